@@ -1,4 +1,7 @@
-/** Arrows point one way: web and server import the core, the core imports nothing of theirs, the stand-ins neither. */
+/**
+ * Arrows point one way: web and server import the core, the core imports nothing of theirs, the stand-ins
+ * neither.
+ */
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
@@ -11,12 +14,18 @@ module.exports = {
     },
     {
       name: 'words-are-said-last',
-      comment: 'the core computes what is to be said; only its room of words, and who shows them, knows the words',
+      comment:
+        'the core computes what is to be said; only its room of words, and who shows them, knows the words',
       severity: 'error',
       from: { path: '^packages/core/src/(?!words/)', pathNot: '\\.test\\.ts$' },
       to: { path: '^packages/core/src/words/', pathNot: 'en\\.json$' },
     },
-    { name: 'core-has-no-io', severity: 'error', from: { path: '^packages/core/src', pathNot: '\\.test\\.ts$' }, to: { dependencyTypes: ['core'] } },
+    {
+      name: 'core-has-no-io',
+      severity: 'error',
+      from: { path: '^packages/core/src', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core'] },
+    },
     {
       name: 'web-knows-only-the-core',
       severity: 'error',
@@ -30,7 +39,12 @@ module.exports = {
       from: { path: '^apps/web/src' },
       to: { path: '^packages/core/src/contract', dependencyTypesNot: ['type-only'] },
     },
-    { name: 'standins-stand-alone', severity: 'error', from: { path: '^apps/standins/src' }, to: { path: '^apps/(server|web)|^packages/' } },
+    {
+      name: 'standins-stand-alone',
+      severity: 'error',
+      from: { path: '^apps/standins/src' },
+      to: { path: '^apps/(server|web)|^packages/' },
+    },
     {
       name: 'platform-knows-no-domain',
       severity: 'error',
@@ -49,6 +63,9 @@ module.exports = {
     exclude: { path: '(^|/)dist/' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.paths.json' },
-    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default', 'types'] },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+    },
   },
 };

@@ -55,14 +55,24 @@ export default tseslint.config(
             '^Where they go$',
           ],
           ignoreNames: ['className', 'd', { regex: { pattern: '^(CHIP|FILTER|CHOICE|CELL|.*[Cc]lass)$' } }],
-          ignoreFunctions: ['call', 'get', 'Error', 'useMay', '*.querySelector', '*.querySelectorAll', '*.closest', '*.matches'],
+          ignoreFunctions: [
+            'call',
+            'get',
+            'Error',
+            'useMay',
+            '*.querySelector',
+            '*.querySelectorAll',
+            '*.closest',
+            '*.matches',
+          ],
         },
       ],
       'lingui/no-nested-macro': 'off',
     },
   },
   {
-    // The core says which sentence, and has none: what is left are lists of words that are read, sources, and names in messages.
+    // The core says which sentence, and has none: what is left are lists of words that are read, sources, and
+    // names in messages.
     files: ['packages/core/src/**/*.ts'],
     ignores: [
       '**/*.test.ts',

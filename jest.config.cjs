@@ -12,7 +12,8 @@ const swc = (plugins = []) => [
 ];
 // Sentences of the interface are read out of the code into its catalog, see apps/web/lingui.config.ts.
 const sentences = swc([['@lingui/swc-plugin', { useLinguiV5IdGeneration: true }]]);
-// Work goes through a queue and two processes share the machine in CI: a step that takes a second alone may take five there.
+// Work goes through a queue and two processes share the machine in CI: a step that takes a second alone may
+// take five there.
 const patient = { setupFilesAfterEnv: ['<rootDir>/scripts/lib/patient.cjs'] };
 const shared = {
   testEnvironment: 'node',
@@ -35,7 +36,11 @@ module.exports = {
       transform: { ...shared.transform, '/node_modules/(d3-[a-z-]+|internmap)/.+\\.m?js$': swc() },
       transformIgnorePatterns: ['/node_modules/(?!(d3-[a-z-]+|internmap)/)'],
       testEnvironmentOptions: { customExportConditions: ['node', 'require', 'default'] },
-      setupFilesAfterEnv: ['<rootDir>/scripts/lib/patient.cjs', '<rootDir>/scripts/lib/page.cjs', '<rootDir>/scripts/lib/english.cjs'],
+      setupFilesAfterEnv: [
+        '<rootDir>/scripts/lib/patient.cjs',
+        '<rootDir>/scripts/lib/page.cjs',
+        '<rootDir>/scripts/lib/english.cjs',
+      ],
       testMatch: ['<rootDir>/apps/web/src/**/*.test.tsx'],
     },
     {
@@ -48,7 +53,8 @@ module.exports = {
       ...shared,
       ...patient,
       displayName: 'server',
-      // In a run of everything the test command puts them together in a few groups, see scripts/lib/test-groups.mjs.
+      // In a run of everything the test command puts them together in a few groups, see
+      // scripts/lib/test-groups.mjs.
       testMatch: process.env.TEST_GROUPS
         ? ['<rootDir>/.data/test/groups/*.test.ts']
         : ['<rootDir>/apps/{server,standins}/src/**/*.test.ts', '<rootDir>/demo/src/**/*.test.ts'],

@@ -17,8 +17,14 @@ const letters = 'abcdefghij'.split('').filter((letter) => wanted.length === 0 ||
 let status = 0;
 // Each in a process of its own: what one leaves in memory is not counted to the next.
 for (const [i, letter] of letters.entries()) {
-  const env = { ...process.env, BENCH_DATABASE_SERVER: `mysql://root@127.0.0.1:${database.port}`, ...(i > 0 ? { BENCH_QUIET: '1' } : {}) };
-  status ||= spawnSync(process.execPath, [join(ROOT, 'bench/dist/main.js'), letter], { stdio: 'inherit', env }).status ?? 1;
+  const env = {
+    ...process.env,
+    BENCH_DATABASE_SERVER: `mysql://root@127.0.0.1:${database.port}`,
+    ...(i > 0 ? { BENCH_QUIET: '1' } : {}),
+  };
+  status ||=
+    spawnSync(process.execPath, [join(ROOT, 'bench/dist/main.js'), letter], { stdio: 'inherit', env })
+      .status ?? 1;
 }
 await database.stop();
 process.exit(status);

@@ -1,6 +1,7 @@
 /**
- * Types, lint, the direction of imports, formatting, what stands outside its one place, sentences that no catalog has, and
- * names that stand for two things. Runs all of them, prints figures, and ends non-zero when any has a fault.
+ * Types, lint, the direction of imports, formatting, what stands outside its one place, sentences that no
+ * catalog has, and names that stand for two things. Runs all of them, prints figures, and ends non-zero when
+ * any has a fault.
  */
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';

@@ -58,12 +58,21 @@ if (failed) await end(1, failed.message);
 const env = stackSettings(folder, {
   databaseUrl: database.url('goodword'),
   ports,
-  extra: { MAILROOM_OPEN_CHANCE: '0.35', MAILROOM_FOLLOW_CHANCE: '0.08', LOG_LEVEL: process.env.LOG_LEVEL ?? 'info' },
+  extra: {
+    MAILROOM_OPEN_CHANCE: '0.35',
+    MAILROOM_FOLLOW_CHANCE: '0.08',
+    LOG_LEVEL: process.env.LOG_LEVEL ?? 'info',
+  },
 });
 if (!prepareDatabase(env)) await end(1, 'The database could not be prepared; the lines above say why.');
 
 const start = () =>
-  startParts(children, env, folder, (who, code) => void end(1, `The ${who} ended by itself (${code}). Its log: .data/demo/logs/${who}.log`));
+  startParts(
+    children,
+    env,
+    folder,
+    (who, code) => void end(1, `The ${who} ended by itself (${code}). Its log: .data/demo/logs/${who}.log`),
+  );
 start();
 if (!(await isReady(env))) await end(1, 'The server does not answer. Its log: .data/demo/logs/server.log');
 

@@ -1,6 +1,6 @@
 /**
- * Compares the permission states that are kept with those derived anew from the ledger's entries, and with --rebuild
- * keeps the derived ones. Over the demo's database where DATABASE_URL names no other.
+ * Compares the permission states that are kept with those derived anew from the ledger's entries, and with
+ * --rebuild keeps the derived ones. Over the demo's database where DATABASE_URL names no other.
  */
 import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
@@ -11,7 +11,8 @@ import { DATA, ensurePackages, ROOT, stop } from './lib/prepare.mjs';
 
 ensurePackages();
 const program = join(ROOT, 'apps/server/dist/permission-states.js');
-if (!existsSync(program)) stop('The server is not built yet. Run "npm run demo" or "npm run build" once, then this again.');
+if (!existsSync(program))
+  stop('The server is not built yet. Run "npm run demo" or "npm run build" once, then this again.');
 function isRunning(pidFile) {
   try {
     process.kill(Number(readFileSync(pidFile, 'utf8')), 0);
@@ -22,10 +23,14 @@ function isRunning(pidFile) {
 }
 
 const run = (url) =>
-  spawnSync(process.execPath, [program, ...process.argv.slice(2)], { stdio: 'inherit', env: { ...process.env, DATABASE_URL: url } }).status ?? 2;
+  spawnSync(process.execPath, [program, ...process.argv.slice(2)], {
+    stdio: 'inherit',
+    env: { ...process.env, DATABASE_URL: url },
+  }).status ?? 2;
 if (process.env.DATABASE_URL) process.exit(run(process.env.DATABASE_URL));
 const folder = join(DATA, 'demo', 'mariadb');
-if (!existsSync(folder)) stop('There is no demo database yet, and DATABASE_URL names no other. Run "npm run demo" once.');
+if (!existsSync(folder))
+  stop('There is no demo database yet, and DATABASE_URL names no other. Run "npm run demo" once.');
 // A demo that is running has its database open already.
 if (isRunning(join(folder, 'm.pid'))) process.exit(run('mysql://root@127.0.0.1:4606/goodword'));
 const database = await startMariaDb({ folder, port: await freePort(4606) });

@@ -1,4 +1,7 @@
-/** Draws docs/architecture.svg from the code: rooms as boxes, an arrow for each room that uses another. `npm run picture`. */
+/**
+ * Draws docs/architecture.svg from the code: rooms as boxes, an arrow for each room that uses another. `npm
+ * run picture`.
+ */
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -8,12 +11,29 @@ import { ensurePackages, ROOT, say } from './lib/prepare.mjs';
 ensurePackages();
 const LAYERS = { web: 'apps/web/src', server: 'apps/server/src', core: 'packages/core/src' };
 /** Rooms that nearly all others use: their arrows would hide all else. */
-const EVERYWHERE = new Set(['web/ui', 'web/app', 'server/platform', 'server/testing', 'core/common', 'core/contract', 'core/words']);
+const EVERYWHERE = new Set([
+  'web/ui',
+  'web/app',
+  'server/platform',
+  'server/testing',
+  'core/common',
+  'core/contract',
+  'core/words',
+]);
 
 const cruised = JSON.parse(
   execFileSync(
     join(ROOT, 'node_modules/.bin/depcruise'),
-    ['packages', 'apps', '--config', '.dependency-cruiser.cjs', '--output-type', 'json', '--exclude', '(^|/)dist/|\\.test\\.tsx?$|/testing/'],
+    [
+      'packages',
+      'apps',
+      '--config',
+      '.dependency-cruiser.cjs',
+      '--output-type',
+      'json',
+      '--exclude',
+      '(^|/)dist/|\\.test\\.tsx?$|/testing/',
+    ],
     { cwd: ROOT, maxBuffer: 1 << 28 },
   ),
 );
@@ -38,7 +58,8 @@ for (const { source, dependencies } of cruised.modules) {
     const to = roomOf(resolved);
     // Between the layers there is one arrow each, and rooms of one name are of one subject.
     const within = to?.split('/')[0] === from.split('/')[0];
-    if (within && to !== from && !EVERYWHERE.has(to) && !EVERYWHERE.has(from)) arrows.set(`${from}\n${to}`, [from, to]);
+    if (within && to !== from && !EVERYWHERE.has(to) && !EVERYWHERE.has(from))
+      arrows.set(`${from}\n${to}`, [from, to]);
   }
 }
 
@@ -54,7 +75,8 @@ function plain(all) {
   return all.filter(([from, to]) => !reaches(from, to, `${from}\n${to}`));
 }
 
-const box = (room) => `"${room}" [label="${room.split('/')[1]}\\n${files.get(room)}"${EVERYWHERE.has(room) ? ' style="filled,dashed"' : ''}]`;
+const box = (room) =>
+  `"${room}" [label="${room.split('/')[1]}\\n${files.get(room)}"${EVERYWHERE.has(room) ? ' style="filled,dashed"' : ''}]`;
 const clusters = Object.keys(LAYERS).map((layer) => {
   const rooms = [...files.keys()].filter((room) => room.startsWith(`${layer}/`)).sort();
   return `subgraph "cluster_${layer}" { label="${layer}"; ${rooms.map(box).join('; ')} }`;

@@ -1,10 +1,11 @@
 /**
  * The way back from a backup, into a database that is empty and a folder without files.
  *
- *   npm run restore -- /srv/backups/goodword.tar.gz
+ * npm run restore -- /srv/backups/goodword.tar.gz
  *
- * Nothing leaves by itself afterwards: what was being sent when the backup was made may have gone out since, so messages that
- * were on their way stand paused, and those with a time are drafts again. Whoever said no after the backup is not known to it.
+ * Nothing leaves by itself afterwards: what was being sent when the backup was made may have gone out since,
+ * so messages that were on their way stand paused, and those with a time are drafts again. Whoever said no
+ * after the backup is not known to it.
  */
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, openSync, readdirSync, renameSync, rmSync } from 'node:fs';
@@ -22,19 +23,36 @@ const client = ensureProgram('mariadb', 'mariadb-client');
 const database = databaseOf(process.env.DATABASE_URL);
 
 function ask(sql, input) {
-  const args = [...database.args, '--batch', '--skip-column-names', ...(sql ? ['--execute', sql] : []), database.name];
-  const answer = spawnSync(client, args, { env: database.env, stdio: [input ?? 'ignore', 'pipe', 'pipe'], encoding: 'utf8' });
+  const args = [
+    ...database.args,
+    '--batch',
+    '--skip-column-names',
+    ...(sql ? ['--execute', sql] : []),
+    database.name,
+  ];
+  const answer = spawnSync(client, args, {
+    env: database.env,
+    stdio: [input ?? 'ignore', 'pipe', 'pipe'],
+    encoding: 'utf8',
+  });
   if (answer.status !== 0) stop(`The database did not take it:\n${answer.stderr || answer.error?.message}`);
   return answer.stdout.trim();
 }
 
 if (Number(ask('SELECT COUNT(*) FROM information_schema.tables WHERE table_schema = DATABASE()')) > 0)
-  stop(`The database ${database.name} is not empty. A backup goes into an empty one, so that nothing is lost by mistake.`);
+  stop(
+    `The database ${database.name} is not empty. A backup goes into an empty one, so that nothing is lost by mistake.`,
+  );
 const files = join(data, 'files');
-if (existsSync(files) && readdirSync(files).length > 0) stop(`${files} is not empty. Move what is there aside first.`);
+if (existsSync(files) && readdirSync(files).length > 0)
+  stop(`${files} is not empty. Move what is there aside first.`);
 mkdirSync(data, { recursive: true });
 const folder = mkdtempSync(join(data, '.restore-'));
-const unpacked = spawnSync('tar', ['-xzf', source, '-C', folder, '--no-same-owner', 'database.sql', 'files'], { encoding: 'utf8' });
+const unpacked = spawnSync(
+  'tar',
+  ['-xzf', source, '-C', folder, '--no-same-owner', 'database.sql', 'files'],
+  { encoding: 'utf8' },
+);
 if (unpacked.status !== 0) {
   rmSync(folder, { recursive: true, force: true });
   stop(`${source} is no backup that can be read:\n${unpacked.stderr}`);
@@ -45,10 +63,17 @@ rmSync(files, { recursive: true, force: true });
 renameSync(join(folder, 'files'), files);
 rmSync(folder, { recursive: true, force: true });
 const unbegun = "(SELECT id FROM message WHERE state IN ('scheduled','preparing'))";
-const counts = ask(`SELECT COUNT(*) FROM message WHERE state = 'sending'; SELECT COUNT(*) FROM message WHERE state IN ('scheduled','preparing');
+const counts = ask(`SELECT COUNT(*)
+    FROM message
+    WHERE state = 'sending';
+    SELECT COUNT(*)
+    FROM message
+    WHERE state IN ('scheduled','preparing');
   DELETE FROM job WHERE kind IN ('message-prepare','message-personal') AND state IN ('waiting','running');
   DELETE FROM delivery WHERE message_id IN ${unbegun} AND state IN ('suppressed','ready');
-  UPDATE message SET state = 'draft', scheduled_at = NULL, leaves_at = NULL, prepared_to = 0 WHERE state IN ('scheduled','preparing');
+  UPDATE message
+  SET state = 'draft', scheduled_at = NULL, leaves_at = NULL, prepared_to = 0
+  WHERE state IN ('scheduled','preparing');
   UPDATE message SET state = 'paused' WHERE state = 'sending';
   DELETE FROM session`);
 const [sending = '0', scheduled = '0'] = counts.split(/\s+/);

@@ -1,4 +1,6 @@
-/** Takes docs/screenshots from a running demo (best a fresh one): `node scripts/screenshots.mjs [address]`. */
+/**
+ * Takes docs/screenshots from a running demo (best a fresh one): `node scripts/screenshots.mjs [address]`.
+ */
 import { chromium } from '@playwright/test';
 import { join } from 'node:path';
 import { ROOT } from './lib/prepare.mjs';
@@ -37,7 +39,8 @@ await page.getByRole('button', { name: 'Next: where they go' }).click();
 await page.getByText('winter fair 2026', { exact: true }).click();
 await page.getByRole('button', { name: 'Next: permission' }).click();
 await page.getByRole('radio', { name: 'They agreed to emails' }).check();
-for (const scope of ['news', 'appeals']) await page.getByRole('checkbox', { name: scope, exact: true }).check();
+for (const scope of ['news', 'appeals'])
+  await page.getByRole('checkbox', { name: scope, exact: true }).check();
 await page.getByLabel('When').fill(new Date(Date.now() - 3 * 86_400_000).toISOString().slice(0, 10));
 await page.getByLabel('In what words').fill('Yes, write to me by email about the ferry and how I can help.');
 await page.getByLabel('I don’t know').last().check();
@@ -74,7 +77,9 @@ await page.getByLabel('It goes by').selectOption('text');
 await page.getByRole('button', { name: 'Begin to write' }).click();
 await page
   .getByRole('textbox', { name: 'The text' })
-  .fill('Lantern Ferry: fog on the river, {First name, or "neighbour"}, so the dawn boat waits until nine… Reply STOP to leave.');
+  .fill(
+    'Lantern Ferry: fog on the river, {First name, or "neighbour"}, so the dawn boat waits until nine… Reply STOP to leave.',
+  );
 await page.getByText('Everything is saved').waitFor();
 await picture('write-text');
 
@@ -103,7 +108,9 @@ await browser.close();
 async function mailedLink() {
   const mailroom = process.env.GW_MAILROOM ?? 'http://127.0.0.1:4610';
   for (let tries = 0; tries < 40; tries++) {
-    const [newest] = (await (await fetch(`${mailroom}/api/mails`)).json()).sort((a, b) => Number(b.id) - Number(a.id));
+    const [newest] = (await (await fetch(`${mailroom}/api/mails`)).json()).sort(
+      (a, b) => Number(b.id) - Number(a.id),
+    );
     const raw = newest ? await (await fetch(`${mailroom}/api/mails/${newest.id}/raw`)).text() : '';
     const found = /\/choices\/[a-z2-7]+/.exec(raw.replace(/=\r?\n/g, ''));
     if (found) return base + found[0];

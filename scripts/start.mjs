@@ -1,10 +1,11 @@
 /**
- * Runs the program without stand-ins, against the database, mail and texts that the environment names (or `.env`, or the file
- * that ENV_FILE names; what is set in the environment wins). Looks at everything first, brings the database up to date, and is
- * ready only when it says so. Ends as a whole when any part ends, so that whatever supervises it starts it again.
+ * Runs the program without stand-ins, against the database, mail and texts that the environment names (or
+ * `.env`, or the file that ENV_FILE names; what is set in the environment wins). Looks at everything first,
+ * brings the database up to date, and is ready only when it says so. Ends as a whole when any part ends, so
+ * that whatever supervises it starts it again.
  *
- *   npm start                    everything
- *   npm start -- --check         looks, and starts nothing
+ * npm start everything
+ * npm start -- --check looks, and starts nothing
  */
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
@@ -22,7 +23,9 @@ await build().catch((error) => stop(error.message));
 process.env.NODE_ENV ??= 'production';
 process.env.WEB_DIR ||= join(ROOT, 'apps/web/dist/app');
 const looksOnly = process.argv.slice(2).filter((word) => word === '--check');
-const prepared = spawnSync(process.execPath, [join(ROOT, 'apps/server/dist/prepare.js'), ...looksOnly], { stdio: 'inherit' });
+const prepared = spawnSync(process.execPath, [join(ROOT, 'apps/server/dist/prepare.js'), ...looksOnly], {
+  stdio: 'inherit',
+});
 if (prepared.status !== 0 || looksOnly.length > 0) process.exit(prepared.status ?? 1);
 
 const children = new Children(null);
@@ -37,7 +40,8 @@ async function end(code, why) {
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0));
 for (const [name, script] of PROGRAM) {
   if (name === 'mail-in' && !(Number(process.env.INBOUND_SMTP_PORT) > 0)) continue;
-  const onExit = (who, code) => void end(1, `The ${who} ended by itself (${code}); what it said stands above.`);
+  const onExit = (who, code) =>
+    void end(1, `The ${who} ended by itself (${code}); what it said stands above.`);
   children.start(name, process.execPath, [join(ROOT, script)], { onExit });
 }
 
@@ -49,7 +53,8 @@ say(`Good Word is ready:  ${process.env.PUBLIC_URL}`);
 let was = null;
 setInterval(async () => {
   const fault = await fetch(ready, { signal: AbortSignal.timeout(10_000) }).then(
-    async (response) => (response.ok ? null : ((await response.json().catch(() => ({}))).detail ?? `answers ${response.status}`)),
+    async (response) =>
+      response.ok ? null : ((await response.json().catch(() => ({}))).detail ?? `answers ${response.status}`),
     (error) => `the server does not answer (${error.message})`,
   );
   if (fault !== was) say(fault === null ? 'Everything answers again.' : `Not ready: ${fault}`);

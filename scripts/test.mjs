@@ -1,6 +1,8 @@
 /**
- * Runs every suite: core, server (against a MariaDB of its own) and the interface in Chromium. Ends with the line
- * `N passed, N failed`. `--interface` runs the last alone; other arguments are passed on to Jest, and leave the interface out.
+ * Runs every suite: core, server (against a MariaDB of its own) and the interface in Chromium. Ends with the
+ * line
+ * `N passed, N failed`. `--interface` runs the last alone; other arguments are passed on to Jest, and leave
+ * the interface out.
  */
 import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
@@ -23,7 +25,11 @@ rmSync(join(folder, 'mariadb'), { recursive: true, force: true });
 const only = process.argv.slice(2);
 const interfaceOnly = only[0] === '--interface';
 await build().catch((error) => stop(error.message));
-const database = await startMariaDb({ folder: join(folder, 'mariadb'), port: await freePort(4706), relaxed: true });
+const database = await startMariaDb({
+  folder: join(folder, 'mariadb'),
+  port: await freePort(4706),
+  relaxed: true,
+});
 const suites = new Set();
 for (const signal of ['SIGINT', 'SIGTERM'])
   process.on(signal, () => {
@@ -35,7 +41,12 @@ for (const signal of ['SIGINT', 'SIGTERM'])
   });
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
-const env = { ...process.env, TEST_DATABASE_SERVER: `mysql://root@127.0.0.1:${database.port}`, CHROMIUM: chromium, NODE_ENV: 'test' };
+const env = {
+  ...process.env,
+  TEST_DATABASE_SERVER: `mysql://root@127.0.0.1:${database.port}`,
+  CHROMIUM: chromium,
+  NODE_ENV: 'test',
+};
 const pidFile = join(folder, 'pids.json');
 await endLeftovers(pidFile);
 const children = new Children(pidFile);
@@ -49,7 +60,9 @@ async function run(name, command, args, { report, count, more = {} }) {
   suites.add(suite);
   const [status] = await once(suite, 'close');
   suites.delete(suite);
-  const counts = existsSync(report) ? count(JSON.parse(readFileSync(report, 'utf8'))) : { passed: 0, failed: 1 };
+  const counts = existsSync(report)
+    ? count(JSON.parse(readFileSync(report, 'utf8')))
+    : { passed: 0, failed: 1 };
   passed += counts.passed;
   failed += counts.failed;
   if (status !== 0 && counts.failed === 0) failed += 1;
@@ -58,34 +71,60 @@ async function run(name, command, args, { report, count, more = {} }) {
 /** The whole program over the demo organization, on ports and in a database of its own. */
 async function startStack() {
   const ports = await stackPorts(4700);
-  const settings = stackSettings(folder, { databaseUrl: database.url('goodword_e2e'), ports, extra: { LOG_LEVEL: 'warn', LEASE_SECONDS: '5' } });
+  const settings = stackSettings(folder, {
+    databaseUrl: database.url('goodword_e2e'),
+    ports,
+    extra: { LOG_LEVEL: 'warn', LEASE_SECONDS: '5' },
+  });
   if (!prepareDatabase(settings)) return;
-  startParts(children, settings, folder, (who, code) => say(`The ${who} ended by itself (${code}); its log is in .data/test/logs.`));
+  startParts(children, settings, folder, (who, code) =>
+    say(`The ${who} ended by itself (${code}); its log is in .data/test/logs.`),
+  );
   await isReady(settings);
-  Object.assign(env, { GW_URL: settings.PUBLIC_URL, GW_MAILROOM: settings.MAILROOM_PAGE, GW_HANDSETS: settings.HANDSETS_PAGE });
+  Object.assign(env, {
+    GW_URL: settings.PUBLIC_URL,
+    GW_MAILROOM: settings.MAILROOM_PAGE,
+    GW_HANDSETS: settings.HANDSETS_PAGE,
+  });
 }
 
 const jestReport = join(folder, 'jest.json');
 const webReport = join(folder, 'playwright.json');
 const jest = {
   report: jestReport,
-  count: (report) => ({ passed: report.numPassedTests, failed: report.numFailedTests + report.numRuntimeErrorTestSuites }),
+  count: (report) => ({
+    passed: report.numPassedTests,
+    failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
+  }),
 };
 const playwright = {
   report: webReport,
-  count: (report) => ({ passed: report.stats.expected + report.stats.flaky, failed: report.stats.unexpected }),
+  count: (report) => ({
+    passed: report.stats.expected + report.stats.flaky,
+    failed: report.stats.unexpected,
+  }),
   more: { PLAYWRIGHT_JSON_OUTPUT_NAME: webReport },
 };
-const runJest = (more) => run('core and server', bin('jest'), ['--maxWorkers=2', '--json', `--outputFile=${jestReport}`, ...only], { ...jest, more });
+const runJest = (more) =>
+  run('core and server', bin('jest'), ['--maxWorkers=2', '--json', `--outputFile=${jestReport}`, ...only], {
+    ...jest,
+    more,
+  });
 if (only.length > 0 && !interfaceOnly) await runJest({});
 else {
-  // One after the other: side by side they take as long, since both want the whole machine, and each waits for the other.
+  // One after the other: side by side they take as long, since both want the whole machine, and each waits
+  // for the other.
   if (!interfaceOnly) {
     writeGroups(6);
     await runJest({ TEST_GROUPS: '1' });
   }
   await startStack();
-  await run('interface', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts', ...(interfaceOnly ? only.slice(1) : [])], playwright);
+  await run(
+    'interface',
+    bin('playwright'),
+    ['test', '--config', 'e2e/playwright.config.ts', ...(interfaceOnly ? only.slice(1) : [])],
+    playwright,
+  );
   say('\n== the ledger, after everything that was done to it');
   const states = spawnSync(process.execPath, [join(ROOT, 'apps/server/dist/permission-states.js')], {
     stdio: 'inherit',

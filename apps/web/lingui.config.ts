@@ -1,7 +1,10 @@
 import { defineConfig } from '@lingui/cli';
 import { formatter } from '@lingui/format-po';
 
-/** One catalog in gettext's format for each language of the interface; sentences are put in order by what they say. */
+/**
+ * One catalog in gettext's format for each language of the interface; sentences are put in order by what they
+ * say.
+ */
 export default defineConfig({
   sourceLocale: 'en',
   locales: ['en'],

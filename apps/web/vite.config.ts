@@ -5,9 +5,18 @@ import react from '@vitejs/plugin-react-swc';
 import { defineConfig } from 'vite';
 
 export default defineConfig({
-  plugins: [react({ plugins: [['@lingui/swc-plugin', { useLinguiV5IdGeneration: true }]] }), lingui(), tailwindcss()],
+  plugins: [
+    react({ plugins: [['@lingui/swc-plugin', { useLinguiV5IdGeneration: true }]] }),
+    lingui(),
+    tailwindcss(),
+  ],
   resolve: {
-    alias: [{ find: /^@goodword\/core\/(.*)$/, replacement: fileURLToPath(new URL('../../packages/core/src/$1/index.ts', import.meta.url)) }],
+    alias: [
+      {
+        find: /^@goodword\/core\/(.*)$/,
+        replacement: fileURLToPath(new URL('../../packages/core/src/$1/index.ts', import.meta.url)),
+      },
+    ],
   },
   build: { outDir: 'dist/app', target: 'es2022', chunkSizeWarningLimit: 700 },
   worker: { format: 'es' },

@@ -14,7 +14,10 @@ const MOST_ASKED = 60;
 const PAUSE_MS = 1500;
 
 export interface AnswerFigures {
-  /** Seconds from the press to the mail handed over: with nothing else to do, and while both kinds of work were under way. */
+  /**
+   * Seconds from the press to the mail handed over: with nothing else to do, and while both kinds of work
+   * were under way.
+   */
   alone: number[];
   beside: number[];
   /** Seconds that the work took meanwhile. */
@@ -23,8 +26,8 @@ export interface AnswerFigures {
 }
 
 /**
- * Words to one person after the other, each to somebody else, while 200,000 people of a batch are taken out and a million
- * are tagged: how long each takes until the mail server has it.
+ * Words to one person after the other, each to somebody else, while 200,000 people of a batch are taken out
+ * and a million are tagged: how long each takes until the mail server has it.
  */
 export async function benchAnswers(server: string): Promise<AnswerFigures> {
   const sink = await startSink();
@@ -39,9 +42,14 @@ export async function benchAnswers(server: string): Promise<AnswerFigures> {
     const alone: number[] = [];
     for (let i = 0; i < ASKED_ALONE; i++) alone.push(await answer());
     const { scope, context } = house;
-    const tag = await house.database.write(scope, (tx) => (tx.unchanged(), tx.insert('tag', { name: 'Everybody' })));
+    const tag = await house.database.write(
+      scope,
+      (tx) => (tx.unchanged(), tx.insert('tag', { name: 'Everybody' })),
+    );
     await context.get(IntakeService).takeOut(scope, batchId);
-    await context.get(BulkService).begin(scope, { tree: { kind: 'all', rules: [] }, without: [] }, { do: 'tag', tagId: tag, on: true });
+    await context
+      .get(BulkService)
+      .begin(scope, { tree: { kind: 'all', rules: [] }, without: [] }, { do: 'tag', tagId: tag, on: true });
     const beside: number[] = [];
     while (beside.length < MOST_ASKED && (await underWay(house)) > 0) {
       beside.push(await answer());
@@ -49,7 +57,12 @@ export async function benchAnswers(server: string): Promise<AnswerFigures> {
     }
     while ((await underWay(house)) > 0) await pause(500);
     await noneOrphaned(house);
-    return { alone, beside, takingOut: await took(house, 'batch-take-out'), tagging: await took(house, 'bulk-act') };
+    return {
+      alone,
+      beside,
+      takingOut: await took(house, 'batch-take-out'),
+      tagging: await took(house, 'bulk-act'),
+    };
   } finally {
     await worker.stop();
     await running;
@@ -67,16 +80,31 @@ async function more(house: BenchHouse): Promise<number[]> {
   return database.write(scope, async (tx) => {
     await tx.execute(
       `INSERT INTO supporter (organization_id, chapter_id, first_name, last_name)
-        SELECT :org, :chapter_, CONCAT('Bystander', seq), CONCAT('Lin', seq % 5000) FROM seq_1_to_${PEOPLE - ROWS}`,
+        SELECT :org, :chapter_, CONCAT('Bystander', seq), CONCAT('Lin', seq % 5000)
+        FROM seq_1_to_${PEOPLE - ROWS}`,
       { chapter_: chapterId },
     );
-    const rows = await tx.sql<{ id: number }>("SELECT id FROM supporter WHERE organization_id = :org AND first_name LIKE 'Bystander%' LIMIT :asked", {
-      asked,
-    });
+    const rows = await tx.sql<{ id: number }>(
+      "SELECT id FROM supporter WHERE organization_id = :org AND first_name LIKE 'Bystander%' LIMIT :asked",
+      {
+        asked,
+      },
+    );
     const ids = rows.map(({ id }) => id);
-    const yes = { channel: 'email', scope: 'news', state: 'yes', saidAt: new Date('2026-01-15'), byPerson: false, how: 'paper' } as const;
+    const yes = {
+      channel: 'email',
+      scope: 'news',
+      state: 'yes',
+      saidAt: new Date('2026-01-15'),
+      byPerson: false,
+      how: 'paper',
+    } as const;
     for (const id of ids) {
-      const point = await tx.insert('contact_point', { kind: 'email', normal: `bystander${id}@example.org`, shown: `bystander${id}@example.org` });
+      const point = await tx.insert('contact_point', {
+        kind: 'email',
+        normal: `bystander${id}@example.org`,
+        shown: `bystander${id}@example.org`,
+      });
       await tx.insert('supporter_contact', { supporter_id: id, contact_point_id: point, kind: 'email' });
       await new LedgerRepository().recordAll(tx, [{ ...yes, contactPointId: point, supporterId: id }]);
     }
@@ -88,36 +116,47 @@ async function more(house: BenchHouse): Promise<number[]> {
 async function handOver(house: BenchHouse, personId: number): Promise<void> {
   const letter = {
     type: 'doc',
-    content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Thank you, {First name}. We will be there at six.' }] }],
+    content: [
+      {
+        type: 'paragraph',
+        content: [{ type: 'text', text: 'Thank you, {First name}. We will be there at six.' }],
+      },
+    ],
   };
   const message = { channel: 'email', purpose: 'news', subject: 'About Thursday', letter, text: '' } as const;
   const { id } = await house.context.get(PersonalService).send(house.scope, personId, message as never);
   for (;;) {
     const [row] = await house.database
       .read(house.scope)
-      .sql<{ state: string }>('SELECT state FROM delivery WHERE organization_id = :org AND message_id = :id', { id });
+      .sql<{ state: string }>(
+        'SELECT state FROM delivery WHERE organization_id = :org AND message_id = :id',
+        { id },
+      );
     if (row?.state === 'sent') return;
-    if (row && ['suppressed', 'door', 'failed', 'unsure'].includes(row.state)) throw new Error(`expected a mail that is sent, got ${row.state}`);
+    if (row && ['suppressed', 'door', 'failed', 'unsure'].includes(row.state))
+      throw new Error(`expected a mail that is sent, got ${row.state}`);
     await pause(20);
   }
 }
 
 async function underWay(house: BenchHouse): Promise<number> {
-  const [row] = await house.database
-    .read(house.scope)
-    .sql<{ n: number }>(
-      "SELECT COUNT(*) AS n FROM job WHERE organization_id = :org AND kind IN ('batch-take-out', 'bulk-act') AND state IN ('waiting', 'running')",
-    );
+  const [row] = await house.database.read(house.scope).sql<{ n: number }>(
+    `SELECT COUNT(*) AS n
+        FROM job
+        WHERE organization_id = :org AND kind IN ('batch-take-out', 'bulk-act')
+          AND state IN ('waiting', 'running')`,
+  );
   return row!.n;
 }
 
 /** Nothing hangs on whoever was taken out while everybody was tagged. */
 async function noneOrphaned(house: BenchHouse): Promise<void> {
-  const [row] = await house.database
-    .read(house.scope)
-    .sql<{ n: number }>(
-      'SELECT COUNT(*) AS n FROM supporter_tag t LEFT JOIN supporter s ON s.id = t.supporter_id WHERE t.organization_id = :org AND s.id IS NULL',
-    );
+  const [row] = await house.database.read(house.scope).sql<{ n: number }>(
+    `SELECT COUNT(*) AS n
+        FROM supporter_tag t
+        LEFT JOIN supporter s ON s.id = t.supporter_id
+        WHERE t.organization_id = :org AND s.id IS NULL`,
+  );
   if (row!.n > 0) throw new Error(`expected no tag of anybody who is gone, got ${row!.n}`);
 }
 
@@ -125,9 +164,14 @@ async function took(house: BenchHouse, kind: string): Promise<number> {
   const [row] = await house.database
     .read(house.scope)
     .sql<{ s: number; state: string; error: string | null }>(
-      'SELECT TIMESTAMPDIFF(MICROSECOND, began_at, ended_at) / 1000000 AS s, state, error FROM job WHERE organization_id = :org AND kind = :kind ORDER BY id DESC LIMIT 1',
+      `SELECT TIMESTAMPDIFF(MICROSECOND, began_at, ended_at) / 1000000 AS s, state, error
+        FROM job
+        WHERE organization_id = :org AND kind = :kind
+        ORDER BY id DESC
+        LIMIT 1`,
       { kind },
     );
-  if (row?.state !== 'done') throw new Error(`expected a ${kind} that is done, got ${row?.state}: ${row?.error}`);
+  if (row?.state !== 'done')
+    throw new Error(`expected a ${kind} that is done, got ${row?.state}: ${row?.error}`);
   return Number(row.s);
 }

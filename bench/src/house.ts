@@ -67,8 +67,18 @@ export async function openBenchHouse(server: string, name: string, smtpUrl: stri
     list_domain: 'lists.lanternferry.test',
     text_from: '+12065550100',
   })) as [number];
-  const [chapterId] = (await knex('chapter').insert({ organization_id: organizationId, name: 'East Landing' })) as [number];
-  return { context, database, config, chapterId, dkimKey, scope: { organizationId, chapterId, actorId: null, role: 'owner', boundTo: null } };
+  const [chapterId] = (await knex('chapter').insert({
+    organization_id: organizationId,
+    name: 'East Landing',
+  })) as [number];
+  return {
+    context,
+    database,
+    config,
+    chapterId,
+    dkimKey,
+    scope: { organizationId, chapterId, actorId: null, role: 'owner', boundTo: null },
+  };
 }
 
 /** A job as the runner would give it, that nobody stops. */
@@ -81,24 +91,33 @@ const REST = { Innodb_buffer_pool_pages_dirty: 500, Innodb_history_list_length: 
 const PATIENCE_S = 180;
 
 /**
- * Waits until the database has written down and cleared away what was just filled in: while it does, it takes processor and
- * memory from whatever is measured beside it. Throws where that takes longer than three minutes.
+ * Waits until the database has written down and cleared away what was just filled in: while it does, it takes
+ * processor and memory from whatever is measured beside it. Throws where that takes longer than three
+ * minutes.
  */
 export async function databaseAtRest({ database }: BenchHouse): Promise<void> {
   const knex = database.unscoped();
   const hurry = ['innodb_max_dirty_pages_pct', 'innodb_io_capacity_max', 'innodb_io_capacity'] as const;
-  const [[was]] = (await knex.raw(`SELECT ${hurry.map((name) => `@@${name} AS ${name}`).join(', ')}`)) as [Record<(typeof hurry)[number], number>[]];
+  const [[was]] = (await knex.raw(`SELECT ${hurry.map((name) => `@@${name} AS ${name}`).join(', ')}`)) as [
+    Record<(typeof hurry)[number], number>[],
+  ];
   const set = async (values: Record<string, number>, order: readonly string[]) => {
     for (const name of order) await knex.raw(`SET GLOBAL ${name} = ?`, [values[name]!]);
   };
-  await set({ innodb_max_dirty_pages_pct: 0, innodb_io_capacity_max: 40_000, innodb_io_capacity: 20_000 }, hurry);
+  await set(
+    { innodb_max_dirty_pages_pct: 0, innodb_io_capacity_max: 40_000, innodb_io_capacity: 20_000 },
+    hurry,
+  );
   for (let waited = 0; ; waited++) {
     const [rows] = (await knex.raw('SHOW GLOBAL STATUS WHERE Variable_name IN (?)', [Object.keys(REST)])) as [
       { Variable_name: string; Value: string }[],
     ];
-    const busy = rows.filter(({ Variable_name: name, Value }) => Number(Value) > REST[name as keyof typeof REST]);
+    const busy = rows.filter(
+      ({ Variable_name: name, Value }) => Number(Value) > REST[name as keyof typeof REST],
+    );
     if (busy.length === 0) break;
-    if (waited === PATIENCE_S) throw new Error(`expected the database to come to rest, got ${JSON.stringify(busy)}`);
+    if (waited === PATIENCE_S)
+      throw new Error(`expected the database to come to rest, got ${JSON.stringify(busy)}`);
     await new Promise((done) => setTimeout(done, 1000));
   }
   await set(was!, [...hurry].reverse());

@@ -1,4 +1,10 @@
-import type { PermissionEntry, Place, RecordedState, CollectionMethod, Scope } from '@goodword/core/permission';
+import type {
+  PermissionEntry,
+  Place,
+  RecordedState,
+  CollectionMethod,
+  Scope,
+} from '@goodword/core/permission';
 
 /** One person of an invented household, with all that a decision about them needs. */
 export interface Member {
@@ -66,7 +72,11 @@ export function* households(people: number, now: number, seed = 1847): Generator
       onHold: next() < 0.02,
       doNotContact: next() < 0.01,
     }));
-    const members = Array.from({ length: size }, () => ({ id: (person += 1), place: pick(PLACES), points: points.map((one) => one.id) }));
+    const members = Array.from({ length: size }, () => ({
+      id: (person += 1),
+      place: pick(PLACES),
+      points: points.map((one) => one.id),
+    }));
     const entries: PermissionEntry[] = [];
     for (const { id } of points) {
       for (const member of members) {

@@ -30,7 +30,8 @@ const PLAN: IntakePlan = {
 /** The file: everybody is somebody new, half of them have a mobile too. */
 function csv(): string {
   const numbers = fictionNumbers();
-  if (numbers.length < ROWS / 2) throw new Error(`expected at least ${ROWS / 2} numbers, got ${numbers.length}`);
+  if (numbers.length < ROWS / 2)
+    throw new Error(`expected at least ${ROWS / 2} numbers, got ${numbers.length}`);
   const rows = Array.from({ length: ROWS }, (_v, i) => {
     const mobile = i % 2 === 0 ? numbers[i / 2]! : '';
     return `person.${i}@example.org,Person${i},Lin${i % 977},${mobile}`;
@@ -48,14 +49,20 @@ interface Parts {
 async function bringIn(house: BenchHouse, file: string): Promise<Parts> {
   const intake = house.context.get(IntakeService);
   const jobs = batchJobs(house);
-  const { id } = await intake.take(house.scope, { name: 'bench', fileName: 'bench.csv', path: file, what: 'people' });
+  const { id } = await intake.take(house.scope, {
+    name: 'bench',
+    fileName: 'bench.csv',
+    path: file,
+    what: 'people',
+  });
   const read = await seconds(() => jobs.read(jobOf(house.scope, id)));
   await intake.plan(house.scope, id, PLAN);
   const check = await seconds(() => jobs.check(jobOf(house.scope, id)));
   await intake.bringIn(house.scope, id);
   const bring = await seconds(() => jobs.bringIn(jobOf(house.scope, id)));
   const batch = await intake.show(house.scope, id);
-  if (batch.state !== 'done') throw new Error(`expected a batch that is done, got ${batch.state}: ${batch.problem}`);
+  if (batch.state !== 'done')
+    throw new Error(`expected a batch that is done, got ${batch.state}: ${batch.problem}`);
   return { read, check, bring };
 }
 
@@ -65,10 +72,15 @@ const TABLES = ['supporter', 'contact_point', 'supporter_contact', 'permission_e
 const GENERATED = new Set(['block', 'loose', 'tail']);
 
 /** Writes what the intake made into files, so that the yardstick loads exactly the same rows. */
-async function dump(connection: Connection, folder: string): Promise<Map<string, { path: string; columns: string[] }>> {
+async function dump(
+  connection: Connection,
+  folder: string,
+): Promise<Map<string, { path: string; columns: string[] }>> {
   const files = new Map<string, { path: string; columns: string[] }>();
   for (const table of TABLES) {
-    const [rows] = (await connection.query(`SELECT * FROM ${table}`)) as unknown as [Record<string, unknown>[]];
+    const [rows] = (await connection.query(`SELECT * FROM ${table}`)) as unknown as [
+      Record<string, unknown>[],
+    ];
     const columns = Object.keys(rows[0]!).filter((column) => !GENERATED.has(column));
     const path = join(folder, `${table}.tsv`);
     const out = createWriteStream(path);
@@ -85,7 +97,10 @@ function cell(value: unknown): string {
   return String(value).replace(/[\t\n\\]/g, ' ');
 }
 
-async function load(connection: Connection, files: Map<string, { path: string; columns: string[] }>): Promise<void> {
+async function load(
+  connection: Connection,
+  files: Map<string, { path: string; columns: string[] }>,
+): Promise<void> {
   for (const [table, { path, columns }] of files) {
     await connection.query({
       sql: `LOAD DATA LOCAL INFILE 'x' INTO TABLE ${table} CHARACTER SET utf8mb4 (${columns.map((column) => `\`${column}\``).join(',')})`,
@@ -95,19 +110,29 @@ async function load(connection: Connection, files: Map<string, { path: string; c
 }
 
 /** 50,000 rows of CSV end to end, beside bare LOAD DATA of the rows that came of them. */
-export async function benchIntake(server: string): Promise<{ ours: number; yardstick: number; parts: Parts }> {
+export async function benchIntake(
+  server: string,
+): Promise<{ ours: number; yardstick: number; parts: Parts }> {
   const folder = mkdtempSync(join(tmpdir(), 'gw-bench-'));
   const file = join(folder, 'people.csv');
   writeFileSync(file, csv());
   const first = await openBenchHouse(server, 'bench_intake', 'smtp://127.0.0.1:9');
   let parts: Parts | null = null;
   const ours = await seconds(async () => (parts = await bringIn(first, file)));
-  const connection = await createConnection({ uri: `${server}/bench_intake`, timezone: 'Z', flags: ['+LOCAL_FILES'] });
+  const connection = await createConnection({
+    uri: `${server}/bench_intake`,
+    timezone: 'Z',
+    flags: ['+LOCAL_FILES'],
+  });
   const files = await dump(connection, mkdtempSync(join(tmpdir(), 'gw-load-')));
   await connection.end();
   await first.context.close();
   const second = await openBenchHouse(server, 'bench_load', 'smtp://127.0.0.1:9');
-  const bare = await createConnection({ uri: `${server}/bench_load`, timezone: 'Z', flags: ['+LOCAL_FILES'] });
+  const bare = await createConnection({
+    uri: `${server}/bench_load`,
+    timezone: 'Z',
+    flags: ['+LOCAL_FILES'],
+  });
   const yardstick = await seconds(() => load(bare, files));
   await bare.end();
   await second.context.close();

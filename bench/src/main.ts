@@ -53,7 +53,8 @@ const BENCHES: Record<string, (server: string) => Promise<string>> = {
     return `50,000 rows against 1,000,000 people: ${all.toFixed(2)} s with likely doubles (${whole(found)} candidates); the exact joins alone ${(byEmail + byName).toFixed(2)} s (by email ${byEmail.toFixed(2)}, by name and postcode ${byName.toFixed(2)}); ratio ${(all / (byEmail + byName)).toFixed(2)} (aim: at most 1.5)`;
   },
   h: async (server) => {
-    // The large one first, as a process that begins: the small one finds everything compiled, so growth is rather told too high.
+    // The large one first, as a process that begins: the small one finds everything compiled, so growth is
+    // rather told too high.
     const of = await benchRoll(server, 1_000_000);
     const small = await benchRoll(server, 100_000);
     const lines = (n: number) => `${n.toFixed(0)} ms`;
@@ -62,7 +63,10 @@ const BENCHES: Record<string, (server: string) => Promise<string>> = {
       `    8 lines after one was changed ${lines(of.changed)} (aim: 50 ms); with nothing read yet ${of.cold.toFixed(1)} s (aim: 5 s)`,
       `    best SQL for the count alone: 4 lines ${of.sqlFour.toFixed(2)} s, ${whole((of.sqlFour * 1000) / of.four)} times ours; 8 lines ${of.sqlEight.toFixed(2)} s, ${whole((of.sqlEight * 1000) / of.eight)} times ours (aim: at least 50 times); ${of.settings}`,
       `    the count after another process wrote ${lines(of.afterWrite)}; an order made ${lines(of.makeOrder)}, then a page ${lines(of.page)}, and ${lines(of.mendOrder)} after somebody's name changed (aim: 100 ms); a name found ${lines(of.find)} (aim: 150 ms)`,
-      `    a tag put on ${whole(of.bulk!.people)} as an act on a group: ${of.bulk!.ours.toFixed(2)} s, undone in ${of.bulk!.undo.toFixed(2)} s; one INSERT … SELECT ${of.bulk!.yardstick.toFixed(2)} s; ratio ${(of.bulk!.ours / of.bulk!.yardstick).toFixed(2)} (aim: at most 3)`,
+      `    a tag put on ${whole(of.bulk!.people)} as an act on a group: ${of.bulk!.ours.toFixed(2)} s,
+          undone in ${of.bulk!.undo.toFixed(2)} s; one INSERT …
+        SELECT ${of.bulk!.yardstick.toFixed(2)} s; ratio ${(of.bulk!.ours / of.bulk!.yardstick).toFixed(2)}
+          (aim: at most 3)`,
       `    all of it loaded, the process takes ${whole(of.megabytes)} MB (aim: under 700 MB)`,
       `    growth from ${whole(small.people)} against linear: cold ${(of.cold / small.cold / 10).toFixed(2)}, 8 lines ${(of.eight / small.eight / 10).toFixed(2)}, an order ${(of.makeOrder / small.makeOrder / 10).toFixed(2)} (aim: at most 1)`,
     ].join('\n');
@@ -89,7 +93,10 @@ const BENCHES: Record<string, (server: string) => Promise<string>> = {
 /** What the worker does is measured as the worker runs. */
 const OF_THE_WORKER = ['a', 'b', 'f', 'g'];
 
-/** All of them, or those whose letters are given: `npm run bench -- d e`. The start script gives one at a time, each a process of its own. */
+/**
+ * All of them, or those whose letters are given: `npm run bench -- d e`. The start script gives one at a
+ * time, each a process of its own.
+ */
 async function main(): Promise<void> {
   const server = process.env.BENCH_DATABASE_SERVER ?? '';
   const chosen = process.argv.slice(2);

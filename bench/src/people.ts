@@ -7,7 +7,10 @@ import { join } from 'node:path';
 import { Database } from '@goodword/server/platform/database';
 
 const ROOT = join(__dirname, '../..');
-/** After a start the engine clears up what starting left, a few times, within some two and a half minutes: that is no idling. */
+/**
+ * After a start the engine clears up what starting left, a few times, within some two and a half minutes:
+ * that is no idling.
+ */
 const SETTLE_SECONDS = 200;
 const IDLE_SECONDS = 60;
 const PEOPLE = 50;
@@ -17,7 +20,10 @@ export interface PeopleFigures {
   /** Shares of a core, with nothing to do. */
   idleServer: number;
   idleWorker: number;
-  /** Milliseconds to an answer: of fifty who ask without a pause, and of fifty who look at each page for a while. */
+  /**
+   * Milliseconds to an answer: of fifty who ask without a pause, and of fifty who look at each page for a
+   * while.
+   */
   crowded: Spread;
   atWork: Spread;
   /** Fifty who ask without a pause for what needs no work at all, on the same server: the yardstick. */
@@ -30,7 +36,10 @@ export interface Spread {
   aSecond: number;
 }
 
-/** The running program over the demo organization: its processes with nothing to do, and fifty people on its main pages. */
+/**
+ * The running program over the demo organization: its processes with nothing to do, and fifty people on its
+ * main pages.
+ */
 export async function benchPeople(server: string): Promise<PeopleFigures> {
   const admin = new Database(`${server}/mysql`, 1);
   await admin.unscoped().raw('DROP DATABASE IF EXISTS gw_bench_people');
@@ -49,7 +58,8 @@ export async function benchPeople(server: string): Promise<PeopleFigures> {
   };
   const filled = spawnSync(process.execPath, [join(ROOT, 'demo/dist/main.js')], { env, stdio: 'ignore' });
   if (filled.status !== 0) throw new Error('expected the demo organization to be filled');
-  const start = (name: string) => spawn(process.execPath, [join(ROOT, 'apps/server/dist', `${name}.js`)], { env, stdio: 'ignore' });
+  const start = (name: string) =>
+    spawn(process.execPath, [join(ROOT, 'apps/server/dist', `${name}.js`)], { env, stdio: 'ignore' });
   const [http, worker] = [start('main'), start('worker')];
   try {
     const base = env.PUBLIC_URL;
@@ -97,7 +107,11 @@ async function signIn(base: string): Promise<string[]> {
   const cookies: string[] = [];
   for (const who of ['rosa', 'idris', 'june', 'tomas']) {
     const body = JSON.stringify({ email: `${who}@lanternferry.test`, password: 'oak-planks-afloat' });
-    const answer = await fetch(`${base}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body });
+    const answer = await fetch(`${base}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body,
+    });
     cookies.push(answer.headers.getSetCookie()[0]!.split(';')[0]!);
   }
   return cookies;
@@ -105,7 +119,11 @@ async function signIn(base: string): Promise<string[]> {
 
 async function ask(url: string, cookie: string, body?: object): Promise<void> {
   const headers = { cookie, ...(body ? { 'content-type': 'application/json' } : {}) };
-  const answer = await fetch(url, { method: body ? 'POST' : 'GET', headers, body: body ? JSON.stringify(body) : undefined });
+  const answer = await fetch(url, {
+    method: body ? 'POST' : 'GET',
+    headers,
+    body: body ? JSON.stringify(body) : undefined,
+  });
   await answer.arrayBuffer();
   if (answer.status >= 500) throw new Error(`${url} answered ${answer.status}`);
 }
@@ -115,7 +133,11 @@ function pagesOf(base: string): ((cookie: string) => Promise<void>)[] {
   const tree = { kind: 'all', rules: [{ kind: 'gave', did: true, atLeast: null, window: { over: 'ever' } }] };
   const all = (paths: (string | [string, object])[]) => async (cookie: string) => {
     await Promise.all(
-      paths.map((path) => (typeof path === 'string' ? ask(`${base}/api/${path}`, cookie) : ask(`${base}/api/${path[0]}`, cookie, path[1]))),
+      paths.map((path) =>
+        typeof path === 'string'
+          ? ask(`${base}/api/${path}`, cookie)
+          : ask(`${base}/api/${path[0]}`, cookie, path[1]),
+      ),
     );
   };
   return [
@@ -162,10 +184,12 @@ async function load(act: (person: number, turn: number) => Promise<void>, pauseM
 
 /** What each process takes of a core while nobody asks anything. */
 async function idle(children: readonly ChildProcess[]): Promise<number[]> {
-  // Nanoseconds on a core, of all threads. Ticks of a hundredth of a second charge a whole one to whoever a timer wakes.
+  // Nanoseconds on a core, of all threads. Ticks of a hundredth of a second charge a whole one to whoever a
+  // timer wakes.
   const spent = ({ pid }: ChildProcess) =>
     readdirSync(`/proc/${pid}/task`).reduce(
-      (sum, thread) => sum + Number(readFileSync(`/proc/${pid}/task/${thread}/schedstat`, 'utf8').split(' ')[0]),
+      (sum, thread) =>
+        sum + Number(readFileSync(`/proc/${pid}/task/${thread}/schedstat`, 'utf8').split(' ')[0]),
       0,
     );
   const before = children.map(spent);

@@ -1,6 +1,14 @@
 import { Readable } from 'node:stream';
 import { createConnection, type Connection } from 'mysql2/promise';
-import { decideFromEntries, PRESETS, startingRules, withOption, type Decision, type HouseRules, type Scope } from '@goodword/core/permission';
+import {
+  decideFromEntries,
+  PRESETS,
+  startingRules,
+  withOption,
+  type Decision,
+  type HouseRules,
+  type Scope,
+} from '@goodword/core/permission';
 import { FactsRepository } from '@goodword/server/permission/ledger/facts.repository';
 import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
 import type { Scoped } from '@goodword/server/platform/database';
@@ -28,9 +36,15 @@ const RULES: HouseRules = {
   },
 };
 
-const stamp = (at: number | null) => (at === null ? '\\N' : new Date(at).toISOString().slice(0, 23).replace('T', ' '));
+const stamp = (at: number | null) =>
+  at === null ? '\\N' : new Date(at).toISOString().slice(0, 23).replace('T', ' ');
 
-async function load(connection: Connection, table: string, columns: string, rows: () => Generator<(string | number)[]>): Promise<void> {
+async function load(
+  connection: Connection,
+  table: string,
+  columns: string,
+  rows: () => Generator<(string | number)[]>,
+): Promise<void> {
   function* lines(): Generator<Buffer> {
     let chunk = '';
     for (const row of rows()) {
@@ -42,7 +56,10 @@ async function load(connection: Connection, table: string, columns: string, rows
     }
     yield Buffer.from(chunk);
   }
-  await connection.query({ sql: `LOAD DATA LOCAL INFILE 'x' INTO TABLE ${table} (${columns})`, infileStreamFactory: () => Readable.from(lines()) });
+  await connection.query({
+    sql: `LOAD DATA LOCAL INFILE 'x' INTO TABLE ${table} (${columns})`,
+    infileStreamFactory: () => Readable.from(lines()),
+  });
 }
 
 /** A million people in households, their addresses and what they said. */
@@ -50,16 +67,38 @@ async function fill(house: BenchHouse, connection: Connection): Promise<void> {
   const org = house.scope.organizationId;
   const all = () => households(PEOPLE, NOW);
   await load(connection, 'supporter', 'organization_id, id, chapter_id, country, region', function* () {
-    for (const { members } of all()) for (const m of members) yield [org, m.id, house.chapterId, m.place.country ?? '\\N', m.place.region ?? '\\N'];
-  });
-  await load(connection, 'contact_point', 'organization_id, id, kind, normal, shown, on_hold, do_not_contact', function* () {
-    for (const { points } of all())
-      for (const p of points) yield [org, p.id, 'email', `p${p.id}@example.org`, `p${p.id}@example.org`, Number(p.onHold), Number(p.doNotContact)];
-  });
-  await load(connection, 'supporter_contact', 'organization_id, supporter_id, contact_point_id, kind, position', function* () {
     for (const { members } of all())
-      for (const m of members) for (const [position, point] of m.points.entries()) yield [org, m.id, point, 'email', position];
+      for (const m of members)
+        yield [org, m.id, house.chapterId, m.place.country ?? '\\N', m.place.region ?? '\\N'];
   });
+  await load(
+    connection,
+    'contact_point',
+    'organization_id, id, kind, normal, shown, on_hold, do_not_contact',
+    function* () {
+      for (const { points } of all())
+        for (const p of points)
+          yield [
+            org,
+            p.id,
+            'email',
+            `p${p.id}@example.org`,
+            `p${p.id}@example.org`,
+            Number(p.onHold),
+            Number(p.doNotContact),
+          ];
+    },
+  );
+  await load(
+    connection,
+    'supporter_contact',
+    'organization_id, supporter_id, contact_point_id, kind, position',
+    function* () {
+      for (const { members } of all())
+        for (const m of members)
+          for (const [position, point] of m.points.entries()) yield [org, m.id, point, 'email', position];
+    },
+  );
   await load(
     connection,
     'permission_entry',
@@ -87,15 +126,28 @@ async function fill(house: BenchHouse, connection: Connection): Promise<void> {
 function decideFor(household: BenchHousehold): (Decision & { supporterId: number })[] {
   const points = new Map(household.points.map((point) => [point.id, point]));
   return household.members.map(({ id: supporterId, place, points: own }) => {
-    const addresses = own.map((id) => ({ contactPointId: id, onHold: points.get(id)!.onHold, doNotContact: points.get(id)!.doNotContact }));
-    const question = { supporterId, channel: 'email', scope: SCOPE, now: NOW, place, addresses, recent: [], rules: RULES } as const;
+    const addresses = own.map((id) => ({
+      contactPointId: id,
+      onHold: points.get(id)!.onHold,
+      doNotContact: points.get(id)!.doNotContact,
+    }));
+    const question = {
+      supporterId,
+      channel: 'email',
+      scope: SCOPE,
+      now: NOW,
+      place,
+      addresses,
+      recent: [],
+      rules: RULES,
+    } as const;
     return { supporterId, ...decideFromEntries(question, household.entries) };
   });
 }
 
 /**
- * The yardstick: what one would write by hand for these rules and this question alone, with the places' numbers put
- * in, no evidence and nothing general. It gives the same counts.
+ * The yardstick: what one would write by hand for these rules and this question alone, with the places'
+ * numbers put in, no evidence and nothing general. It gives the same counts.
  */
 export function plainSql(): string {
   const states = [
@@ -110,38 +162,62 @@ export function plainSql(): string {
     ['o3', 'cp.id', 's.id', 'appeals'],
   ].map(
     ([alias, point, person, scope]) =>
-      `LEFT JOIN permission_state ${alias} ON ${alias}.organization_id = :org AND ${alias}.contact_point_id = ${point} AND ${alias}.supporter_id = ${person} AND ${alias}.channel = 'email' AND ${alias}.scope = '${scope}'`,
+      `LEFT JOIN permission_state ${alias} ON ${alias}.organization_id = :org
+        AND ${alias}.contact_point_id = ${point} AND ${alias}.supporter_id = ${person}
+        AND ${alias}.channel = 'email' AND ${alias}.scope = '${scope}'`,
   );
   const zero = "TIMESTAMP'1000-01-01 00:00:00.000'";
-  const greatest = (column: string, aliases: string[]) => `GREATEST(${aliases.map((alias) => `COALESCE(${alias}.${column}, ${zero})`).join(', ')})`;
+  const greatest = (column: string, aliases: string[]) =>
+    `GREATEST(${aliases.map((alias) => `COALESCE(${alias}.${column}, ${zero})`).join(', ')})`;
   const own = (column: string) => greatest(column, ['o1', 'o2', 'o3']);
   const lapse = (column: string, us: number, ca: number, gb: number | null) =>
-    `COALESCE(TIMESTAMP(DATE(${own(column)}) + INTERVAL (CASE rules WHEN 'US' THEN ${us} WHEN 'CA' THEN ${ca} ${gb ? `WHEN 'GB' THEN IF(${own(column)} >= '2026-02-05', ${gb}, NULL)` : ''} END) MONTH, '23:59:59.999'), ${zero}) >= :now AND ${own(column)} > ${zero}`;
+    `COALESCE(TIMESTAMP(DATE(${own(column)}) + INTERVAL (CASE rules WHEN 'US' THEN ${us}
+      WHEN 'CA' THEN ${ca} ${gb ? `WHEN 'GB' THEN IF(${own(column)} >= '2026-02-05', ${gb}, NULL)` : ''} END)
+      MONTH, '23:59:59.999'), ${zero}) >= :now AND ${own(column)} > ${zero}`;
   const persons = ['p1', 'p2', 'p3'];
-  const pauses = persons.map((alias) => `IF(${alias}.pause_at = ${greatest('pause_at', persons)}, ${alias}.pause_until, ${zero})`).join(', ');
+  const pauses = persons
+    .map((alias) => `IF(${alias}.pause_at = ${greatest('pause_at', persons)}, ${alias}.pause_until, ${zero})`)
+    .join(', ');
   const refused = ['n1', 'n2', 'n3', ...persons];
   const no = `GREATEST(${greatest('no_at', refused)}, ${greatest('stop_at', refused)})`;
   return `SELECT verdict, COUNT(*) AS n FROM (
-    SELECT supporter_id, contact_point_id, IF(verdict = 'send' AND ROW_NUMBER() OVER (PARTITION BY contact_point_id, verdict ORDER BY supporter_id) > 1, 'shared-address', verdict) AS verdict FROM (
-      SELECT supporter_id, contact_point_id, verdict, ROW_NUMBER() OVER (PARTITION BY supporter_id ORDER BY verdict = 'send' DESC, position, contact_point_id) AS choice FROM (
-        SELECT supporter_id, contact_point_id, position, CASE WHEN contact_point_id IS NULL THEN 'no-address' WHEN do_not_contact THEN 'do-not-contact'
+    SELECT supporter_id, contact_point_id,
+      IF(verdict = 'send' AND ROW_NUMBER() OVER (PARTITION BY contact_point_id, verdict
+      ORDER BY supporter_id) > 1, 'shared-address', verdict) AS verdict
+    FROM (
+      SELECT supporter_id, contact_point_id, verdict, ROW_NUMBER() OVER (PARTITION BY supporter_id
+        ORDER BY verdict = 'send' DESC, position, contact_point_id) AS choice
+      FROM (
+        SELECT supporter_id, contact_point_id, position, CASE WHEN contact_point_id IS NULL THEN 'no-address'
+        WHEN do_not_contact THEN 'do-not-contact'
             WHEN state = 'no' THEN 'said-no' WHEN on_hold THEN 'on-hold'
-            WHEN NOT (state = 'yes' OR (state = 'implied' AND rules IN ('US', 'CA', 'GB')) OR (state = 'never' AND rules = 'CA')) THEN IF(state = 'asked', 'asked', 'no-permission')
+            WHEN NOT (state = 'yes' OR (state = 'implied' AND rules IN ('US', 'CA', 'GB'))
+            OR (state = 'never' AND rules = 'CA')) THEN IF(state = 'asked', 'asked', 'no-permission')
             WHEN paused >= :now THEN 'paused' ELSE 'send' END AS verdict FROM (
-          SELECT s.id AS supporter_id, cp.id AS contact_point_id, sc.position, cp.on_hold, cp.do_not_contact, GREATEST(${pauses}) AS paused, rules,
+          SELECT s.id AS supporter_id, cp.id AS contact_point_id, sc.position, cp.on_hold, cp.do_not_contact,
+          GREATEST(${pauses}) AS paused, rules,
             CASE WHEN ${no} > ${zero} AND NOT ${own('own_yes_at')} > ${no} THEN 'no'
               WHEN ${own('yes_at')} > ${zero} THEN 'yes'
-              WHEN ${own('stated_at')} >= :now OR (${lapse('gift_at', 18, 24, 24)}) OR (${lapse('membership_at', 18, 24, 24)}) OR (${lapse('volunteering_at', 18, 24, 24)}) OR (${lapse('inquiry_at', 3, 6, 24)}) THEN 'implied'
+              WHEN ${own('stated_at')} >= :now OR (${lapse('gift_at', 18, 24, 24)})
+              OR (${lapse('membership_at', 18, 24, 24)}) OR (${lapse('volunteering_at', 18, 24, 24)})
+              OR (${lapse('inquiry_at', 3, 6, 24)}) THEN 'implied'
               WHEN ${own('asked_at')} > ${zero} THEN 'asked' ELSE 'never' END AS state
-          FROM (SELECT id, CASE WHEN country IS NULL OR (country = 'US' AND NOT COALESCE(region, '') = 'FL') THEN 'US' WHEN country = 'CA' THEN 'CA' WHEN country = 'GB' THEN 'GB' ELSE 'strict' END AS rules
+          FROM (SELECT id, CASE WHEN country IS NULL
+          OR (country = 'US' AND NOT COALESCE(region, '') = 'FL') THEN 'US' WHEN country = 'CA' THEN 'CA'
+          WHEN country = 'GB' THEN 'GB' ELSE 'strict' END AS rules
             FROM supporter WHERE organization_id = :org) s
-          LEFT JOIN (supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id AND cp.organization_id = :org AND cp.kind = 'email') ON sc.supporter_id = s.id
+          LEFT JOIN (supporter_contact sc
+          JOIN contact_point cp ON cp.id = sc.contact_point_id AND cp.organization_id = :org
+          AND cp.kind = 'email') ON sc.supporter_id = s.id
           ${states.join(' ')}) a) b) c WHERE choice = 1) d GROUP BY verdict`;
 }
 
 export interface PermissionFigures {
   people: number;
-  /** With nothing read; from columns that are there, the middle of five; a last look of everybody, written down. */
+  /**
+   * With nothing read; from columns that are there, the middle of five; a last look of everybody, written
+   * down.
+   */
   cold: number;
   warm: number;
   look: number;
@@ -157,11 +233,18 @@ class Everybody {
   readonly people = new Ordinals();
   readonly verdicts = new Uint8Array(PEOPLE + 10);
   readonly points = new Uint32Array(PEOPLE + 10);
-  private readonly consent = new ConsentColumns(this.people, { channel: 'email', scope: SCOPE, rules: RULES, now: new Date(NOW) });
+  private readonly consent = new ConsentColumns(this.people, {
+    channel: 'email',
+    scope: SCOPE,
+    rules: RULES,
+    now: new Date(NOW),
+  });
 
   async read(db: Scoped): Promise<void> {
-    await db.scan('SELECT id, chapter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL ORDER BY id', {}, ([id, chapter]) =>
-      this.people.put(Number(id), Number(chapter)),
+    await db.scan(
+      'SELECT id, chapter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL ORDER BY id',
+      {},
+      ([id, chapter]) => this.people.put(Number(id), Number(chapter)),
     );
     this.people.settle();
     await this.consent.read(db, Promise.resolve());
@@ -179,10 +262,17 @@ class Everybody {
   }
 }
 
-/** The verdict over a million people, beside the plain statement, and every one of them held against the core one by one. */
+/**
+ * The verdict over a million people, beside the plain statement, and every one of them held against the core
+ * one by one.
+ */
 export async function benchPermission(server: string): Promise<PermissionFigures> {
   const house = await openBenchHouse(server, 'bench_permission', 'smtp://127.0.0.1:9');
-  const connection = await createConnection({ uri: `${server}/bench_permission`, timezone: 'Z', flags: ['+LOCAL_FILES'] });
+  const connection = await createConnection({
+    uri: `${server}/bench_permission`,
+    timezone: 'Z',
+    flags: ['+LOCAL_FILES'],
+  });
   await fill(house, connection);
   const scope = { ...house.scope, chapterId: null };
   const folded = await seconds(() => house.database.write(scope, (tx) => new LedgerRepository().rebuild(tx)));
@@ -202,16 +292,25 @@ export async function benchPermission(server: string): Promise<PermissionFigures
     await house.database.write(scope, async (tx) => {
       tx.unchanged();
       for (const [verdict, some] of Object.entries(groups))
-        await tx.insert('look_group', { message_id: 1, verdict, people: some.length, ids: Buffer.from(some.buffer) });
+        await tx.insert('look_group', {
+          message_id: 1,
+          verdict,
+          people: some.length,
+          ids: Buffer.from(some.buffer),
+        });
     });
   });
   const plain = new Map<string, number>();
   const yardstick = await seconds(async () => {
-    for (const row of await db.sql<{ verdict: string; n: number }>(plainSql(), { now: new Date(NOW) })) plain.set(row.verdict, row.n);
+    for (const row of await db.sql<{ verdict: string; n: number }>(plainSql(), { now: new Date(NOW) }))
+      plain.set(row.verdict, row.n);
   });
   const mine = Object.entries(groups).map(([verdict, some]): [string, number] => [verdict, some.length]);
   const same = mine.length === plain.size && mine.every(([verdict, n]) => plain.get(verdict) === n);
-  if (!same) throw new Error(`expected the same counts, got ${JSON.stringify(mine)} and ${JSON.stringify([...plain])}`);
+  if (!same)
+    throw new Error(
+      `expected the same counts, got ${JSON.stringify(mine)} and ${JSON.stringify([...plain])}`,
+    );
   const { differences, withEvidence } = await compare(db, everybody);
   let people = 0;
   const bare = await seconds(async () => {
@@ -224,11 +323,27 @@ export async function benchPermission(server: string): Promise<PermissionFigures
   await connection.end();
   await house.context.close();
   const warm = warms.sort((a, b) => a - b)[2]!;
-  return { people: PEOPLE, cold, warm, look, yardstick, withEvidence, decisionsPerSecond: PEOPLE / (bare - inventing), folded, differences };
+  return {
+    people: PEOPLE,
+    cold,
+    warm,
+    look,
+    yardstick,
+    withEvidence,
+    decisionsPerSecond: PEOPLE / (bare - inventing),
+    folded,
+    differences,
+  };
 }
 
-/** Every decision, from columns and from facts in slices with their entries, against the core's over the household's own entries. */
-async function compare(db: Scoped, everybody: Everybody): Promise<{ differences: number; withEvidence: number }> {
+/**
+ * Every decision, from columns and from facts in slices with their entries, against the core's over the
+ * household's own entries.
+ */
+async function compare(
+  db: Scoped,
+  everybody: Everybody,
+): Promise<{ differences: number; withEvidence: number }> {
   const facts = new FactsRepository();
   const asking = { channel: 'email' as const, scope: SCOPE, rules: RULES, now: new Date(NOW) };
   let [differences, withEvidence] = [0, 0];
@@ -246,7 +361,9 @@ async function compare(db: Scoped, everybody: Everybody): Promise<{ differences:
     });
     for (const { supporterId, ...expected } of some) {
       const [ordinal, found] = [everybody.people.ordinalOf(supporterId)!, read.get(supporterId)!];
-      const columns = VERDICTS[everybody.verdicts[ordinal]!] === expected.verdict && everybody.points[ordinal] === (expected.contactPointId ?? 0);
+      const columns =
+        VERDICTS[everybody.verdicts[ordinal]!] === expected.verdict &&
+        everybody.points[ordinal] === (expected.contactPointId ?? 0);
       const same = (Object.keys(expected) as (keyof Decision)[]).every((key) => expected[key] === found[key]);
       if (!columns || !same) differences += 1;
     }

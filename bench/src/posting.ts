@@ -4,7 +4,9 @@ import { openBenchHouse } from './house';
 
 const POSTS = 400;
 
-/** Milliseconds from a form's post to its answer, its entries committed: the median and the 95th of a hundred. */
+/**
+ * Milliseconds from a form's post to its answer, its entries committed: the median and the 95th of a hundred.
+ */
 export async function benchPosting(server: string): Promise<{ median: number; p95: number }> {
   const house = await openBenchHouse(server, 'bench_posting', 'smtp://127.0.0.1:9');
   const forms = house.context.get(FormsService);
@@ -21,7 +23,12 @@ export async function benchPosting(server: string): Promise<{ median: number; p9
       method: 'POST',
       // Another visitor each time: the limit is per address.
       headers: { 'x-forwarded-for': `203.0.113.${i % 250}` },
-      body: new URLSearchParams({ firstName: 'Ann', lastName: 'Lin', email: `bench.${i}@example.org`, agree_0: '1' }),
+      body: new URLSearchParams({
+        firstName: 'Ann',
+        lastName: 'Lin',
+        email: `bench.${i}@example.org`,
+        agree_0: '1',
+      }),
     });
     await response.text();
     if (response.status !== 200) throw new Error(`expected 200, got ${response.status}`);

@@ -19,11 +19,19 @@ const MAILS = 5000;
 const CONNECTIONS = 5;
 
 export function startSink(): Promise<{ process: ChildProcess; url: string }> {
-  const child = spawn(process.execPath, [join(__dirname, 'sink.js')], { stdio: ['ignore', 'pipe', 'inherit'] });
-  return new Promise((done) => child.stdout.once('data', (port) => done({ process: child, url: `smtp://127.0.0.1:${String(port).trim()}` })));
+  const child = spawn(process.execPath, [join(__dirname, 'sink.js')], {
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  return new Promise((done) =>
+    child.stdout.once('data', (port) =>
+      done({ process: child, url: `smtp://127.0.0.1:${String(port).trim()}` }),
+    ),
+  );
 }
 
-/** People who said yes, and a letter with merge fields and a link. Returns the message, ready to be prepared. */
+/**
+ * People who said yes, and a letter with merge fields and a link. Returns the message, ready to be prepared.
+ */
 async function writeMessage(house: BenchHouse): Promise<number> {
   return house.database.write(house.scope, async (db) => {
     const ids = Array.from({ length: MAILS }, (_v, i) => i + 1);
@@ -42,7 +50,14 @@ async function writeMessage(house: BenchHouse): Promise<number> {
       ['supporter_id', 'contact_point_id', 'kind'],
       ids.map((i) => [i, i, 'email']),
     );
-    const yes = { channel: 'email', scope: 'appeals', state: 'yes', saidAt: new Date('2026-01-15'), byPerson: false, how: 'paper' } as const;
+    const yes = {
+      channel: 'email',
+      scope: 'appeals',
+      state: 'yes',
+      saidAt: new Date('2026-01-15'),
+      byPerson: false,
+      how: 'paper',
+    } as const;
     await new LedgerRepository().recordAll(
       db,
       ids.map((i) => ({ ...yes, contactPointId: i, supporterId: i })),
@@ -58,7 +73,9 @@ async function writeMessage(house: BenchHouse): Promise<number> {
       type: 'doc',
       content: [
         text('Dear {First name, or "neighbour"},'),
-        text('Last winter your gift of {Last gift: amount, or "any size"} paid for two oak planks. '.repeat(4)),
+        text(
+          'Last winter your gift of {Last gift: amount, or "any size"} paid for two oak planks. '.repeat(4),
+        ),
         { type: 'button', attrs: { href: 'https://give.lanternferry.test/hull', label: 'Put in a plank' } },
       ],
     };
@@ -80,9 +97,13 @@ async function writeMessage(house: BenchHouse): Promise<number> {
 async function rendered(house: BenchHouse, messageId: number): Promise<OutgoingMail[]> {
   const db = house.database.read(house.scope);
   const message = (await house.context.get(MessagesRepository).find(db, messageId))!;
-  const { composed, organization, listName, whyOf } = await house.context.get(ComposingService).compose(house.scope, message);
+  const { composed, organization, listName, whyOf } = await house.context
+    .get(ComposingService)
+    .compose(house.scope, message);
   const deliveries = await db.sql<{ id: number; supporter_id: number; provider_key: string }>(
-    'SELECT id, supporter_id, provider_key FROM delivery WHERE organization_id = :org AND message_id = :messageId',
+    `SELECT id, supporter_id, provider_key
+      FROM delivery
+      WHERE organization_id = :org AND message_id = :messageId`,
     { messageId },
   );
   const values = await house.context.get(MergeValuesRepository).of(
@@ -107,12 +128,25 @@ async function rendered(house: BenchHouse, messageId: number): Promise<OutgoingM
   );
 }
 
-/** The yardstick: a loop over nodemailer's pool with the same rendered mails, the same signature and connections. */
+/**
+ * The yardstick: a loop over nodemailer's pool with the same rendered mails, the same signature and
+ * connections.
+ */
 async function bareLoop(url: string, mails: OutgoingMail[], key: string): Promise<void> {
-  const options: SMTPPoolOptions & { pool: true } = { pool: true, url, maxConnections: CONNECTIONS, maxMessages: Infinity };
+  const options: SMTPPoolOptions & { pool: true } = {
+    pool: true,
+    url,
+    maxConnections: CONNECTIONS,
+    maxMessages: Infinity,
+  };
   const transport = createTransport({
     ...options,
-    dkim: { domainName: 'lanternferry.test', keySelector: 'gw', privateKey: key, headerFieldNames: SIGNED_HEADERS },
+    dkim: {
+      domainName: 'lanternferry.test',
+      keySelector: 'gw',
+      privateKey: key,
+      headerFieldNames: SIGNED_HEADERS,
+    },
   });
   await Promise.all(
     mails.map((mail) =>
@@ -132,14 +166,17 @@ async function bareLoop(url: string, mails: OutgoingMail[], key: string): Promis
   transport.close();
 }
 
-/** Hands over 5,000 personal mails with every decision and record, beside a bare loop that only sends them. */
+/**
+ * Hands over 5,000 personal mails with every decision and record, beside a bare loop that only sends them.
+ */
 export async function benchSending(server: string): Promise<{ ours: number; yardstick: number }> {
   const sink = await startSink();
   const house = await openBenchHouse(server, 'bench_sending', sink.url);
   const messageId = await writeMessage(house);
   await house.context.get(PrepareJob).run(jobOf(house.scope, messageId));
   const mails = await rendered(house, messageId);
-  if (mails.length !== MAILS) throw new Error(`expected ${MAILS} deliveries to be prepared, got ${mails.length}`);
+  if (mails.length !== MAILS)
+    throw new Error(`expected ${MAILS} deliveries to be prepared, got ${mails.length}`);
   const silent = { info: () => undefined, error: (o: object, m: string) => console.error(m, o) };
   const get = <T>(token: new (...args: never[]) => T) => house.context.get<T>(token);
   const parts = {
@@ -160,7 +197,9 @@ export async function benchSending(server: string): Promise<{ ours: number; yard
   });
   const [left] = await house.database
     .read(house.scope)
-    .sql<{ n: number }>("SELECT COUNT(*) AS n FROM delivery WHERE organization_id = :org AND state <> 'sent'");
+    .sql<{ n: number }>(
+      "SELECT COUNT(*) AS n FROM delivery WHERE organization_id = :org AND state <> 'sent'",
+    );
   if (left!.n !== 0) throw new Error(`expected every delivery to be sent, got ${left!.n} that are not`);
   const yardstick = await seconds(() => bareLoop(sink.url, mails, house.dkimKey));
   await house.context.close();

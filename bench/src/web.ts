@@ -7,19 +7,25 @@ function closure(folder: string, start: string, seen = new Set<string>()): Set<s
   if (seen.has(start)) return seen;
   seen.add(start);
   const source = readFileSync(join(folder, start), 'utf8');
-  for (const found of source.matchAll(/(?:^|[;}\s])import\s*(?:[\w$*{][^'"()]*?from\s*)?["']\.\/([\w.-]+\.js)["']/g))
+  for (const found of source.matchAll(
+    /(?:^|[;}\s])import\s*(?:[\w$*{][^'"()]*?from\s*)?["']\.\/([\w.-]+\.js)["']/g,
+  ))
     closure(folder, found[1]!, seen);
   return seen;
 }
 
-/** Bytes of JavaScript, gzipped, before the first view is drawn: the entry with its imports, and Today's route with its own. */
+/**
+ * Bytes of JavaScript, gzipped, before the first view is drawn: the entry with its imports, and Today's route
+ * with its own.
+ */
 export function webWeight(app: string): { entry: number; withToday: number } {
   const html = readFileSync(join(app, 'index.html'), 'utf8');
   const folder = join(app, 'assets');
   const scripts = [...html.matchAll(/(?:src|href)="\/assets\/([\w.-]+\.js)"/g)].map((found) => found[1]!);
   const entry = new Set<string>();
   for (const script of scripts) closure(folder, script, entry);
-  const weigh = (files: Set<string>) => [...files].reduce((sum, file) => sum + gzipSync(readFileSync(join(folder, file))).length, 0);
+  const weigh = (files: Set<string>) =>
+    [...files].reduce((sum, file) => sum + gzipSync(readFileSync(join(folder, file))).length, 0);
   const today = /assets\/(Today-[\w-]+\.js)/.exec(readFileSync(join(folder, scripts[0]!), 'utf8'))?.[1];
   if (!today) throw new Error('expected the route of Today in the entry, got none');
   return { entry: weigh(entry), withToday: weigh(closure(folder, today, new Set(entry))) };

@@ -6,8 +6,8 @@ import { inventPeople } from './people';
 import { writePeople } from './records';
 
 /**
- * Fills a new database with the demo organization; does nothing where there is an organization already. `secret` is the
- * one that the server will run with: hashes on do-not-contact are keyed by it.
+ * Fills a new database with the demo organization; does nothing where there is an organization already.
+ * `secret` is the one that the server will run with: hashes on do-not-contact are keyed by it.
  */
 export async function fillHouse(database: Database, secret: string, count = 12_000): Promise<boolean> {
   const [row] = (await database.unscoped()('organization').count('* as n')) as { n: number }[];
@@ -15,7 +15,12 @@ export async function fillHouse(database: Database, secret: string, count = 12_0
   const organizationId = await makeDemoOrganization(database);
   try {
     await database.write(programScope(organizationId), async (db) => {
-      const made: Made = { db, people: inventPeople(count), today: Math.floor(Date.now() / DAY), ids: await makeHouse(db, secret) };
+      const made: Made = {
+        db,
+        people: inventPeople(count),
+        today: Math.floor(Date.now() / DAY),
+        ids: await makeHouse(db, secret),
+      };
       await writePeople(made);
       await writeMessages(made);
     });

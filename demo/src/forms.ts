@@ -38,7 +38,11 @@ export function ferryNewsForm(ids: { list: number; crossing: number; chapter: nu
         scope: `list:${ids.list}`,
         words: `${TRUST} may send me Ferry news by email, about once a month. I can leave with one click at any time.`,
       },
-      { channel: 'email', scope: 'appeals', words: `${TRUST} may also email me when the boats need help: four or five times a year.` },
+      {
+        channel: 'email',
+        scope: 'appeals',
+        words: `${TRUST} may also email me when the boats need help: four or five times a year.`,
+      },
       { channel: 'text', scope: `list:${ids.list}`, words: standardTextAsk(TRUST, 2) },
     ],
     button: 'Join Ferry news',

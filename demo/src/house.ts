@@ -9,9 +9,27 @@ export const DAY = 86_400_000;
 export const PASSWORD = 'oak-planks-afloat';
 
 export const TEAM = [
-  { name: 'Rosa Oduya', email: 'rosa@lanternferry.test', role: 'owner', chapters: null, mobile: '+12065550110' },
-  { name: 'Idris Vale', email: 'idris@lanternferry.test', role: 'organizer', chapters: [0, 2], mobile: '+12065550111' },
-  { name: 'June Marsh', email: 'june@lanternferry.test', role: 'writer', chapters: null, mobile: '+12065550112' },
+  {
+    name: 'Rosa Oduya',
+    email: 'rosa@lanternferry.test',
+    role: 'owner',
+    chapters: null,
+    mobile: '+12065550110',
+  },
+  {
+    name: 'Idris Vale',
+    email: 'idris@lanternferry.test',
+    role: 'organizer',
+    chapters: [0, 2],
+    mobile: '+12065550111',
+  },
+  {
+    name: 'June Marsh',
+    email: 'june@lanternferry.test',
+    role: 'writer',
+    chapters: null,
+    mobile: '+12065550112',
+  },
   { name: 'Tomás Bell', email: 'tomas@lanternferry.test', role: 'viewer', chapters: null, mobile: '' },
 ] as const;
 
@@ -26,7 +44,12 @@ export const LISTS: [string, boolean, string, string][] = [
     'You asked for Ferry news, so that you know what the planks you love are up to.',
   ],
   ['Launch day', true, 'One text or mail when she floats.', 'You asked to hear when she floats.'],
-  ['Board notes', true, 'What the board decided, four times a year.', 'You asked for the notes of the board.'],
+  [
+    'Board notes',
+    true,
+    'What the board decided, four times a year.',
+    'You asked for the notes of the board.',
+  ],
   ['Deck crew', false, '', ''],
 ];
 const FIELDS: [string, string, string, string | null][] = [
@@ -92,9 +115,21 @@ export async function makeHouse(db: Scoped, secret: string): Promise<Made['ids']
       folder: isPublic ? '' : 'Working groups',
     }),
   );
-  const fields = await each(FIELDS, ([name, type, section, fallback]) => db.insert('field', { name, type, section, fallback }));
-  await makeForm(db, 'Ferry news', 'ferry-news', ferryNewsForm({ list: lists[0]!, crossing: fields[2]!, chapter: chapters[0]! }));
-  await makeForm(db, 'Launch day', 'launch-day', launchDayForm({ list: lists[1]!, tag: tags[4]!, chapter: chapters[0]! }));
+  const fields = await each(FIELDS, ([name, type, section, fallback]) =>
+    db.insert('field', { name, type, section, fallback }),
+  );
+  await makeForm(
+    db,
+    'Ferry news',
+    'ferry-news',
+    ferryNewsForm({ list: lists[0]!, crossing: fields[2]!, chapter: chapters[0]! }),
+  );
+  await makeForm(
+    db,
+    'Launch day',
+    'launch-day',
+    launchDayForm({ list: lists[1]!, tag: tags[4]!, chapter: chapters[0]! }),
+  );
   await makeCampaigns(db, team[0]!);
   await db.insert('do_not_contact', {
     kind: 'domain',
@@ -116,9 +151,16 @@ async function makeCampaigns(db: Scoped, owner: number): Promise<void> {
       stages: ['asked', 'thinking', 'pledged', 'gave', 'declined'],
       is_open: 1,
     },
-    { name: 'Oar fund 2024', kind: 'appeal', appeal_code: 'OARS24', stages: ['asked', 'gave', 'declined'], is_open: 0 },
+    {
+      name: 'Oar fund 2024',
+      kind: 'appeal',
+      appeal_code: 'OARS24',
+      stages: ['asked', 'gave', 'declined'],
+      is_open: 0,
+    },
   ];
-  for (const { stages, ...campaign } of campaigns) await db.insert('campaign', { ...campaign, stages: JSON.stringify(stages), made_by: owner });
+  for (const { stages, ...campaign } of campaigns)
+    await db.insert('campaign', { ...campaign, stages: JSON.stringify(stages), made_by: owner });
 }
 
 async function makeForm(db: Scoped, name: string, slug: string, definition: FormDefinition): Promise<void> {

@@ -1,6 +1,10 @@
 import type { LetterDoc } from '@goodword/core/letter';
 
-const text = (words: string, ...marks: object[]) => ({ type: 'text', text: words, ...(marks.length > 0 ? { marks } : {}) });
+const text = (words: string, ...marks: object[]) => ({
+  type: 'text',
+  text: words,
+  ...(marks.length > 0 ? { marks } : {}),
+});
 const paragraph = (...content: object[]) => ({ type: 'paragraph', content });
 const letter = (...content: object[]) => ({ type: 'doc', content }) as LetterDoc;
 const link = (href: string) => ({ type: 'link', attrs: { href } });
@@ -10,7 +14,9 @@ export const PLANKS = letter(
   { type: 'heading', attrs: { level: 2 }, content: [text('The planks are in')] },
   paragraph(text('Dear {First name, or "neighbour"},')),
   paragraph(
-    text('Forty oak planks came down the river on Tuesday and are drying in the boat shed. The first of them goes into the port side next week.'),
+    text(
+      'Forty oak planks came down the river on Tuesday and are drying in the boat shed. The first of them goes into the port side next week.',
+    ),
   ),
   paragraph(
     text('You can '),
@@ -39,4 +45,5 @@ export const THANKS = letter(
   paragraph(text('{Sender: signature}')),
 );
 
-export const LAUNCH_TEXT = 'Lantern Ferry: she floats Saturday at 10, East Landing. Bring boots, {First name, or "neighbour"}! Reply STOP to leave.';
+export const LAUNCH_TEXT =
+  'Lantern Ferry: she floats Saturday at 10, East Landing. Bring boots, {First name, or "neighbour"}! Reply STOP to leave.';

@@ -23,18 +23,21 @@ interface Past {
 }
 
 /** The yes that each person said at each address, as "person:address". */
-async function grounds(db: Scoped, points: readonly number[], channel: Past['channel'], scope: string): Promise<Map<string, number>> {
+async function grounds(
+  db: Scoped,
+  points: readonly number[],
+  channel: Past['channel'],
+  scope: string,
+): Promise<Map<string, number>> {
   const out = new Map<string, number>();
   for (let from = 0; from < points.length; from += 2000)
     for (const said of await new LedgerRepository().saidAt(db, points.slice(from, from + 2000), channel))
-      if (said.state === 'yes' && said.scope === scope) out.set(`${said.supporterId}:${said.contactPointId}`, said.id);
+      if (said.state === 'yes' && said.scope === scope)
+        out.set(`${said.supporterId}:${said.contactPointId}`, said.id);
   return out;
 }
 
-/** A message of the past with its deliveries, the entry that each rests on, and what came of it. */
-async function writePast(made: Made, past: Past, chance: Chance): Promise<void> {
-  const { db, people, ids, today } = made;
-  const began = new Date((today - past.ago) * DAY + 18 * 3_600_000);
+async function insertMessage({ db, ids }: Made, past: Past, began: Date): Promise<number> {
   const messageId = await db.insert('message', {
     name: past.name,
     channel: past.channel,
@@ -56,11 +59,20 @@ async function writePast(made: Made, past: Past, chance: Chance): Promise<void> 
     ['message_id', 'position', 'url'],
     past.links.map((url, i) => [messageId, i, url]),
   );
+  return messageId;
+}
+
+/** A message of the past with its deliveries, the entry that each rests on, and what came of it. */
+async function writePast(made: Made, past: Past, chance: Chance): Promise<void> {
+  const { db, people, today } = made;
+  const began = new Date((today - past.ago) * DAY + 18 * 3_600_000);
+  const messageId = await insertMessage(made, past, began);
   const pointOf = new Map(
-    (await db.sql<{ id: number; normal: string }>('SELECT id, normal FROM contact_point WHERE organization_id = :org')).map((row) => [
-      row.normal,
-      row.id,
-    ]),
+    (
+      await db.sql<{ id: number; normal: string }>(
+        'SELECT id, normal FROM contact_point WHERE organization_id = :org',
+      )
+    ).map((row) => [row.normal, row.id]),
   );
   const ground = await grounds(db, [...pointOf.values()], past.channel, past.purpose ?? `list:${past.list}`);
   const deliveries: Bound[][] = [];
@@ -95,7 +107,19 @@ async function writePast(made: Made, past: Past, chance: Chance): Promise<void> 
   });
   await db.insertAll(
     'delivery',
-    ['message_id', 'supporter_id', 'channel', 'contact_point_id', 'entry_id', 'verdict', 'state', 'provider_key', 'sent_at', 'opened', 'clicked'],
+    [
+      'message_id',
+      'supporter_id',
+      'channel',
+      'contact_point_id',
+      'entry_id',
+      'verdict',
+      'state',
+      'provider_key',
+      'sent_at',
+      'opened',
+      'clicked',
+    ],
     deliveries,
   );
   const idOf = new Map(
@@ -109,7 +133,14 @@ async function writePast(made: Made, past: Past, chance: Chance): Promise<void> 
   await db.insertAll(
     'delivery_event',
     ['delivery_id', 'message_id', 'supporter_id', 'kind', 'at', 'detail'],
-    events.map(([supporter, kind, when, detail]) => [idOf.get(supporter)!, messageId, supporter, kind, when, detail]),
+    events.map(([supporter, kind, when, detail]) => [
+      idOf.get(supporter)!,
+      messageId,
+      supporter,
+      kind,
+      when,
+      detail,
+    ]),
   );
 }
 
@@ -192,7 +223,10 @@ async function writeDrafts({ db, ids }: Made): Promise<void> {
       sender_id: ids.team[0]!,
       ...values,
     });
-  const segment = await db.insert('segment', { name: 'Gave before, not this year', tree: JSON.stringify(GAVE_BEFORE(ids)) });
+  const segment = await db.insert('segment', {
+    name: 'Gave before, not this year',
+    tree: JSON.stringify(GAVE_BEFORE(ids)),
+  });
   await db.insert('segment', {
     name: 'Plank menders with a birthday soon',
     tree: JSON.stringify({
@@ -204,7 +238,10 @@ async function writeDrafts({ db, ids }: Made): Promise<void> {
     }),
   });
   await db.execute(
-    'INSERT INTO segment_version (organization_id, segment_id, name, tree, saved_by) SELECT organization_id, id, name, tree, :by FROM segment WHERE organization_id = :org',
+    `INSERT INTO segment_version (organization_id, segment_id, name, tree, saved_by)
+      SELECT organization_id, id, name, tree, :by
+      FROM segment
+      WHERE organization_id = :org`,
     { by: ids.team[1]! },
   );
   await draft('Winter hull appeal', {
@@ -213,7 +250,11 @@ async function writeDrafts({ db, ids }: Made): Promise<void> {
     letter: JSON.stringify(HULL),
     recipients: JSON.stringify({ from: [{ kind: 'segment', id: segment }], minus: [], without: [] }),
   });
-  await draft('Thank you, plank givers', { purpose: 'service', subject: 'Thank you, {First name, or "friend"}', letter: JSON.stringify(THANKS) });
+  await draft('Thank you, plank givers', {
+    purpose: 'service',
+    subject: 'Thank you, {First name, or "friend"}',
+    letter: JSON.stringify(THANKS),
+  });
 }
 
 function GAVE_BEFORE(ids: Made['ids']): object {
@@ -240,8 +281,19 @@ async function writeReplies({ db, today }: Made): Promise<void> {
     'Can I still join the caulking crew?',
     'Thank you for the pictures!',
   ];
-  const rows = await db.sql<{ id: number; supporter_id: number; contact_point_id: number; normal: string; message_id: number }>(
-    "SELECT d.id, d.supporter_id, d.contact_point_id, d.message_id, cp.normal FROM delivery d JOIN contact_point cp ON cp.id = d.contact_point_id WHERE d.organization_id = :org AND d.channel = 'text' ORDER BY d.id LIMIT 4",
+  const rows = await db.sql<{
+    id: number;
+    supporter_id: number;
+    contact_point_id: number;
+    normal: string;
+    message_id: number;
+  }>(
+    `SELECT d.id, d.supporter_id, d.contact_point_id, d.message_id, cp.normal
+      FROM delivery d
+      JOIN contact_point cp ON cp.id = d.contact_point_id
+      WHERE d.organization_id = :org AND d.channel = 'text'
+      ORDER BY d.id
+      LIMIT 4`,
   );
   for (const [i, row] of rows.entries()) {
     const at = new Date(today * DAY - (5 - i) * 3_600_000);
@@ -255,7 +307,9 @@ async function writeReplies({ db, today }: Made): Promise<void> {
       body: words[i]!,
       at,
     });
-    await db.execute('UPDATE delivery SET replied = 1 WHERE organization_id = :org AND id = :id', { id: row.id });
+    await db.execute('UPDATE delivery SET replied = 1 WHERE organization_id = :org AND id = :id', {
+      id: row.id,
+    });
     await db.insert('delivery_event', {
       delivery_id: row.id,
       message_id: row.message_id,

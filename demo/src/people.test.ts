@@ -21,7 +21,8 @@ test("only addresses and numbers that are nobody's (RFC 2606 §3; 555-0100 to 01
 test('addresses are good, some are shared, and there are realistic gaps', () => {
   for (const person of people.slice(0, 500)) {
     if (person.email) expect(cleanEmail(person.email)).toMatchObject({ ok: true, normal: person.email });
-    if (person.mobile) expect(cleanMobile(person.mobile, 'US')).toMatchObject({ ok: true, normal: person.mobile });
+    if (person.mobile)
+      expect(cleanMobile(person.mobile, 'US')).toMatchObject({ ok: true, normal: person.mobile });
   }
   const emails = people.flatMap((person) => (person.email ? [person.email] : []));
   expect(new Set(emails).size).toBeLessThan(emails.length);

@@ -61,24 +61,37 @@ function gifts(chance: Chance): Person['gifts'] {
     if (!chance.is(year === 0 ? 0.38 : 0.55)) continue;
     const times = chance.is(0.15) ? chance.int(2, 6) : 1;
     for (let i = 0; i < times; i++)
-      out.push({ ago: year * 365 + chance.int(5, 364), amount: Math.max(500, usual + chance.pick([0, 0, 0, 500, -500, 1000])) });
+      out.push({
+        ago: year * 365 + chance.int(5, 364),
+        amount: Math.max(500, usual + chance.pick([0, 0, 0, 500, -500, 1000])),
+      });
   }
   return out;
 }
 
-function agreements(chance: Chance, person: Pick<Person, 'email' | 'mobile' | 'gifts' | 'joinedAgo'>): Agreement[] {
+function agreements(
+  chance: Chance,
+  person: Pick<Person, 'email' | 'mobile' | 'gifts' | 'joinedAgo'>,
+): Agreement[] {
   const out: Agreement[] = [];
-  const add = (channel: Agreement['channel'], scope: Agreement['scope'], state: Agreement['state'], ago: number, how: Agreement['how']) =>
-    out.push({ channel, scope, state, ago, how });
+  const add = (
+    channel: Agreement['channel'],
+    scope: Agreement['scope'],
+    state: Agreement['state'],
+    ago: number,
+    how: Agreement['how'],
+  ) => out.push({ channel, scope, state, ago, how });
   const { joinedAgo } = person;
   if (person.email) {
     const how = chance.pick(['paper', 'form', 'in-person'] as const);
     if (chance.is(0.84)) add('email', 'news', 'yes', joinedAgo, how);
     if (chance.is(0.74)) add('email', 'appeals', 'yes', joinedAgo, how);
-    else if (person.gifts.length > 0) add('email', 'appeals', 'implied', Math.min(...person.gifts.map((gift) => gift.ago)), 'gift');
+    else if (person.gifts.length > 0)
+      add('email', 'appeals', 'implied', Math.min(...person.gifts.map((gift) => gift.ago)), 'gift');
     if (chance.is(0.5)) add('email', 'ferry-news', 'yes', joinedAgo, 'form');
     if (chance.is(0.12)) add('email', 'board-notes', 'yes', joinedAgo, 'form');
-    if (chance.is(0.045)) add('email', 'appeals', 'no', chance.int(1, Math.max(1, joinedAgo - 1)), 'one-click');
+    if (chance.is(0.045))
+      add('email', 'appeals', 'no', chance.int(1, Math.max(1, joinedAgo - 1)), 'one-click');
     if (chance.is(0.02)) add('email', 'all', 'no', chance.int(1, Math.max(1, joinedAgo - 1)), 'one-click');
   }
   if (person.mobile) {
@@ -98,7 +111,10 @@ function street(chance: Chance): string | null {
 
 const CHAPTER_SHARES = [0, 0, 0, 0, 0, 1, 1, 1, 2, 2];
 
-/** Invents the supporters of the Lantern Ferry Trust, the same for the same seed. About one in ten shares an address. */
+/**
+ * Invents the supporters of the Lantern Ferry Trust, the same for the same seed. About one in ten shares an
+ * address.
+ */
 export function inventPeople(count: number, seed = 1847): Person[] {
   const chance = new Chance(seed);
   // What was invented later has a chance of its own, so that all else stays as it was.
@@ -108,7 +124,9 @@ export function inventPeople(count: number, seed = 1847): Person[] {
     const before = people[i - 1];
     const household = before?.email && chance.is(0.06) ? before : null;
     const firstName = chance.is(0.012) ? '' : chance.is(0.004) ? 'Wilhelmina' : chance.pick(FIRST_NAMES);
-    const lastName = household?.lastName ?? (chance.is(0.05) ? `${chance.pick(LAST)}-${chance.pick(LAST)}` : chance.pick(LAST));
+    const lastName =
+      household?.lastName ??
+      (chance.is(0.05) ? `${chance.pick(LAST)}-${chance.pick(LAST)}` : chance.pick(LAST));
     const number = `+1${AREA_CODES[Math.floor(i / 100) % AREA_CODES.length]}55501${String(i % 100).padStart(2, '0')}`;
     const email = household
       ? household.email
@@ -152,9 +170,14 @@ export function inventPeople(count: number, seed = 1847): Person[] {
         .map(([list]) => list),
       gifts: gifts(chance),
     };
-    const lives = household && later.is(0.8) ? { street: household.street, home: (household.home ??= i - 1) } : { street: street(later), home: null };
+    const lives =
+      household && later.is(0.8)
+        ? { street: household.street, home: (household.home ??= i - 1) }
+        : { street: street(later), home: null };
     const calls: Agreement[] =
-      person.mobile && later.is(0.3) ? [{ channel: 'call', scope: 'appeals', state: 'yes', ago: person.joinedAgo, how: 'paper' }] : [];
+      person.mobile && later.is(0.3)
+        ? [{ channel: 'call', scope: 'appeals', state: 'yes', ago: person.joinedAgo, how: 'paper' }]
+        : [];
     people.push({ ...person, ...lives, agreements: [...agreements(chance, person), ...calls] });
   }
   return people;

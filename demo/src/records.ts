@@ -21,7 +21,14 @@ export async function writePeople({ db, people, ids, today }: Made): Promise<voi
   await db.insertAll(
     'supporter',
     ['id', 'chapter_id', 'first_name', 'last_name', 'country', 'created_at'],
-    people.map((p, i) => [i + 1, ids.chapters[p.chapter]!, p.firstName, p.lastName, countryOf(p.mobile), at(p.joinedAgo)]),
+    people.map((p, i) => [
+      i + 1,
+      ids.chapters[p.chapter]!,
+      p.firstName,
+      p.lastName,
+      countryOf(p.mobile),
+      at(p.joinedAgo),
+    ]),
   );
   const points = new Map<string, number>();
   const pointRows: Bound[][] = [];
@@ -53,7 +60,11 @@ export async function writePeople({ db, people, ids, today }: Made): Promise<voi
     ['contact_point_id', 'held_at', 'reason'],
     pointRows.flatMap((row) => (row[4] ? [[row[0]!, new Date(), row[5]!]] : [])),
   );
-  await db.insertAll('supporter_contact', ['supporter_id', 'contact_point_id', 'kind', 'position'], contactRows);
+  await db.insertAll(
+    'supporter_contact',
+    ['supporter_id', 'contact_point_id', 'kind', 'position'],
+    contactRows,
+  );
   await db.insertAll(
     'supporter_tag',
     ['supporter_id', 'tag_id'],
@@ -62,7 +73,9 @@ export async function writePeople({ db, people, ids, today }: Made): Promise<voi
   await db.insertAll(
     'supporter_list',
     ['supporter_id', 'list_id'],
-    people.flatMap((p, i) => p.lists.map((list) => [i + 1, ids.lists[LISTS.findIndex(([name]) => name === list)]!])),
+    people.flatMap((p, i) =>
+      p.lists.map((list) => [i + 1, ids.lists[LISTS.findIndex(([name]) => name === list)]!]),
+    ),
   );
   await db.insertAll(
     'gift',
@@ -99,19 +112,29 @@ async function writeHomes(db: Made['db'], people: Made['people'], known: number)
   const households = new Map(homes.map((first, i) => [first, i + 1]));
   for (const [first, id] of households) {
     const members = people.flatMap(({ home }, i) => (home === first || i === first ? [i + 1] : []));
-    await db.execute('UPDATE supporter SET household_id = :id WHERE organization_id = :org AND id IN (:members)', { id, members });
+    await db.execute(
+      'UPDATE supporter SET household_id = :id WHERE organization_id = :org AND id IN (:members)',
+      { id, members },
+    );
   }
 }
 
 /** Whoever gave within two years is asked by the winter appeal; some have answered. */
-async function writeRosters(db: Made['db'], people: Made['people'], today: number, team: number): Promise<void> {
+async function writeRosters(
+  db: Made['db'],
+  people: Made['people'],
+  today: number,
+  team: number,
+): Promise<void> {
   const stages = ['asked', 'asked', 'asked', 'thinking', 'pledged', 'declined'];
   const asked = people.flatMap((p, i) => {
     const last = Math.min(...p.gifts.map((gift) => gift.ago), Infinity);
     if (last > 730) return [];
     return [{ id: i + 1, stage: last < 14 ? 'gave' : stages[i % stages.length]! }];
   });
-  const [campaign] = await db.sql<{ id: number }>("SELECT id FROM campaign WHERE organization_id = :org AND name = 'Winter hull appeal'");
+  const [campaign] = await db.sql<{ id: number }>(
+    "SELECT id FROM campaign WHERE organization_id = :org AND name = 'Winter hull appeal'",
+  );
   await db.insertAll(
     'roster',
     ['campaign_id', 'supporter_id', 'stage', 'put_at', 'put_by'],
@@ -119,11 +142,21 @@ async function writeRosters(db: Made['db'], people: Made['people'], today: numbe
   );
 }
 
-async function writeValues({ db, people, ids, today }: Pick<Made, 'db' | 'people' | 'ids' | 'today'>): Promise<void> {
+async function writeValues({
+  db,
+  people,
+  ids,
+  today,
+}: Pick<Made, 'db' | 'people' | 'ids' | 'today'>): Promise<void> {
   const rows: Bound[][] = [];
   people.forEach((p, i) => {
-    const put = (field: number, text: string | null, number: number | null, date: number | null, monthDay: number | null) =>
-      rows.push([i + 1, ids.fields[field]!, text, number, date, monthDay]);
+    const put = (
+      field: number,
+      text: string | null,
+      number: number | null,
+      date: number | null,
+      monthDay: number | null,
+    ) => rows.push([i + 1, ids.fields[field]!, text, number, date, monthDay]);
     if (p.renewsIn !== null) put(0, null, null, today + p.renewsIn, null);
     if (p.birthday !== null) put(1, null, null, null, p.birthday);
     if (p.crossing) put(2, p.crossing, null, null, null);
@@ -131,10 +164,18 @@ async function writeValues({ db, people, ids, today }: Pick<Made, 'db' | 'people
     if (p.skill) put(4, p.skill, null, null, null);
     if (p.hours !== null) put(5, null, p.hours, null, null);
   });
-  await db.insertAll('field_value', ['supporter_id', 'field_id', 'text_value', 'number_value', 'date_value', 'month_day'], rows);
+  await db.insertAll(
+    'field_value',
+    ['supporter_id', 'field_id', 'text_value', 'number_value', 'date_value', 'month_day'],
+    rows,
+  );
 }
 
-async function writeEntries({ db, people, ids }: Made, points: Map<string, number>, at: (ago: number) => Date): Promise<void> {
+async function writeEntries(
+  { db, people, ids }: Made,
+  points: Map<string, number>,
+  at: (ago: number) => Date,
+): Promise<void> {
   const listScope: Partial<Record<Agreement['scope'], string>> = {
     'ferry-news': `list:${ids.lists[0]}`,
     'launch-day': `list:${ids.lists[1]}`,

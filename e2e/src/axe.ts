@@ -1,7 +1,10 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page } from '@playwright/test';
 
-/** The framed letter is left out: it is sandboxed, so that axe can't run in it, and is the organization's own words. */
+/**
+ * The framed letter is left out: it is sandboxed, so that axe can't run in it, and is the organization's own
+ * words.
+ */
 export async function noViolations(page: Page): Promise<void> {
   const { violations } = await new AxeBuilder({ page })
     .exclude('iframe')

@@ -26,7 +26,9 @@ test('one person is added in one sheet, with what they agreed to', async ({ page
   await expect(page).toHaveURL(new RegExp(`${pathname}$`), { timeout: 60_000 });
 });
 
-test('a list is written to from where it stands, and a brace offers the merge fields in subject and letter', async ({ page }) => {
+test('a list is written to from where it stands, and a brace offers the merge fields in subject and letter', async ({
+  page,
+}) => {
   await signIn(page);
   await page.goto('/sort/groups');
   await page

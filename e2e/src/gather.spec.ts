@@ -6,7 +6,9 @@ const margin = (page: Page) => page.getByRole('complementary', { name: 'Margin' 
 const grid = (page: Page) => page.getByRole('grid', { name: 'Columns and the first rows' });
 const drop = async (page: Page, name: string, text: string) => {
   await page.goto('/gather/new');
-  await page.getByLabel('Choose a file').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
+  await page
+    .getByLabel('Choose a file')
+    .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
   await expect(grid(page)).toBeVisible();
 };
 const next = (page: Page, step: string) => page.getByRole('button', { name: `Next: ${step}` }).click();
@@ -19,7 +21,9 @@ Ada,Brambling,ada.b@example,206 555 0163,Medium
 Total,3,,,
 `;
 
-test('the grid: titles and totals told, a row swapped, spellings gathered, a cell edited by keys, each undone', async ({ page }) => {
+test('the grid: titles and totals told, a row swapped, spellings gathered, a cell edited by keys, each undone', async ({
+  page,
+}) => {
   await signIn(page);
   await drop(page, 'harvest-fair.csv', FAIR);
   await expect(margin(page)).toContainText('1 line over the header');
@@ -30,7 +34,8 @@ test('the grid: titles and totals told, a row swapped, spellings gathered, a cel
     .getByRole('button', { name: /Write “medium” for it|Write “Medium” for it/ })
     .click();
   await grid(page).focus();
-  for (const key of ['ArrowDown', 'ArrowDown', 'ArrowRight', 'ArrowRight', 'Enter', 'Control+A']) await page.keyboard.press(key);
+  for (const key of ['ArrowDown', 'ArrowDown', 'ArrowRight', 'ArrowRight', 'Enter', 'Control+A'])
+    await page.keyboard.press(key);
   await page.keyboard.type('ada.b@example.org');
   await page.keyboard.press('Enter');
   await expect(page.getByText(/3 ready · 0 come in without a cell/)).toBeVisible();
@@ -40,7 +45,9 @@ test('the grid: titles and totals told, a row swapped, spellings gathered, a cel
   await noViolations(page);
 });
 
-test('a half-done batch is saved, found with what it waits for, taken up again and thrown away', async ({ page }) => {
+test('a half-done batch is saved, found with what it waits for, taken up again and thrown away', async ({
+  page,
+}) => {
   await signIn(page);
   await drop(page, 'half-way.csv', 'Email,First name\nhalf.way@example.org,Hal\n');
   await next(page, 'where they go');
@@ -56,7 +63,9 @@ test('a half-done batch is saved, found with what it waits for, taken up again a
   await expect(page.getByRole('row', { name: /Half way/ })).toHaveCount(0);
 });
 
-test('permission as a sentence, a request to confirm, likely doubles side by side, in and back out', async ({ page }) => {
+test('permission as a sentence, a request to confirm, likely doubles side by side, in and back out', async ({
+  page,
+}) => {
   await signIn(page);
   // The day that it is in the house of the demo: in UTC it may be tomorrow already.
   const today = new Intl.DateTimeFormat('en-CA', { timeZone: 'America/Los_Angeles' }).format(new Date());
@@ -69,7 +78,9 @@ test('permission as a sentence, a request to confirm, likely doubles side by sid
     await next(page, 'where they go');
     await next(page, 'permission');
     await agree(page, 'email', ['news']);
-    await expect(page.getByRole('region', { name: 'May we email these people?' })).toContainText('on the day in column “Signed”');
+    await expect(page.getByRole('region', { name: 'May we email these people?' })).toContainText(
+      'on the day in column “Signed”',
+    );
     await page.getByRole('checkbox', { name: 'Ask them to confirm by email' }).check();
     await page.getByLabel('Subject').fill('Was it you at the boat day?');
     await page.getByRole('region', { name: 'May we text these people?' }).getByLabel('I don’t know').check();
@@ -98,15 +109,27 @@ test('permission as a sentence, a request to confirm, likely doubles side by sid
         .check();
     await next(page, 'matches');
     await next(page, 'check the batch');
-    await expect(page.getByRole('region', { name: 'Perhaps people who are here' })).toContainText('A short form of the name');
-    await page.getByRole('listitem').filter({ hasText: 'A short form of the name' }).getByRole('button', { name: 'Look at it' }).click();
-    await expect(page.getByRole('dialog')).toContainText('83 of 100: the same email, a short form of the name');
+    await expect(page.getByRole('region', { name: 'Perhaps people who are here' })).toContainText(
+      'A short form of the name',
+    );
+    await page
+      .getByRole('listitem')
+      .filter({ hasText: 'A short form of the name' })
+      .getByRole('button', { name: 'Look at it' })
+      .click();
+    await expect(page.getByRole('dialog')).toContainText(
+      '83 of 100: the same email, a short form of the name',
+    );
     await noViolations(page);
     await page.getByRole('checkbox', { name: 'take the row’s' }).uncheck();
     await page.getByRole('button', { name: 'The same: merge' }).click();
     await expect(page.getByRole('dialog')).toContainText('All of them are settled.');
     await page.getByRole('button', { name: 'Close' }).click();
-    await page.getByRole('listitem').filter({ hasText: 'A name spelled nearly so' }).getByRole('button', { name: 'Keep both' }).click();
+    await page
+      .getByRole('listitem')
+      .filter({ hasText: 'A name spelled nearly so' })
+      .getByRole('button', { name: 'Keep both' })
+      .click();
     await page.getByRole('button', { name: 'Bring in 3 people' }).click();
     await expect(page.getByText('What became of the rows')).toBeVisible();
     await page.goto('/sort?search=robert.f%40');

@@ -13,7 +13,10 @@ async function draft(page: Page, name: string): Promise<string> {
 }
 const subject = (page: Page) => page.getByLabel('Subject').first();
 
-test('words typed and left at once are kept: by a click elsewhere, a reload, Back, a closed tab', async ({ page, context }) => {
+test('words typed and left at once are kept: by a click elsewhere, a reload, Back, a closed tab', async ({
+  page,
+  context,
+}) => {
   const at = await draft(page, 'Left in haste');
   await subject(page).fill('By a click');
   await page.getByRole('link', { name: 'Sort', exact: true }).click();
@@ -39,7 +42,10 @@ test('words typed and left at once are kept: by a click elsewhere, a reload, Bac
   await expect(other.getByText('Everything is saved')).toBeVisible();
 });
 
-test('words typed while the connection is cut are told, kept and sent when it is back', async ({ page, context }) => {
+test('words typed while the connection is cut are told, kept and sent when it is back', async ({
+  page,
+  context,
+}) => {
   const at = await draft(page, 'In a tunnel');
   await context.setOffline(true);
   await subject(page).fill('Under the river');
@@ -50,7 +56,10 @@ test('words typed while the connection is cut are told, kept and sent when it is
   await expect(subject(page)).toHaveValue('Under the river');
 });
 
-test('of two tabs the second is told whose words are newer, sees both, and says which stay', async ({ page, context }) => {
+test('of two tabs the second is told whose words are newer, sees both, and says which stay', async ({
+  page,
+  context,
+}) => {
   const at = await draft(page, 'In two tabs');
   const other = await context.newPage();
   await other.goto(at);

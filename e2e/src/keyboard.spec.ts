@@ -29,14 +29,17 @@ test('from a file to a message that has left, with the keyboard alone', async ({
   await takenBackFor(page, 0);
   await page.goto('/');
   await expect(page.getByRole('heading', { name: 'What waits, the most pressing first' })).toBeVisible();
-  const button = (name: string | RegExp) => page.getByRole('button', { name, exact: typeof name === 'string' });
+  const button = (name: string | RegExp) =>
+    page.getByRole('button', { name, exact: typeof name === 'string' });
 
   await test.step('rows come in', async () => {
     await page.keyboard.press('Alt+1');
     await press(page, button('Bring in a file'));
     const chooser = page.waitForEvent('filechooser');
     await press(page, page.getByLabel('Choose a file'));
-    const buffer = Buffer.from('Email,First name,Last name\nkay.board@example.org,Kay,Board\ntab.stop@example.org,Tab,Stop\n');
+    const buffer = Buffer.from(
+      'Email,First name,Last name\nkay.board@example.org,Kay,Board\ntab.stop@example.org,Tab,Stop\n',
+    );
     await (await chooser).setFiles({ name: 'by keys.csv', mimeType: 'text/csv', buffer });
     await expect(page.getByText('2 rows under the header')).toBeVisible();
     await press(page, button('Next: where they go'));
@@ -88,7 +91,10 @@ test('from a file to a message that has left, with the keyboard alone', async ({
     await expect(button('Send now to 2')).toBeEnabled();
     await press(page, button('Send now to 2'));
     await expect(button('Sent: 2. See them')).toBeVisible();
-    const [mail] = await arrived(`${mailroom}/api/mails?to=kay.board@example.org`, (rows) => rows.length === 1);
+    const [mail] = await arrived(
+      `${mailroom}/api/mails?to=kay.board@example.org`,
+      (rows) => rows.length === 1,
+    );
     expect([mail!.subject, mail!.text]).toEqual(['Hello Kay', expect.stringContaining('The planks are in.')]);
   });
 

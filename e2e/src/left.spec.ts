@@ -2,8 +2,8 @@ import { expect, test, type Page } from '@playwright/test';
 import { signIn } from './steps';
 
 /*
- * Something is typed in every editor that is saved by a press, and left at once without saving. It is there again, it says
- * that it is not saved, and whoever puts it back has what was there.
+ * Something is typed in every editor that is saved by a press, and left at once without saving. It is there
+ * again, it says that it is not saved, and whoever puts it back has what was there.
  */
 
 test.beforeEach(({ page }) => signIn(page));
@@ -82,7 +82,11 @@ const EDITORS: Record<string, Editor> = {
   chapter: {
     open: async (page) => {
       await page.goto('/setup');
-      await page.getByRole('listitem').filter({ hasText: 'East Landing' }).getByRole('button', { name: 'Change' }).click();
+      await page
+        .getByRole('listitem')
+        .filter({ hasText: 'East Landing' })
+        .getByRole('button', { name: 'Change' })
+        .click();
     },
     field: (page) => page.getByRole('dialog').getByLabel('Postal address'),
   },
@@ -151,10 +155,16 @@ for (const [name, editor] of Object.entries(EDITORS))
     await expect(at.getByText('Not saved yet.')).toBeHidden();
   });
 
-test('a batch: what was settled and left at once goes on where it was, and Back goes one step back', async ({ page }) => {
+test('a batch: what was settled and left at once goes on where it was, and Back goes one step back', async ({
+  page,
+}) => {
   await page.goto('/gather');
   await page.goto('/gather/new');
-  const file = { name: 'left-in-haste.csv', mimeType: 'text/csv', buffer: Buffer.from('Email,First name\nhaste@example.org,Hal\n') };
+  const file = {
+    name: 'left-in-haste.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('Email,First name\nhaste@example.org,Hal\n'),
+  };
   await page.getByLabel('Choose a file').setInputFiles(file);
   await page.getByRole('button', { name: 'Next: Where they go' }).click();
   await expect(page).toHaveURL(/gather\/\d+\?.*step=Where/);
@@ -171,21 +181,40 @@ test('a batch: what was settled and left at once goes on where it was, and Back 
   await page.getByRole('button', { name: 'Throw the batch away' }).click();
 });
 
-test('of two who settle one batch the second is told, and neither is overwritten', async ({ page, context }) => {
+test('of two who settle one batch the second is told, and neither is overwritten', async ({
+  page,
+  context,
+}) => {
   await page.goto('/gather/new');
-  const file = { name: 'two-hands.csv', mimeType: 'text/csv', buffer: Buffer.from('Email,First name\nhands@example.org,Hal\n') };
+  const file = {
+    name: 'two-hands.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('Email,First name\nhands@example.org,Hal\n'),
+  };
   await page.getByLabel('Choose a file').setInputFiles(file);
   await page.getByRole('button', { name: 'Next: Where they go' }).click();
   await page.getByLabel('Name of the batch').fill('Mine at first');
   await expect(page).toHaveURL(/gather\/\d+/);
   const id = /gather\/(\d+)/.exec(page.url())![1];
-  await expect.poll(async () => ((await (await page.request.get(`/api/batches/${id}`)).json()) as { name: string }).name).toBe('Mine at first');
+  await expect
+    .poll(
+      async () => ((await (await page.request.get(`/api/batches/${id}`)).json()) as { name: string }).name,
+    )
+    .toBe('Mine at first');
   const other = await context.newPage();
   await other.goto(`/gather/${id}?change=1`);
   await other.getByLabel('Name of the batch').fill('Theirs');
-  await expect.poll(async () => ((await (await page.request.get(`/api/batches/${id}`)).json()) as { name: string }).name).toBe('Theirs');
+  await expect
+    .poll(
+      async () => ((await (await page.request.get(`/api/batches/${id}`)).json()) as { name: string }).name,
+    )
+    .toBe('Theirs');
   await page.getByLabel('Name of the batch').fill('Mine again');
   await expect(page.getByText('Two versions.')).toBeVisible();
   await page.getByRole('button', { name: 'Mine stays' }).click();
-  await expect.poll(async () => ((await (await page.request.get(`/api/batches/${id}`)).json()) as { name: string }).name).toBe('Mine again');
+  await expect
+    .poll(
+      async () => ((await (await page.request.get(`/api/batches/${id}`)).json()) as { name: string }).name,
+    )
+    .toBe('Mine again');
 });

@@ -19,7 +19,9 @@ const FILE = [
 const mailroom = process.env.GW_MAILROOM ?? '';
 const handsets = process.env.GW_HANDSETS ?? '';
 
-test('a file comes in, a group is chosen, an email and a text go out, answers come back, the ledger tells it all', async ({ page }, info) => {
+test('a file comes in, a group is chosen, an email and a text go out, answers come back, the ledger tells it all', async ({
+  page,
+}, info) => {
   await signIn(page);
   await page.goto('/');
 
@@ -31,7 +33,12 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await page.getByLabel('Choose a file').setInputFiles(path);
     await expect(page.getByText('10 rows under the header')).toBeVisible();
     await expect(page.getByLabel('Encoding')).toHaveValue('utf-8');
-    for (const column of ['E-mail addr: Email', 'Given name: First name', 'Surname: Last name', 'Cell: Phone'])
+    for (const column of [
+      'E-mail addr: Email',
+      'Given name: First name',
+      'Surname: Last name',
+      'Cell: Phone',
+    ])
       await expect(page.getByRole('button', { name: `Column ${column}` })).toBeVisible();
     await expect(page.getByRole('complementary', { name: 'Margin' })).toContainText('has no ending');
     await page.getByRole('button', { name: 'Next: where they go' }).click();
@@ -79,7 +86,9 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await page.getByRole('button', { name: 'Put it in' }).click();
     await expect(page.getByText('The words are in order')).toBeVisible();
     await expect(page.getByText('Everything is saved')).toBeVisible();
-    await expect(page.frameLocator('iframe[title="The letter as it will look"]').getByText('Walk with us')).toBeVisible();
+    await expect(
+      page.frameLocator('iframe[title="The letter as it will look"]').getByText('Walk with us'),
+    ).toBeVisible();
     await page.getByRole('button', { name: 'Next: who gets it' }).click();
   });
 
@@ -108,7 +117,10 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
   });
 
   await test.step('leave by the footer of the mail', async () => {
-    const [mail] = await arrived(`${mailroom}/api/mails?to=kit.loop@example.org`, (rows) => rows.length === 1);
+    const [mail] = await arrived(
+      `${mailroom}/api/mails?to=kit.loop@example.org`,
+      (rows) => rows.length === 1,
+    );
     expect(mail!.subject).toBe('Kit, the river is rising');
     expect(mail!.text).toContain('Dear Kit,');
     expect(mail!.text).toContain('14 Slip Lane, Port Alder');
@@ -124,7 +136,9 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await page.getByLabel('Name', { exact: false }).first().fill('River walk text');
     await page.getByLabel('It goes by').selectOption('text');
     await page.getByRole('button', { name: 'Begin to write' }).click();
-    await page.getByRole('textbox', { name: 'The text' }).fill('Hi {First name}, boots on Saturday. Reply STOP to leave.');
+    await page
+      .getByRole('textbox', { name: 'The text' })
+      .fill('Hi {First name}, boots on Saturday. Reply STOP to leave.');
     await expect(page.getByText('Everything is saved')).toBeVisible();
     await page.getByRole('button', { name: 'Next: who gets it' }).click();
     await page.getByRole('button', { name: 'choose a group' }).click();
@@ -134,7 +148,11 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await page.getByRole('button', { name: 'Send now to 3' }).click();
     await expect(page.getByRole('button', { name: 'Delivered: 3. See them' })).toBeVisible();
     const phone = `${handsets}/api/texts?number=${encodeURIComponent('+12125550191')}`;
-    await arrived(phone, (rows) => rows.some((row) => row.body === 'Lantern Ferry Trust: Hi Ines, boots on Saturday. Reply STOP to leave.'));
+    await arrived(phone, (rows) =>
+      rows.some(
+        (row) => row.body === 'Lantern Ferry Trust: Hi Ines, boots on Saturday. Reply STOP to leave.',
+      ),
+    );
     await fetch(`${handsets}/api/phones/${encodeURIComponent('+12125550191')}/answer`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
@@ -153,10 +171,14 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await expect(ledger).toContainText('Email, appeals: by one click');
     await expect(ledger).toContainText('river-walk.csv, row 8');
     await expect(ledger).toContainText('vouched for by Rosa Oduya');
-    await expect(page.getByRole('region', { name: 'Between you' })).toContainText('Left by “River walk appeal”');
+    await expect(page.getByRole('region', { name: 'Between you' })).toContainText(
+      'Left by “River walk appeal”',
+    );
     await page.goto('/sort?search=ines.loop@');
     await page.getByRole('row', { name: /Ines Castellan/ }).click();
-    await expect(page.getByRole('region', { name: 'Permission ledger' })).toContainText('Text, everything: by a keyword texted to us');
+    await expect(page.getByRole('region', { name: 'Permission ledger' })).toContainText(
+      'Text, everything: by a keyword texted to us',
+    );
     await expect(page.getByRole('region', { name: 'Between you' })).toContainText('Wrote “stop”');
   });
 

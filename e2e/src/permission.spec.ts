@@ -28,7 +28,10 @@ async function ledgerOf(page: Page, search: string): Promise<Page> {
   return page;
 }
 
-test('a supporter joins, confirms, pauses, leaves and comes back, on a telephone without script', async ({ page, browser }) => {
+test('a supporter joins, confirms, pauses, leaves and comes back, on a telephone without script', async ({
+  page,
+  browser,
+}) => {
   await signIn(page);
   const ledger = page.getByRole('region', { name: 'Permission ledger' });
   const supporter = await phone(browser);
@@ -88,7 +91,9 @@ test('a supporter joins, confirms, pauses, leaves and comes back, on a telephone
     await expect(supporter.getByText('Saved. This is how it stands now.')).toBeVisible();
     await expect(supporter.getByLabel(/^Ferry news \(yes\)/)).toBeChecked();
     await page.reload();
-    await expect(ledger.getByRole('listitem').first()).toContainText('Email, Ferry news: on the preference page');
+    await expect(ledger.getByRole('listitem').first()).toContainText(
+      'Email, Ferry news: on the preference page',
+    );
   });
 
   await test.step('asking to be erased, which the owner does', async () => {
@@ -131,7 +136,9 @@ test("supporters' pages pass axe and work by keyboard alone", async ({ page }) =
   await noViolations(page);
 });
 
-test('the preference page passes axe in every language, and asks for a text to confirm a new number', async ({ page }) => {
+test('the preference page passes axe in every language, and asks for a text to confirm a new number', async ({
+  page,
+}) => {
   await signIn(page);
   await page.goto('/sort/supporters/21');
   const path = await mailedChoices(page);
@@ -144,10 +151,14 @@ test('the preference page passes axe in every language, and asks for a text to c
   await page.getByLabel('Mobile').fill('212 555 0196');
   await page.getByRole('button', { name: 'Save name and addresses' }).click();
   await expect(page.getByText('For a new address, look for our mail or text there.')).toBeVisible();
-  await arrived(`${handsets}/api/texts?number=${encodeURIComponent('+12125550196')}`, (rows) => rows.some((row) => /reply YES/.test(row.body ?? '')));
+  await arrived(`${handsets}/api/texts?number=${encodeURIComponent('+12125550196')}`, (rows) =>
+    rows.some((row) => /reply YES/.test(row.body ?? '')),
+  );
 });
 
-test('house rules are drafted, weighed against everybody, made, and kept with who and when', async ({ page }) => {
+test('house rules are drafted, weighed against everybody, made, and kept with who and when', async ({
+  page,
+}) => {
   await signIn(page);
   await textsAtAnyHour(page);
   await page.goto('/house');
@@ -183,11 +194,15 @@ test('an organizer may read the rules and not change them', async ({ page }) => 
   await expect(page.getByRole('button', { name: 'See whom it changes' })).toBeHidden();
 });
 
-test('do-not-contact takes a list by hand, tells what it could not read, and gives an entry back', async ({ page }) => {
+test('do-not-contact takes a list by hand, tells what it could not read, and gives an entry back', async ({
+  page,
+}) => {
   await signIn(page);
   await page.goto('/house/do-not-contact');
   await page.getByRole('button', { name: 'Add to it' }).click();
-  await page.getByLabel(/^Addresses, domains/).fill('never.again@example.org\nnonsense\n@closed.example.com\n+12125550180 - +12125550189');
+  await page
+    .getByLabel(/^Addresses, domains/)
+    .fill('never.again@example.org\nnonsense\n@closed.example.com\n+12125550180 - +12125550189');
   await page.getByLabel('Why').fill('Asked by letter');
   await page.getByRole('button', { name: 'Add them' }).click();
   await expect(page.getByRole('status').last()).toContainText('3 added');
@@ -199,7 +214,9 @@ test('do-not-contact takes a list by hand, tells what it could not read, and giv
   await expect(page.getByText('Nothing like it is on the list')).toBeVisible();
 });
 
-test('a form is made, put in order by keys, refused until its words are whole, opened, and lives in other pages', async ({ page }) => {
+test('a form is made, put in order by keys, refused until its words are whole, opened, and lives in other pages', async ({
+  page,
+}) => {
   await signIn(page);
   await page.goto('/gather/forms');
   await page.getByRole('button', { name: 'Make a form' }).click();
@@ -208,7 +225,10 @@ test('a form is made, put in order by keys, refused until its words are whole, o
   await page.getByRole('button', { name: 'Make it' }).click();
   await expect(page.getByRole('heading', { name: 'Harbour fair' })).toBeVisible();
 
-  const labels = () => page.getByLabel(/^Label of/).evaluateAll((inputs) => inputs.map((input) => (input as HTMLInputElement).value));
+  const labels = () =>
+    page
+      .getByLabel(/^Label of/)
+      .evaluateAll((inputs) => inputs.map((input) => (input as HTMLInputElement).value));
   expect(await labels()).toEqual(['First name', 'Last name', 'Email', 'Mobile']);
   await page.getByRole('button', { name: 'Move Mobile', exact: true }).focus();
   await page.keyboard.press('Space');
@@ -223,7 +243,9 @@ test('a form is made, put in order by keys, refused until its words are whole, o
   await page.getByLabel('Words of box 2').fill('Lantern Ferry Trust may text me.');
   await expect(page.getByText(/The words must still say how often texts come/)).toBeVisible();
   await page.getByRole('button', { name: 'Save a new version' }).click();
-  await expect(page.getByRole('complementary', { name: 'Margin' })).toContainText('must say that STOP ends it');
+  await expect(page.getByRole('complementary', { name: 'Margin' })).toContainText(
+    'must say that STOP ends it',
+  );
   await page.getByRole('button', { name: 'Open it' }).click();
   await expect(page.getByRole('alert')).toContainText("It can't be opened yet");
   await page.getByRole('button', { name: 'Remove box 2' }).click();
@@ -241,7 +263,9 @@ test('a form is made, put in order by keys, refused until its words are whole, o
   await expect(page2.locator('input[type=hidden][value="the banner"]')).toHaveCount(1);
 });
 
-test('an entry by hand carries its sheet, an objection closes everything, and all of it prints', async ({ page }) => {
+test('an entry by hand carries its sheet, an objection closes everything, and all of it prints', async ({
+  page,
+}) => {
   await signIn(page);
   await page.goto('/sort/supporters/33');
   const ledger = page.getByRole('region', { name: 'Permission ledger' });
@@ -252,9 +276,11 @@ test('an entry by hand carries its sheet, an objection closes everything, and al
   await page.locator('select[name=how]').selectOption('paper');
   await page.getByLabel('In what words').fill('Yes, write to me about volunteering.');
   await page.locator('select[name=scope]').selectOption('volunteering');
-  await page
-    .getByLabel(/The sheet they signed/)
-    .setInputFiles({ name: 'sheet.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n% a sheet\n') });
+  await page.getByLabel(/The sheet they signed/).setInputFiles({
+    name: 'sheet.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from('%PDF-1.4\n% a sheet\n'),
+  });
   await page.getByRole('button', { name: 'Add the entry' }).click();
   await expect(ledger.getByRole('link', { name: 'the sheet' })).toBeVisible();
   await page.getByRole('button', { name: 'They object to all marketing' }).click();

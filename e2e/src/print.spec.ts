@@ -18,7 +18,9 @@ async function printed(page: Page): Promise<string[]> {
 }
 
 test('people chosen in the table are printed as labels, one for each household', async ({ page }) => {
-  await page.goto(`/sort?tree=${encodeURIComponent(JSON.stringify({ kind: 'field', field: 'household', op: 'at-least', value: 2 }))}`);
+  await page.goto(
+    `/sort?tree=${encodeURIComponent(JSON.stringify({ kind: 'field', field: 'household', op: 'at-least', value: 2 }))}`,
+  );
   await page.getByRole('checkbox', { name: 'Choose all of Supporters' }).check();
   await page.getByRole('toolbar').getByRole('button', { name: 'Print…' }).click();
   await page.getByLabel('What to print').selectOption({ label: 'Mailing labels' });
@@ -78,7 +80,9 @@ test('a list is called through by keys, and its sheet is entered from paper by k
   await noViolations(page);
 });
 
-test('lists go into folders and in order by keys; two tags are made one; a segment is seen over time and put on a list', async ({ page }) => {
+test('lists go into folders and in order by keys; two tags are made one; a segment is seen over time and put on a list', async ({
+  page,
+}) => {
   await page.goto('/sort/groups');
   for (const name of ['rowers', 'oarsfolk']) {
     await page.getByRole('button', { name: 'Make a tag' }).click();

@@ -6,11 +6,16 @@ test.beforeEach(async ({ page }) => signIn(page));
 
 const send = async (page: Page, method: 'post' | 'put', path: string, data: object) => {
   const { csrf } = (await (await page.request.get('/api/session')).json()) as { csrf: string };
-  return (await page.request[method](`/api/${path}`, { data, headers: { 'x-gw-csrf': csrf } })).json().catch(() => null) as Promise<unknown>;
+  return (await page.request[method](`/api/${path}`, { data, headers: { 'x-gw-csrf': csrf } }))
+    .json()
+    .catch(() => null) as Promise<unknown>;
 };
 
 /** Somebody whom nobody else in these tests changes, with an address of their own. */
-async function anybody(page: Page, at: number): Promise<{ id: number; firstName: string; lastName: string; email: string }> {
+async function anybody(
+  page: Page,
+  at: number,
+): Promise<{ id: number; firstName: string; lastName: string; email: string }> {
   const tree = {
     kind: 'all',
     rules: [
@@ -25,7 +30,9 @@ async function anybody(page: Page, at: number): Promise<{ id: number; firstName:
   return rows.filter((row) => row.firstName !== '')[at]!;
 }
 
-test('an edit is told with who and from what, and undone where it was done; notes are written and narrowed to', async ({ page }) => {
+test('an edit is told with who and from what, and undone where it was done; notes are written and narrowed to', async ({
+  page,
+}) => {
   const { id } = await anybody(page, 0);
   await page.goto(`/sort/supporters/${id}`);
   await page.getByRole('button', { name: /^Boat skill: .*Edit$/ }).click();
@@ -72,7 +79,9 @@ test('two who live together are greeted as one, and a letter to the one says so'
   await page.goto(`/sort/supporters/${one.id}`);
   await page.getByRole('button', { name: 'More to do with this record' }).click();
   await page.getByRole('menuitem', { name: 'Put in a household' }).click();
-  await page.getByRole('combobox', { name: 'Whom they live with' }).fill(`${other.firstName} ${other.lastName}`);
+  await page
+    .getByRole('combobox', { name: 'Whom they live with' })
+    .fill(`${other.firstName} ${other.lastName}`);
   await page.getByRole('option', { name: new RegExp(other.email.replace(/[.+]/g, '\\$&')) }).click();
   const names = [one, other].sort((a, b) => a.id - b.id).map((person) => person.firstName);
   const greeting = names[0] === names[1] ? names[0]! : names.join(' and ');
@@ -129,7 +138,8 @@ test('everything about a person is downloaded; a viewer can neither do that nor 
 
 test('fields of every kind are edited where they stand', async ({ page }) => {
   const { id } = await anybody(page, 7);
-  const make = async (name: string, type: string) => ((await send(page, 'post', 'fields', { name, type, fallback: null })) as { id: number }).id;
+  const make = async (name: string, type: string) =>
+    ((await send(page, 'post', 'fields', { name, type, fallback: null })) as { id: number }).id;
   for (const [name, type] of [
     ['Story', 'longtext'],
     ['Next visit', 'datetime'],
@@ -155,22 +165,30 @@ test('fields of every kind are edited where they stand', async ({ page }) => {
   await expect(page.getByRole('button', { name: /^Next visit: Mar 4, 2027, 6:30/ })).toBeVisible();
   await edit('Home region').click();
   await page.getByRole('combobox', { name: 'Home region: country' }).selectOption({ label: 'Canada' });
-  await page.getByRole('combobox', { name: 'Home region', exact: true }).selectOption({ label: 'Nova Scotia' });
+  await page
+    .getByRole('combobox', { name: 'Home region', exact: true })
+    .selectOption({ label: 'Nova Scotia' });
   await expect(page.getByRole('button', { name: 'Home region: Nova Scotia, Canada. Edit' })).toBeVisible();
   await edit('Story').click();
   await page.getByRole('textbox', { name: 'Story' }).fill('She came with the first ferry.\nShe stayed.');
   await page.getByRole('heading', { level: 1 }).click();
   // The value itself: the timeline tells the edit with the same words.
-  await expect(page.getByRole('button', { name: /^Story: She came with the first ferry\.\s+She stayed\.+ Edit$/ })).toBeVisible();
-  await page
-    .getByLabel('File for Signed lease')
-    .setInputFiles({ name: 'lease.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.7 a lease') });
+  await expect(
+    page.getByRole('button', { name: /^Story: She came with the first ferry\.\s+She stayed\.+ Edit$/ }),
+  ).toBeVisible();
+  await page.getByLabel('File for Signed lease').setInputFiles({
+    name: 'lease.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from('%PDF-1.7 a lease'),
+  });
   const download = page.waitForEvent('download');
   await page.getByRole('link', { name: 'lease.pdf' }).click();
   expect((await download).suggestedFilename()).toBe('lease.pdf');
-  await page
-    .getByLabel('File for Signed lease')
-    .setInputFiles({ name: 'tool.exe', mimeType: 'application/octet-stream', buffer: Buffer.from('MZ\u0000') });
+  await page.getByLabel('File for Signed lease').setInputFiles({
+    name: 'tool.exe',
+    mimeType: 'application/octet-stream',
+    buffer: Buffer.from('MZ\u0000'),
+  });
   await expect(page.getByText(/this file is none of them/)).toBeVisible();
   await noViolations(page);
 });
@@ -178,13 +196,19 @@ test('fields of every kind are edited where they stand', async ({ page }) => {
 test('a roster is joined, moved on and left from the record, by keys alone', async ({ page }) => {
   const { id } = await anybody(page, 2);
   const name = `Slip days ${id}`;
-  await send(page, 'post', 'campaigns', { name, kind: 'appeal', appealCode: null, stages: ['asked', 'coming', 'came'] });
+  await send(page, 'post', 'campaigns', {
+    name,
+    kind: 'appeal',
+    appealCode: null,
+    stages: ['asked', 'coming', 'came'],
+  });
   await page.goto(`/sort/supporters/${id}`);
   await page.getByRole('button', { name: 'Add to' }).focus();
   await page.keyboard.press('Enter');
   await page.getByRole('menuitem', { name: `${name}, asked` }).focus();
   await page.keyboard.press('Enter');
-  const chip = (stage: string) => page.getByRole('button', { name: `Roster: ${name}, ${stage}. Move or remove` });
+  const chip = (stage: string) =>
+    page.getByRole('button', { name: `Roster: ${name}, ${stage}. Move or remove` });
   await chip('asked').focus();
   await page.keyboard.press('Enter');
   await page.getByRole('menuitem', { name: 'Move to “coming”' }).focus();
@@ -199,12 +223,17 @@ test('a roster is joined, moved on and left from the record, by keys alone', asy
 test('a letter says whom it tags, one sentence at a time', async ({ page }) => {
   const tag = `wrote back ${Date.now() % 100_000}`;
   await send(page, 'post', 'tags', { name: tag });
-  const { id } = (await send(page, 'post', 'messages', { name: 'A tagging letter', channel: 'email', purpose: 'appeals' })) as { id: number };
+  const { id } = (await send(page, 'post', 'messages', {
+    name: 'A tagging letter',
+    channel: 'email',
+    purpose: 'appeals',
+  })) as { id: number };
   await page.goto(`/write/${id}`);
   const triggers = page.getByRole('region', { name: 'Tags by what somebody does' });
   await triggers.getByRole('button', { name: 'Tag whoever clicks a link or replies…' }).click();
   await triggers.getByLabel('The tag that they get').selectOption(tag);
-  await triggers.getByLabel('What somebody does').selectOption('replies'); // At once: before the first change has come back.
+  // At once: before the first change has come back.
+  await triggers.getByLabel('What somebody does').selectOption('replies');
   await expect(triggers.getByLabel('The tag that they get').locator('option:checked')).toHaveText(tag);
   await expect(triggers.getByLabel('What somebody does')).toHaveValue('replied');
   await noViolations(page);

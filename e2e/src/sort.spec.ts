@@ -4,7 +4,9 @@ import { signIn } from './steps';
 
 test.beforeEach(async ({ page }) => signIn(page));
 
-test('a segment is said by mouse: a group of none within all, another segment inside, each line with its count', async ({ page }) => {
+test('a segment is said by mouse: a group of none within all, another segment inside, each line with its count', async ({
+  page,
+}) => {
   await page.goto('/sort/segments/new');
   await page.getByLabel('Name of the segment').fill('Menders who did not give');
   await page.getByRole('button', { name: 'Add a line: add a line…' }).click();
@@ -24,10 +26,17 @@ test('a segment is said by mouse: a group of none within all, another segment in
   const id = Number(/\d+$/.exec(page.url())![0]);
   const { csrf } = (await (await page.request.get('/api/session')).json()) as { csrf: string };
   const itself = await page.request.put(`/api/segments/${id}`, {
-    data: { name: 'Menders who did not give', tree: { kind: 'segment', segmentId: id, in: true }, basedOn: 0 },
+    data: {
+      name: 'Menders who did not give',
+      tree: { kind: 'segment', segmentId: id, in: true },
+      basedOn: 0,
+    },
     headers: { 'x-gw-csrf': csrf },
   });
-  expect([itself.status(), ((await itself.json()) as { detail: string }).detail]).toEqual([422, expect.stringContaining('would hold itself')]);
+  expect([itself.status(), ((await itself.json()) as { detail: string }).detail]).toEqual([
+    422,
+    expect.stringContaining('would hold itself'),
+  ]);
 });
 
 test('a segment is said by keys alone', async ({ page }) => {
@@ -35,20 +44,24 @@ test('a segment is said by keys alone', async ({ page }) => {
   await page.getByLabel('Name of the segment').focus();
   await page.keyboard.type('By keys');
   const add = page.getByRole('button', { name: 'Add a line: add a line…' });
-  for (let i = 0; i < 12 && !(await add.evaluate((one) => one === document.activeElement)); i++) await page.keyboard.press('Tab');
+  for (let i = 0; i < 12 && !(await add.evaluate((one) => one === document.activeElement)); i++)
+    await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'who gave, or did not' })).toBeFocused();
   await page.keyboard.press('Enter');
   const gave = page.getByRole('button', { name: 'Gave or not: gave' });
   await expect(gave).toBeVisible();
-  for (let i = 0; i < 20 && !(await gave.evaluate((one) => one === document.activeElement)); i++) await page.keyboard.press('Shift+Tab');
+  for (let i = 0; i < 20 && !(await gave.evaluate((one) => one === document.activeElement)); i++)
+    await page.keyboard.press('Shift+Tab');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Gave or not: did not give' })).toBeVisible();
 });
 
-test('people are filtered by a sentence, put in order, chosen across pages, tagged in the background, and that is undone', async ({ page }) => {
+test('people are filtered by a sentence, put in order, chosen across pages, tagged in the background, and that is undone', async ({
+  page,
+}) => {
   const tree = JSON.stringify({ kind: 'gave', did: true, atLeast: 50_000, window: { over: 'ever' } });
   await page.goto(`/sort?tree=${encodeURIComponent(tree)}`);
   const table = page.getByRole('grid', { name: 'Supporters' });
@@ -61,7 +74,10 @@ test('people are filtered by a sentence, put in order, chosen across pages, tagg
   await expect(page.getByRole('checkbox', { name: 'Shirt size' })).toBeChecked();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Shirt size', exact: true }).click();
-  await expect(table.getByRole('columnheader', { name: 'Shirt size' })).toHaveAttribute('aria-sort', 'ascending');
+  await expect(table.getByRole('columnheader', { name: 'Shirt size' })).toHaveAttribute(
+    'aria-sort',
+    'ascending',
+  );
 
   await page.getByRole('checkbox', { name: 'Choose all of Supporters' }).check();
   await table.getByRole('row').nth(1).getByRole('checkbox').uncheck();
@@ -102,7 +118,9 @@ test('a table is kept under a name and opened again; a download is written', asy
   expect((await download).suggestedFilename()).toMatch(/^supporters \d{4}-\d\d-\d\d\.csv$/);
 });
 
-test('a field is made, put in order by keys, refused another type with those who stand in the way, and deleted', async ({ page }) => {
+test('a field is made, put in order by keys, refused another type with those who stand in the way, and deleted', async ({
+  page,
+}) => {
   await page.goto('/setup/fields');
   await page.getByRole('button', { name: 'Make a field' }).click();
   await page.getByLabel('Name').fill('Rowing since');

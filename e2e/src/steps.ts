@@ -5,7 +5,10 @@ export const PASSWORD = 'oak-planks-afloat';
 /** Who has signed in already, by the cookies that they were given. */
 const sessions = new Map<string, Awaited<ReturnType<ReturnType<Page['context']>['cookies']>>>();
 
-/** Signs in by hand the first time, and from then on comes with the session that was given; whoever calls opens the page. */
+/**
+ * Signs in by hand the first time, and from then on comes with the session that was given; whoever calls
+ * opens the page.
+ */
 export async function signIn(page: Page, who = 'rosa'): Promise<void> {
   const known = sessions.get(who);
   if (known) return page.context().addCookies(known);
@@ -61,20 +64,31 @@ interface Rules {
 
 async function changeRules(page: Page, change: (rules: Rules) => void): Promise<void> {
   const { csrf } = (await (await page.request.get('/api/session')).json()) as { csrf: string };
-  const { version, rules } = (await (await page.request.get('/api/house-rules')).json()) as { version: number; rules: Rules };
+  const { version, rules } = (await (await page.request.get('/api/house-rules')).json()) as {
+    version: number;
+    rules: Rules;
+  };
   const before = JSON.stringify(rules);
   change(rules);
   if (JSON.stringify(rules) === before) return;
-  const answer = await page.request.put('/api/house-rules', { data: { rules, basedOn: version }, headers: { 'x-gw-csrf': csrf } });
+  const answer = await page.request.put('/api/house-rules', {
+    data: { rules, basedOn: version },
+    headers: { 'x-gw-csrf': csrf },
+  });
   expect(answer.status()).toBe(200);
 }
 
 /** The newest mail to somebody in the Mailroom, whole. */
 export async function newestMail(to: string, count = 1): Promise<string> {
   const mailroom = process.env.GW_MAILROOM ?? '';
-  const mails = await arrived(`${mailroom}/api/mails?to=${encodeURIComponent(to)}`, (rows) => rows.length >= count);
+  const mails = await arrived(
+    `${mailroom}/api/mails?to=${encodeURIComponent(to)}`,
+    (rows) => rows.length >= count,
+  );
   const newest = mails.reduce((a, b) => (Number(b.id) > Number(a.id) ? b : a));
-  return (await (await fetch(`${mailroom}/api/mails/${newest.id}/raw`)).text()).replace(/=\r?\n/g, '').replace(/=3D/g, '=');
+  return (await (await fetch(`${mailroom}/api/mails/${newest.id}/raw`)).text())
+    .replace(/=\r?\n/g, '')
+    .replace(/=3D/g, '=');
 }
 
 /** Asks for the link to a supporter's preference page from their record, and reads it in the mail to them. */

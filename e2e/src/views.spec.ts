@@ -57,10 +57,13 @@ test.describe('axe finds nothing on', () => {
       expect([title, titles.get(title) ?? name]).toEqual([title, name]);
       expect(title).toMatch(/. · Good Word$/);
       titles.set(title, name);
-      // WCAG 2.2, 1.4.10: nothing is scrolled to the side, in a narrow window or with everything at twice its size.
+      // WCAG 2.2, 1.4.10: nothing is scrolled to the side, in a narrow window or with everything at twice its
+      // size.
       for (const width of [1024, 640]) {
         await page.setViewportSize({ width, height: width === 640 ? 400 : 768 });
-        const { scrollWidth } = await page.evaluate(() => ({ scrollWidth: document.documentElement.scrollWidth }));
+        const { scrollWidth } = await page.evaluate(() => ({
+          scrollWidth: document.documentElement.scrollWidth,
+        }));
         expect([name, width, scrollWidth]).toEqual([name, width, width]);
       }
       await page.setViewportSize({ width: 1280, height: 800 });
@@ -83,16 +86,22 @@ test('what could not be read is told, and never looks as if there were nothing',
     await page.goto(path);
     await expect(page.locator('main').getByText(away.detail), name).toBeVisible();
     const words = await page.locator('body').innerText();
-    expect(words.match(/^.*\b(Nothing|Nobody|No [a-z]+ yet|None|in order)\b.*$/m)?.[0] ?? null, name).toBeNull();
+    expect(
+      words.match(/^.*\b(Nothing|Nobody|No [a-z]+ yet|None|in order)\b.*$/m)?.[0] ?? null,
+      name,
+    ).toBeNull();
   }
 });
 
-test('the columns step, the permission step and their faults pass axe too, and a large file is read off the page', async ({ page }) => {
+test('the columns step, the permission step and their faults pass axe too, and a large file is read off the page', async ({
+  page,
+}) => {
   await signIn(page);
   await page.goto('/gather/new');
   const rows = Array.from(
     { length: 50_000 },
-    (_v, i) => `p${i}.large@example.org,Pat${i},Lin,${i % 500 === 0 ? 'not a number' : i % 2 ? '206 555 0123' : ''}`,
+    (_v, i) =>
+      `p${i}.large@example.org,Pat${i},Lin,${i % 500 === 0 ? 'not a number' : i % 2 ? '206 555 0123' : ''}`,
   );
   await page.evaluate(() => {
     const gaps = ((window as unknown as { gaps: number[] }).gaps = [] as number[]);
@@ -105,9 +114,11 @@ test('the columns step, the permission step and their faults pass axe too, and a
     };
     requestAnimationFrame(tick);
   });
-  await page
-    .getByLabel('Choose a file')
-    .setInputFiles({ name: 'large.csv', mimeType: 'text/csv', buffer: Buffer.from(['Email,First name,Last name,Mobile', ...rows].join('\n')) });
+  await page.getByLabel('Choose a file').setInputFiles({
+    name: 'large.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(['Email,First name,Last name,Mobile', ...rows].join('\n')),
+  });
   await expect(page.getByText('50,000 rows under the header')).toBeVisible();
   await expect(page.getByText('49,900 ready')).toBeVisible();
   expect(page.workers()).toHaveLength(1);
@@ -125,9 +136,11 @@ test('the columns step, the permission step and their faults pass axe too, and a
 test('a picture named .csv is told in a sentence', async ({ page }) => {
   await signIn(page);
   await page.goto('/gather/new');
-  await page
-    .getByLabel('Choose a file')
-    .setInputFiles({ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]) });
+  await page.getByLabel('Choose a file').setInputFiles({
+    name: 'people.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
+  });
   await expect(page.getByRole('alert')).toContainText('This is a PNG picture, not a table of people');
 });
 
@@ -174,7 +187,9 @@ test('a field is edited where it stands, a wrong value is told and not kept', as
   await page.getByLabel('Membership renews', { exact: true }).fill('2027-09-11');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Membership renews: Sep 11, 2027. Edit' })).toBeVisible();
-  await expect(page.getByRole('region', { name: 'Between you' })).toContainText('Membership renews set to Sep 11, 2027');
+  await expect(page.getByRole('region', { name: 'Between you' })).toContainText(
+    'Membership renews set to Sep 11, 2027',
+  );
 });
 
 test('a viewer sees, and is not offered what viewers may not do', async ({ page }) => {
@@ -187,7 +202,10 @@ test('a viewer sees, and is not offered what viewers may not do', async ({ page 
 });
 
 test('the way out needs no script and fits 320 pixels', async ({ browser }) => {
-  const context = await browser.newContext({ javaScriptEnabled: false, viewport: { width: 320, height: 640 } });
+  const context = await browser.newContext({
+    javaScriptEnabled: false,
+    viewport: { width: 320, height: 640 },
+  });
   const page = await context.newPage();
   await page.goto(`${process.env.GW_URL}/leave/cut-short`);
   await expect(page.getByRole('heading', { name: 'This link leads nowhere' })).toBeVisible();
@@ -208,7 +226,9 @@ test('letters that were guessed wrong are read anew as what a person says they a
   await expect(page.getByRole('gridcell', { name: 'jan.anew@example.org;Jan;Koński' })).toBeVisible();
 });
 
-test('the guides are in the program: found by typing, and from the Margin of the page that they are about', async ({ page }) => {
+test('the guides are in the program: found by typing, and from the Margin of the page that they are about', async ({
+  page,
+}) => {
   await signIn(page);
   await page.goto('/help');
   const guides = page.getByRole('region', { name: 'Guides' });

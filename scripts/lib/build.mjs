@@ -33,7 +33,9 @@ function run(command, args, cwd) {
     let said = '';
     child.stdout.on('data', (data) => (said += data));
     child.stderr.on('data', (data) => (said += data));
-    child.once('exit', (code) => (code === 0 ? done() : fail(new Error(`${command} ${args.join(' ')} failed:\n${said}`))));
+    child.once('exit', (code) =>
+      code === 0 ? done() : fail(new Error(`${command} ${args.join(' ')} failed:\n${said}`)),
+    );
   });
 }
 
@@ -49,7 +51,9 @@ async function ifChanged(name, parts, made, work) {
 export async function build() {
   const server = ['packages/core/src', 'apps/server/src', 'apps/standins/src', 'demo/src', 'bench/src'];
   await Promise.all([
-    ifChanged('node', server, join(ROOT, 'demo/dist/main.js'), () => run(bin('tsc'), ['-b', 'demo', 'apps/standins', 'bench'], ROOT)),
+    ifChanged('node', server, join(ROOT, 'demo/dist/main.js'), () =>
+      run(bin('tsc'), ['-b', 'demo', 'apps/standins', 'bench'], ROOT),
+    ),
     ifChanged('web', ['packages/core/src', 'apps/web'], join(ROOT, 'apps/web/dist/app/index.html'), () =>
       run(bin('vite'), ['build', '--logLevel', 'error'], join(ROOT, 'apps/web')),
     ),

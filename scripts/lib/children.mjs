@@ -13,9 +13,12 @@ function commandOf(pid) {
 /** Ends what a killed start has left running: only processes that are still what the file says they were. */
 export async function endLeftovers(pidFile) {
   if (!existsSync(pidFile)) return;
-  const left = JSON.parse(readFileSync(pidFile, 'utf8')).filter(({ pid, script }) => commandOf(pid).includes(script));
+  const left = JSON.parse(readFileSync(pidFile, 'utf8')).filter(({ pid, script }) =>
+    commandOf(pid).includes(script),
+  );
   for (const { pid } of left) process.kill(pid, 'SIGTERM');
-  for (let i = 0; i < 50 && left.some(({ pid, script }) => commandOf(pid).includes(script)); i++) await new Promise((done) => setTimeout(done, 100));
+  for (let i = 0; i < 50 && left.some(({ pid, script }) => commandOf(pid).includes(script)); i++)
+    await new Promise((done) => setTimeout(done, 100));
   for (const { pid, script } of left) if (commandOf(pid).includes(script)) process.kill(pid, 'SIGKILL');
   rmSync(pidFile, { force: true });
 }
@@ -41,7 +44,12 @@ export class Children {
       child.stdout.pipe(file);
       child.stderr.pipe(file);
     }
-    const entry = { name, child, script: args[0], ended: new Promise((done) => child.once('exit', (code, signal) => done({ code, signal }))) };
+    const entry = {
+      name,
+      child,
+      script: args[0],
+      ended: new Promise((done) => child.once('exit', (code, signal) => done({ code, signal }))),
+    };
     this.#running.push(entry);
     this.#remember();
     void entry.ended.then(({ code, signal }) => {
@@ -52,7 +60,10 @@ export class Children {
 
   #remember() {
     if (!this.#pidFile) return;
-    writeFileSync(this.#pidFile, JSON.stringify(this.#running.map(({ child, script }) => ({ pid: child.pid, script }))));
+    writeFileSync(
+      this.#pidFile,
+      JSON.stringify(this.#running.map(({ child, script }) => ({ pid: child.pid, script }))),
+    );
   }
 
   /** Ends all of them and lets the caller start them anew. */

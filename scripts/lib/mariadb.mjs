@@ -1,6 +1,16 @@
 /** A mariadbd of the project's own, on loopback, with its data in a folder of the project's. */
 import { spawn, spawnSync } from 'node:child_process';
-import { chmodSync, chownSync, existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs';
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+} from 'node:fs';
 import { totalmem, tmpdir } from 'node:os';
 import { connect } from 'node:net';
 import { join } from 'node:path';
@@ -14,8 +24,9 @@ function mysqlUser() {
 }
 
 /**
- * Who the server runs as; null for whoever starts it. Started by root it is the mysql user, except where that user may not
- * enter the folder (the project lies in somebody's own, mode 700), or where root's server made the data before.
+ * Who the server runs as; null for whoever starts it. Started by root it is the mysql user, except where that
+ * user may not enter the folder (the project lies in somebody's own, mode 700), or where root's server made
+ * the data before.
  */
 function serverUser(folder) {
   if (!AS_ROOT) return null;
@@ -73,7 +84,13 @@ function install(installer, folder, user) {
   giveToServer(part, user);
   const made = spawnSync(
     installer,
-    ['--no-defaults', ...(user ? [`--user=${user}`] : []), `--datadir=${part}`, '--auth-root-authentication-method=normal', '--skip-test-db'],
+    [
+      '--no-defaults',
+      ...(user ? [`--user=${user}`] : []),
+      `--datadir=${part}`,
+      '--auth-root-authentication-method=normal',
+      '--skip-test-db',
+    ],
     {
       encoding: 'utf8',
     },
@@ -83,9 +100,9 @@ function install(installer, folder, user) {
 }
 
 /**
- * Starts the server on the folder and waits until it answers. `relaxed` gives up durability for speed, for tests only;
- * `onExit` is told when it ends by itself.
- * Returns its port, its process and a clean stop.
+ * Starts the server on the folder and waits until it answers. `relaxed` gives up durability for speed, for
+ * tests only;
+ * `onExit` is told when it ends by itself. Returns its port, its process and a clean stop.
  */
 export async function startMariaDb({ folder, port, relaxed = false, onExit }) {
   const installer = ensureProgram('mariadb-install-db', 'mariadb-server');
@@ -126,7 +143,9 @@ export async function startMariaDb({ folder, port, relaxed = false, onExit }) {
   });
   for (let i = 0; i < 300 && !ended && !(await answers(port)); i++) await pause(100);
   if (ended || !(await answers(port))) {
-    const log = existsSync(join(folder, 'm.err')) ? readFileSync(join(folder, 'm.err'), 'utf8').split('\n').slice(-12).join('\n') : '';
+    const log = existsSync(join(folder, 'm.err'))
+      ? readFileSync(join(folder, 'm.err'), 'utf8').split('\n').slice(-12).join('\n')
+      : '';
     stop(`MariaDB did not start on port ${port}. The end of its log:\n${log}`);
   }
   ready = true;

@@ -1,6 +1,7 @@
 /**
- * What is decided in one place. A file elsewhere that speaks of the same decides, or tells, or forgets to tell, on its own;
- * that is how an unsubscribe was once lost. Tests look at tables to see what became of them.
+ * What is decided in one place. A file elsewhere that speaks of the same decides, or tells, or forgets to
+ * tell, on its own; that is how an unsubscribe was once lost. Tests look at tables to see what became of
+ * them.
  */
 import { readdirSync, readFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
@@ -50,7 +51,8 @@ export function outOfPlace(root) {
       readFileSync(path, 'utf8')
         .split('\n')
         .forEach((line, i) => {
-          for (const { says, pattern } of rules) if (pattern.test(line)) found.push(`${says}: ${name}:${i + 1}: ${line.trim().slice(0, 100)}`);
+          for (const { says, pattern } of rules)
+            if (pattern.test(line)) found.push(`${says}: ${name}:${i + 1}: ${line.trim().slice(0, 100)}`);
         });
     }
   return found;

@@ -1,4 +1,6 @@
-/** Makes sure that what the commands need is installed. Plain Node: this runs before there is a node_modules. */
+/**
+ * Makes sure that what the commands need is installed. Plain Node: this runs before there is a node_modules.
+ */
 import { execFileSync, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
@@ -27,7 +29,8 @@ function run(command, args, options = {}) {
 /** Installs the npm packages when the lock has changed since they were last installed. */
 export function ensurePackages() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 11)) stop(`Good Word needs Node.js 20.11 or newer; this is ${process.versions.node}.`);
+  if (major < 20 || (major === 20 && minor < 11))
+    stop(`Good Word needs Node.js 20.11 or newer; this is ${process.versions.node}.`);
   const lock = createHash('sha256')
     .update(readFileSync(join(ROOT, 'package-lock.json')))
     .digest('hex');
@@ -42,7 +45,9 @@ export function ensurePackages() {
 const PLACES = ['/usr/sbin', '/usr/bin', '/usr/local/sbin', '/usr/local/bin', '/usr/libexec'];
 
 function find(program) {
-  return [...(process.env.PATH ?? '').split(':'), ...PLACES].map((place) => join(place, program)).find((path) => existsSync(path));
+  return [...(process.env.PATH ?? '').split(':'), ...PLACES]
+    .map((place) => join(place, program))
+    .find((path) => existsSync(path));
 }
 
 /** The path of a program from a Debian package, installing the package as root where it is missing. */
@@ -50,16 +55,22 @@ export function ensureProgram(program, packageName) {
   const known = find(program);
   if (known) return known;
   const command = `apt-get update && apt-get install -y --no-install-recommends ${packageName}`;
-  if (process.getuid?.() !== 0) stop(`"${program}" is missing. Install it with:\n\n  sudo sh -c '${command}'\n\nthen start again.`);
+  if (process.getuid?.() !== 0)
+    stop(`"${program}" is missing. Install it with:\n\n  sudo sh -c '${command}'\n\nthen start again.`);
   say(`Installing Debian's ${packageName}…`);
   // The package must not start a service of its own: the project runs its own instance.
   const policy = '/usr/sbin/policy-rc.d';
   const mine = !existsSync(policy);
   if (mine) writeFileSync(policy, '#!/bin/sh\nexit 101\n', { mode: 0o755 });
-  const status = run('sh', ['-c', `${command} >/dev/null`], { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+  const status = run('sh', ['-c', `${command} >/dev/null`], {
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+  });
   if (mine) execFileSync('rm', ['-f', policy]);
   const path = find(program);
-  if (status !== 0 || !path) stop(`Debian's ${packageName} could not be installed. Run this yourself, then start again:\n\n  ${command}`);
+  if (status !== 0 || !path)
+    stop(
+      `Debian's ${packageName} could not be installed. Run this yourself, then start again:\n\n  ${command}`,
+    );
   return path;
 }
 

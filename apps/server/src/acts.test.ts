@@ -5,8 +5,10 @@ import { SCOPES } from './testing/acts/model';
 import { World, type ModelDifference } from './testing/acts/world';
 
 /*
- * Random histories of acts (posts of forms, clicks, choices, answers, texts, files, edits, merges, releases, erasures,
- * days that go by) against the running services, held against a model that was written from the product's words alone:
+ * Random histories of acts (posts of forms, clicks, choices, answers, texts, files, edits, merges, releases,
+ * erasures,
+ * days that go by) against the running services, held against a model that was written from the product's
+ * words alone:
  * may this person be written to, at this address, on this channel, for this; and who gets what is sent.
  *
  * ACTS_HISTORIES, ACTS_SEED and ACTS_ROUNDS choose how many, which and how long (npm run acts).
@@ -34,7 +36,9 @@ test.each(blocks)(
     const random = seededChance(seed);
     const here = await World.open(house, random);
     world = here;
-    await here.begin(Array.from({ length: Math.min(BLOCK, HISTORIES - block * BLOCK) }, (_none, i) => seed + i * 7919));
+    await here.begin(
+      Array.from({ length: Math.min(BLOCK, HISTORIES - block * BLOCK) }, (_none, i) => seed + i * 7919),
+    );
     const found: ModelDifference[] = [];
     let compared = 0;
     const compare = async () => {
@@ -55,7 +59,8 @@ test.each(blocks)(
       if (random() < 0.4) await here.refusals();
       if (random() < 0.5) await here.takeOut();
       await compare();
-      const [channel, about] = random() < 0.7 ? (['email', scope()] as const) : (['text', 'appeals'] as const);
+      const [channel, about] =
+        random() < 0.7 ? (['email', scope()] as const) : (['text', 'appeals'] as const);
       found.push(...(await here.send(channel, about, random() < 0.5 ? () => some(1) : undefined)));
       await some(1);
     }
@@ -65,10 +70,17 @@ test.each(blocks)(
       process.stdout.write(
         `seed ${seed}: ${here.histories.length} histories, ${compared} comparisons, ${here.mailsAndTexts} sent, ${found.length} differ\n`,
       );
-    const kinds = found.map((one) => `${one.at.replace(/^[^ ]*[@+][^ ]*$/, 'at the door')}: ${one.asked}, expected ${one.model}, got ${one.program}`);
+    const kinds = found.map(
+      (one) =>
+        `${one.at.replace(/^[^ ]*[@+][^ ]*$/, 'at the door')}: ${one.asked}, expected ${one.model}, got ${one.program}`,
+    );
     if (process.env.ACTS_TELL)
-      process.stdout.write(`${[...new Set(kinds)].map((kind) => `${kinds.filter((one) => one === kind).length} ${kind}`).join('\n')}\n`);
-    expect(found.slice(0, Number(process.env.ACTS_TELL ?? 5)).map((one) => ({ ...one, log: one.log.join(' | ') }))).toEqual([]);
+      process.stdout.write(
+        `${[...new Set(kinds)].map((kind) => `${kinds.filter((one) => one === kind).length} ${kind}`).join('\n')}\n`,
+      );
+    expect(
+      found.slice(0, Number(process.env.ACTS_TELL ?? 5)).map((one) => ({ ...one, log: one.log.join(' | ') })),
+    ).toEqual([]);
   },
   1_800_000,
 );

@@ -11,7 +11,10 @@ import { isHttps, type Config } from './platform/config';
 import { requestSeconds } from './platform/health.controller';
 import { serveOpenApi } from './platform/openapi';
 
-/** Nothing from elsewhere; inline styles only, which the leave page and editors need. Previews are framed and sandboxed. */
+/**
+ * Nothing from elsewhere; inline styles only, which the leave page and editors need. Previews are framed and
+ * sandboxed.
+ */
 const POLICY = {
   defaultSrc: ["'self'"],
   scriptSrc: ["'self'"],
@@ -30,7 +33,10 @@ const POLICY = {
 
 /** The HTTP application, ready to listen. */
 export async function createApp(config: Config): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), { bufferLogs: true, rawBody: true });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), {
+    bufferLogs: true,
+    rawBody: true,
+  });
   app.useLogger(app.get(Logger));
   app.set('trust proxy', config.TRUSTED_PROXIES === '' ? false : config.TRUSTED_PROXIES);
   app.set('query parser', 'simple');
@@ -45,7 +51,8 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   );
   app.use(measure);
   app.use('/api', apiManners);
-  // Forms are those of supporters' pages alone: what signs in or changes something comes as JSON, which no form elsewhere can send.
+  // Forms are those of supporters' pages alone: what signs in or changes something comes as JSON, which no
+  // form elsewhere can send.
   const forms = express.urlencoded({ extended: false, limit: '20kb' });
   app.use((request: Request, response: Response, next: NextFunction) =>
     /^\/api(\/|$)/.test(request.path) ? next() : forms(request, response, next),
@@ -62,7 +69,8 @@ const JSON_OR_FILES = /^(application\/json|multipart\/form-data)\b/i;
 function apiManners(request: Request, response: Response, next: NextFunction): void {
   response.set('cache-control', 'no-store');
   const type = request.headers['content-type'];
-  const hasBody = request.headers['transfer-encoding'] !== undefined || Number(request.headers['content-length'] ?? 0) > 0;
+  const hasBody =
+    request.headers['transfer-encoding'] !== undefined || Number(request.headers['content-length'] ?? 0) > 0;
   if (!hasBody || (type !== undefined && JSON_OR_FILES.test(type))) return next();
   const detail = 'The API takes JSON (content-type: application/json), and files as multipart/form-data.';
   response
@@ -73,7 +81,12 @@ function apiManners(request: Request, response: Response, next: NextFunction): v
 
 function measure(request: Request, response: Response, next: NextFunction): void {
   const end = requestSeconds.startTimer();
-  response.on('finish', () => end({ route: String((request.route as { path?: string } | undefined)?.path ?? 'none'), status: response.statusCode }));
+  response.on('finish', () =>
+    end({
+      route: String((request.route as { path?: string } | undefined)?.path ?? 'none'),
+      status: response.statusCode,
+    }),
+  );
   next();
 }
 
@@ -82,8 +95,14 @@ const SERVER_PATHS = /^\/(api|hooks|leave|join|confirm|choices|o|f|media|health|
 /** The built web application; every path that is not the server's is one of its pages. */
 function serveWeb(app: NestExpressApplication, folder: string): void {
   const index = join(folder, 'index.html');
-  if (!existsSync(index)) throw new Error(`expected the built web application in ${folder}, got no index.html; run "npm run build"`);
-  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  if (!existsSync(index))
+    throw new Error(
+      `expected the built web application in ${folder}, got no index.html; run "npm run build"`,
+    );
+  app.use(
+    '/assets',
+    express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+  );
   app.use(express.static(folder, { index: false, maxAge: 0 }));
   app.use((request: Request, response: Response, next: NextFunction) => {
     if (request.method !== 'GET' || SERVER_PATHS.test(request.path)) return next();

@@ -35,7 +35,10 @@ const SWEEP_MS = 600_000;
 /** Where nothing was due for so long, the worker looks half as often and less: nights are long. */
 const AT_REST_AFTER_MS = 60_000;
 const AT_REST = 2.5;
-/** Looks after which deliveries are asked for unbidden: nobody tells of what another worker gave back while its message was stopped. */
+/**
+ * Looks after which deliveries are asked for unbidden: nobody tells of what another worker gave back while
+ * its message was stopped.
+ */
 const AT_LEAST = 25;
 /** Looks for which a fault is waited out. */
 const AFTER_FAULT = 2.5;
@@ -73,7 +76,15 @@ function handOverLoop(context: INestApplicationContext, config: Config, log: Pin
     houseRules: context.get(HouseRulesRepository),
     team: context.get(TeamRepository),
   };
-  return new HandOverLoop(parts, { leaseSeconds: config.LEASE_SECONDS, atOnce: config.SMTP_CONNECTIONS, faultMs: AFTER_FAULT * config.POLL_MS }, log);
+  return new HandOverLoop(
+    parts,
+    {
+      leaseSeconds: config.LEASE_SECONDS,
+      atOnce: config.SMTP_CONNECTIONS,
+      faultMs: AFTER_FAULT * config.POLL_MS,
+    },
+    log,
+  );
 }
 
 /** Who does each kind of job. */
@@ -95,7 +106,10 @@ function handlersOf(context: INestApplicationContext): Record<JobKind, JobHandle
   };
 }
 
-/** The worker: a loop over each lane of jobs, one over deliveries, one over confirmations, one that looks for them all. */
+/**
+ * The worker: a loop over each lane of jobs, one over deliveries, one over confirmations, one that looks for
+ * them all.
+ */
 export function createWorker(context: INestApplicationContext, config: Config): Worker {
   const log = new PinoLogger({});
   log.setContext('worker');
@@ -112,22 +126,34 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   const stopping = new AbortController();
   let running: Promise<unknown> = Promise.resolve();
   /** Ends early when the worker is asked to stop. */
-  const pause = (ms: number): Promise<void> => timer(ms, undefined, { signal: stopping.signal }).catch(() => undefined);
+  const pause = (ms: number): Promise<void> =>
+    timer(ms, undefined, { signal: stopping.signal }).catch(() => undefined);
 
-  /** Does a step after the other; after one with nothing to do waits, by the clock or until it is told of work. */
+  /**
+   * Does a step after the other; after one with nothing to do waits, by the clock or until it is told of
+   * work.
+   */
   const loop = async (step: () => Promise<boolean>, wait: () => Promise<void>): Promise<void> => {
     while (!stopping.signal.aborted) {
       try {
         if (!(await step())) await wait();
       } catch (error) {
-        log.error({ err: error }, isLostConnection(error) ? 'the database does not answer; waiting' : 'a round of work failed');
+        log.error(
+          { err: error },
+          isLostConnection(error) ? 'the database does not answer; waiting' : 'a round of work failed',
+        );
         await pause(AFTER_FAULT * config.POLL_MS);
       }
     }
   };
   const after = (ms: number) => () => pause(ms);
   /** Who works when one of some words is due; one lane never waits for another. */
-  const lane = (words: readonly string[], step: () => Promise<boolean>, atLeast = 0) => ({ words, step, atLeast, wake: (): void => undefined });
+  const lane = (words: readonly string[], step: () => Promise<boolean>, atLeast = 0) => ({
+    words,
+    step,
+    atLeast,
+    wake: (): void => undefined,
+  });
   const lanes = [
     ...LANES.map((kinds) => lane(kinds, () => jobs.runOne(kinds))),
     lane(['deliveries'], () => handOver.round(), AT_LEAST * config.POLL_MS),
@@ -135,7 +161,8 @@ export function createWorker(context: INestApplicationContext, config: Config): 
     lane(['links'], () => links.sendOne()),
   ];
   let dueAt = Date.now();
-  const untilNextLook = () => pause(Date.now() - dueAt > AT_REST_AFTER_MS ? AT_REST * config.POLL_MS : config.POLL_MS);
+  const untilNextLook = () =>
+    pause(Date.now() - dueAt > AT_REST_AFTER_MS ? AT_REST * config.POLL_MS : config.POLL_MS);
   /** One look for all lanes, and a word to those for which there is something. */
   const look = async (): Promise<boolean> => {
     const words = await due(database, [JOBS_DUE, DELIVERIES_DUE, CONFIRMATIONS_DUE, LINKS_DUE]);

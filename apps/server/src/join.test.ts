@@ -14,47 +14,96 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
-const confirming = (form: FormView['definition']): FormView['definition'] => ({ ...form, confirm: { ...form.confirm, email: 'always' } });
+const confirming = (form: FormView['definition']): FormView['definition'] => ({
+  ...form,
+  confirm: { ...form.confirm, email: 'always' },
+});
 
 describe('joining by a form', () => {
   test('asks to confirm, sends nothing else until then, and keeps the words as evidence', async () => {
     const form = await openFormAs(house.client, 'River letters', confirming);
     const page = await visitor.open(`/join/${form.slug}`);
-    expect([page.status, page.html.includes('<h1>River letters</h1>'), /checked/.test(page.html.split('<form')[1]!)]).toEqual([200, true, false]);
+    expect([
+      page.status,
+      page.html.includes('<h1>River letters</h1>'),
+      /checked/.test(page.html.split('<form')[1]!),
+    ]).toEqual([200, true, false]);
 
-    const sent = await visitor.post(`/join/${form.slug}`, { firstName: 'Nell', lastName: 'Quay', email: 'Nell.Quay@example.org', agree_0: '1' });
+    const sent = await visitor.post(`/join/${form.slug}`, {
+      firstName: 'Nell',
+      lastName: 'Quay',
+      email: 'Nell.Quay@example.org',
+      agree_0: '1',
+    });
     expect([sent.status, sent.html.includes('Thank you')]).toEqual([200, true]);
     const asked = await personBy(house.client, 'nell.quay@example.org');
     expect(openedStatuses(asked)).toEqual([`email list:${form.listId} asked`]);
     expect(asked.lists.map((list) => list.id)).toEqual([form.listId]);
 
-    const message = await draftEmail(house.client, { from: [{ kind: 'list', id: form.listId }] }, { listId: form.listId });
-    expect(await lastLook(house.client, message)).toMatchObject({ reached: 0, suppressed: [{ reason: 'asked', people: 1 }] });
+    const message = await draftEmail(
+      house.client,
+      { from: [{ kind: 'list', id: form.listId }] },
+      { listId: form.listId },
+    );
+    expect(await lastLook(house.client, message)).toMatchObject({
+      reached: 0,
+      suppressed: [{ reason: 'asked', people: 1 }],
+    });
 
     const mail = await mailTo(house, 'nell.quay@example.org', '/confirm');
     expect(mail.text).toContain(form.definition.asks[0]!.words);
     const look = await visitor.open(mail.link);
     expect([look.status, look.html.includes('Yes, that was me')]).toEqual([200, true]);
-    expect(openedStatuses(await personBy(house.client, 'nell.quay'))).toEqual([`email list:${form.listId} asked`]);
+    expect(openedStatuses(await personBy(house.client, 'nell.quay'))).toEqual([
+      `email list:${form.listId} asked`,
+    ]);
 
     expect((await visitor.post(mail.link, {})).html).toContain('You have confirmed');
     expect((await visitor.post(mail.link, {})).status).toBe(200);
     const confirmed = await personBy(house.client, 'nell.quay');
     expect(openedStatuses(confirmed)).toEqual([`email list:${form.listId} yes`]);
     expect(confirmed.entries.map((entry) => [entry.state, entry.how, entry.words, entry.source])).toEqual([
-      ['yes', 'form', form.definition.asks[0]!.words, 'Form “River letters”, version 2. Confirmed by the button in our mail'],
+      [
+        'yes',
+        'form',
+        form.definition.asks[0]!.words,
+        'Form “River letters”, version 2. Confirmed by the button in our mail',
+      ],
       ['asked', 'form', form.definition.asks[0]!.words, 'Form “River letters”, version 2'],
     ]);
     expect((await lastLook(house.client, message)).reached).toBe(1);
-    expect((await house.client.get<FormView>(`/api/forms/${form.id}`)).counts).toEqual({ seen: 1, begun: 0, joined: 1, confirmed: 1 });
+    expect((await house.client.get<FormView>(`/api/forms/${form.id}`)).counts).toEqual({
+      seen: 1,
+      begun: 0,
+      joined: 1,
+      confirmed: 1,
+    });
   });
 
   test('takes what needs more than one control, and a postal address becomes theirs with its place', async () => {
     const field = async (name: string, type: string, choices: string[] = []) =>
-      (await house.client.post<{ id: number }>('/api/fields', { name, type, section: 'More', fallback: null, choices })).id;
-    const [born, days] = [await field('Birthday of joiners', 'birthday'), await field('Days on board', 'choices', ['Friday', 'Saturday'])];
+      (
+        await house.client.post<{ id: number }>('/api/fields', {
+          name,
+          type,
+          section: 'More',
+          fallback: null,
+          choices,
+        })
+      ).id;
+    const [born, days] = [
+      await field('Birthday of joiners', 'birthday'),
+      await field('Days on board', 'choices', ['Friday', 'Saturday']),
+    ];
     const more = [born, days, 'post', 'mobile'] as const;
-    const asked = (of: FormItem['of']): FormItem => ({ of, label: `Your ${of}`, help: '', required: false, show: 'asked', value: '' });
+    const asked = (of: FormItem['of']): FormItem => ({
+      of,
+      label: `Your ${of}`,
+      help: '',
+      required: false,
+      show: 'asked',
+      value: '',
+    });
     const form = await openFormAs(house.client, 'Deck hands', (made) => ({
       ...made,
       items: [...made.items.filter(({ of }) => !more.includes(of as number)), ...more.map(asked)],
@@ -63,11 +112,20 @@ describe('joining by a form', () => {
     expect(page.html).toContain(`name="field_${days}.1" value="Saturday"`);
     const post = (email: string, rest: Record<string, string>) =>
       visitor.post(`/join/${form.slug}`, { firstName: 'Hal', email, agree_0: '1', ...rest });
-    const half = await post('hal.deck@example.org', { [`field_${born}.month`]: '2', 'post.city': 'Se"attle' });
+    const half = await post('hal.deck@example.org', {
+      [`field_${born}.month`]: '2',
+      'post.city': 'Se"attle',
+    });
     expect([half.status, half.html.includes('value="Se&#34;attle"')]).toEqual([422, true]);
     await post('hal.deck@example.org', {
       ...{ [`field_${born}.month`]: '2', [`field_${born}.day`]: '29', [`field_${days}.1`]: 'Saturday' },
-      ...{ 'post.street': '12 Quay Street', 'post.city': 'Seattle', 'post.region': 'WA', 'post.postcode': '98101', 'post.country': 'US' },
+      ...{
+        'post.street': '12 Quay Street',
+        'post.city': 'Seattle',
+        'post.region': 'WA',
+        'post.postcode': '98101',
+        'post.country': 'US',
+      },
       ...{ mobile: '06 12 34 56 78', 'mobile.country': 'FR' },
     });
     const hal = await personBy(house.client, 'hal.deck');
@@ -81,7 +139,10 @@ describe('joining by a form', () => {
     expect([shown(born), shown(days)]).toEqual([expect.stringContaining('29'), 'Saturday']);
 
     // What stands on Hal's record alone is on no page for strangers.
-    await house.database.unscoped()('field_value').where({ field_id: days, supporter_id: hal.id }).update({ text_value: 'Saturday; with my sister' });
+    await house.database
+      .unscoped()('field_value')
+      .where({ field_id: days, supporter_id: hal.id })
+      .update({ text_value: 'Saturday; with my sister' });
     await house.database.unscoped()('field').where({ id: days }).update({ choices: null });
     expect((await visitor.open(`/join/${form.slug}`)).html).not.toContain('sister');
     await house.database
@@ -90,7 +151,11 @@ describe('joining by a form', () => {
       .update({ choices: JSON.stringify(['Friday', 'Saturday']) });
 
     // A stranger who types Hal's address gives Hal no other home until Hal has answered.
-    await post('hal.deck@example.org', { 'post.street': '1 Elsewhere', 'post.city': 'Tacoma', 'post.country': 'US' });
+    await post('hal.deck@example.org', {
+      'post.street': '1 Elsewhere',
+      'post.city': 'Tacoma',
+      'post.country': 'US',
+    });
     expect((await personBy(house.client, 'hal.deck')).contactPoints).toHaveLength(3);
   });
 
@@ -99,7 +164,10 @@ describe('joining by a form', () => {
     await visitor.post(`/join/${form.slug}`, { firstName: 'Remy', email: 'remy@example.org', agree_0: '1' });
     await mailTo(house, 'remy@example.org', '/confirm');
     const row = () =>
-      house.database.unscoped()('confirmation').where({ form_id: form.id }).first('state', 'sent', 'due_at') as Promise<{
+      house.database
+        .unscoped()('confirmation')
+        .where({ form_id: form.id })
+        .first('state', 'sent', 'due_at') as Promise<{
         state: string;
         sent: number;
         due_at: Date | null;
@@ -111,10 +179,16 @@ describe('joining by a form', () => {
       .where({ form_id: form.id })
       .update({ due_at: new Date(0) });
     const reminder = await mailTo(house, 'remy@example.org', '/confirm', 2);
-    const second = await eventually('the reminder to be recorded', row, (one) => one.state === 'sent' && one.sent === 2);
+    const second = await eventually(
+      'the reminder to be recorded',
+      row,
+      (one) => one.state === 'sent' && one.sent === 2,
+    );
     expect([second.due_at, reminder.subject]).toEqual([null, `${form.definition.confirm.subject} (2)`]);
     await visitor.post(reminder.link, {});
-    expect(openedStatuses(await personBy(house.client, 'remy@example.org'))).toEqual([`email list:${form.listId} yes`]);
+    expect(openedStatuses(await personBy(house.client, 'remy@example.org'))).toEqual([
+      `email list:${form.listId} yes`,
+    ]);
   });
 
   test('a worker that died with a question under way sends it no second time, and reminds', async () => {
@@ -134,8 +208,15 @@ describe('joining by a form', () => {
   test('without confirming, where the house rule and the form do not ask for it', async () => {
     const form = await openFormAs(house.client, 'At once');
     await visitor.post(`/join/${form.slug}`, { firstName: 'Otto', email: 'otto@example.org', agree_0: '1' });
-    expect(openedStatuses(await personBy(house.client, 'otto@example.org'))).toEqual([`email list:${form.listId} yes`]);
-    await visitor.post(`/join/${form.slug}`, { firstName: 'Ines', email: 'ines@example.org', mobile: '+33612345678', agree_0: '1' });
+    expect(openedStatuses(await personBy(house.client, 'otto@example.org'))).toEqual([
+      `email list:${form.listId} yes`,
+    ]);
+    await visitor.post(`/join/${form.slug}`, {
+      firstName: 'Ines',
+      email: 'ines@example.org',
+      mobile: '+33612345678',
+      agree_0: '1',
+    });
     const inFrance = await personBy(house.client, 'ines@example.org');
     expect([inFrance.place.country, inFrance.place.rulesOf, openedStatuses(inFrance)]).toEqual([
       'FR',
@@ -164,11 +245,22 @@ describe('joining by a form', () => {
       (texts) => texts.some((text) => text.to === '+12065550150'),
     );
     expect(asked.find((text) => text.to === '+12065550150')!.text).toMatch(/reply YES.*HELP.*STOP/);
-    expect(openedStatuses(await personBy(house.client, '2065550150'))).toEqual([`text list:${form.listId} asked`]);
-    await house.client.hook({ type: 'inbound', id: 'yes-1', from: '+12065550150', to: '+12065550100', text: 'Yes!' });
+    expect(openedStatuses(await personBy(house.client, '2065550150'))).toEqual([
+      `text list:${form.listId} asked`,
+    ]);
+    await house.client.hook({
+      type: 'inbound',
+      id: 'yes-1',
+      from: '+12065550150',
+      to: '+12065550100',
+      text: 'Yes!',
+    });
     const quin = await personBy(house.client, '2065550150');
     expect(openedStatuses(quin)).toEqual([`text list:${form.listId} yes`]);
-    expect(quin.entries[0]).toMatchObject({ words: textAsk, source: 'Form “Texts only”, version 2. Confirmed by answering YES' });
+    expect(quin.entries[0]).toMatchObject({
+      words: textAsk,
+      source: 'Form “Texts only”, version 2. Confirmed by answering YES',
+    });
   });
 });
 
@@ -176,7 +268,11 @@ describe('somebody already known', () => {
   test('is found, gets the same page as a stranger, and stays as they are until they have confirmed', async () => {
     const form = await openFormAs(house.client, 'Known', confirming);
     await bringIn(house.client, 'Email,First,Last,Mobile\nrue@example.org,Rue,,\n');
-    const stranger = await visitor.post(`/join/${form.slug}`, { firstName: 'Sal', email: 'sal@example.org', agree_0: '1' });
+    const stranger = await visitor.post(`/join/${form.slug}`, {
+      firstName: 'Sal',
+      email: 'sal@example.org',
+      agree_0: '1',
+    });
     const known = await visitor.post(`/join/${form.slug}`, {
       firstName: 'Rue',
       lastName: 'Bell',
@@ -199,7 +295,9 @@ describe('somebody already known', () => {
   test('a button pressed many times at once makes one person', async () => {
     const form = await openFormAs(house.client, 'Impatient');
     const fields = { firstName: 'Imp', email: 'imp@example.org', mobile: '2065550159', agree_0: '1' };
-    const answers = await Promise.all(Array.from({ length: 8 }, () => visitor.post(`/join/${form.slug}`, fields)));
+    const answers = await Promise.all(
+      Array.from({ length: 8 }, () => visitor.post(`/join/${form.slug}`, fields)),
+    );
     expect(answers.map((answer) => answer.status)).toEqual(Array.from({ length: 8 }, () => 200));
     expect((await personBy(house.client, 'imp@example.org')).contactPoints).toHaveLength(2);
   });
@@ -207,22 +305,38 @@ describe('somebody already known', () => {
   test('an address that is never to be written to may be typed in, and stays closed', async () => {
     const form = await openFormAs(house.client, 'Closed address', confirming);
     await house.client.post('/api/do-not-contact', { lines: '@shut.example.net', note: '' });
-    await visitor.post(`/join/${form.slug}`, { firstName: 'Shu', email: 'shu@shut.example.net', agree_0: '1' });
+    await visitor.post(`/join/${form.slug}`, {
+      firstName: 'Shu',
+      email: 'shu@shut.example.net',
+      agree_0: '1',
+    });
     await personBy(house.client, 'shu@shut.example.net');
-    const row = (await house.database.unscoped()('contact_point').where('normal', 'shu@shut.example.net').first('do_not_contact')) as {
+    const row = (await house.database
+      .unscoped()('contact_point')
+      .where('normal', 'shu@shut.example.net')
+      .first('do_not_contact')) as {
       do_not_contact: number;
     };
-    const dropped = () => house.database.unscoped()('confirmation').where({ form_id: form.id }).first('state') as Promise<{ state: string }>;
+    const dropped = () =>
+      house.database.unscoped()('confirmation').where({ form_id: form.id }).first('state') as Promise<{
+        state: string;
+      }>;
     await eventually('the question to be dropped', dropped, (one) => one.state === 'dropped');
-    expect([row.do_not_contact, house.sink.mails.filter((mail) => mail.to === 'shu@shut.example.net')]).toEqual([1, []]);
+    expect([
+      row.do_not_contact,
+      house.sink.mails.filter((mail) => mail.to === 'shu@shut.example.net'),
+    ]).toEqual([1, []]);
   });
 
   test('another name at the same address is another person of the household', async () => {
     const form = await openFormAs(house.client, 'Household');
     await visitor.post(`/join/${form.slug}`, { firstName: 'Tom', email: 'both@example.org', agree_0: '1' });
     await visitor.post(`/join/${form.slug}`, { firstName: 'Una', email: 'both@example.org' });
-    const rows = (await house.client.get<{ rows: SupporterRow[] }>('/api/supporters?search=both@example.org')).rows;
-    const records = await Promise.all(rows.map((row) => house.client.get<RecordView>(`/api/supporters/${row.id}`)));
+    const rows = (await house.client.get<{ rows: SupporterRow[] }>('/api/supporters?search=both@example.org'))
+      .rows;
+    const records = await Promise.all(
+      rows.map((row) => house.client.get<RecordView>(`/api/supporters/${row.id}`)),
+    );
     expect(records.map((record) => [record.firstName, openedStatuses(record)])).toEqual([
       ['Tom', [`email list:${form.listId} yes`]],
       ['Una', []],
@@ -243,7 +357,9 @@ describe('somebody already known', () => {
       words: 'Leave me be',
     });
     await visitor.post(`/join/${form.slug}`, { firstName: 'Vic', email: 'vic@example.org', agree_0: '1' });
-    expect(openedStatuses(await personBy(house.client, 'vic@example.org'))).toContain(`email list:${form.listId} no`);
+    expect(openedStatuses(await personBy(house.client, 'vic@example.org'))).toContain(
+      `email list:${form.listId} no`,
+    );
     const mail = await mailTo(house, 'vic@example.org', '/confirm');
     await visitor.post(mail.link, {});
     const back = openedStatuses(await personBy(house.client, 'vic@example.org'));
@@ -253,7 +369,13 @@ describe('somebody already known', () => {
 
   test('a number that has stopped us gets no question: only START from the phone lifts that', async () => {
     const form = await openFormAs(house.client, 'After a stop');
-    await house.client.hook({ type: 'inbound', id: 'stop-9', from: '+12065550152', to: '+12065550100', text: 'STOP' });
+    await house.client.hook({
+      type: 'inbound',
+      id: 'stop-9',
+      from: '+12065550152',
+      to: '+12065550100',
+      text: 'STOP',
+    });
     await eventually(
       'the answer to STOP',
       () => house.gateway.texts,
@@ -267,7 +389,9 @@ describe('somebody already known', () => {
       () => true,
     );
     expect(house.gateway.texts.filter((text) => text.to === '+12065550152')).toHaveLength(1);
-    expect(openedStatuses(await personBy(house.client, '2065550152'))).toContain(`text list:${form.listId} no`);
+    expect(openedStatuses(await personBy(house.client, '2065550152'))).toContain(
+      `text list:${form.listId} no`,
+    );
   });
 });
 
@@ -289,7 +413,10 @@ test('a box for calls at a number that has refused calls is kept as asked, and n
     words: 'No calls',
   };
   await house.client.post(`/api/supporters/${cal.id}/permission`, no);
-  expect((await visitor.post(`/join/${form.slug}`, { firstName: 'Cal', mobile: '2065550158', agree_0: '1' })).status).toBe(200);
+  expect(
+    (await visitor.post(`/join/${form.slug}`, { firstName: 'Cal', mobile: '2065550158', agree_0: '1' }))
+      .status,
+  ).toBe(200);
   expect(openedStatuses(await personBy(house.client, '2065550158'))).toContain('call news no');
   expect(house.gateway.texts.filter((text) => text.to === '+12065550158')).toEqual([]);
 });
@@ -304,12 +431,18 @@ describe('what robots and mistakes send', () => {
       gw_leave_empty: 'http://spam.test',
     });
     expect([sent.status, sent.html.includes('Thank you')]).toEqual([200, true]);
-    expect((await house.client.get<{ total: number }>('/api/supporters?search=bot@example.org')).total).toBe(0);
+    expect((await house.client.get<{ total: number }>('/api/supporters?search=bot@example.org')).total).toBe(
+      0,
+    );
   });
 
   test('faults are told at their inputs, in the language of the form, and nothing typed is lost', async () => {
     const form = await openFormAs(house.client, 'Deutsch', (made) => ({ ...made, language: 'de' }));
-    const sent = await visitor.post(`/join/${form.slug}`, { firstName: '"><script>alert(1)</script>', email: 'kein', agree_0: '1' });
+    const sent = await visitor.post(`/join/${form.slug}`, {
+      firstName: '"><script>alert(1)</script>',
+      email: 'kein',
+      agree_0: '1',
+    });
     expect(sent.status).toBe(422);
     expect(sent.html).toContain('„kein“ ist keine E-Mail-Adresse');
     expect(sent.html).toContain('value="&#34;&#62;&#60;script&#62;alert(1)&#60;/script&#62;"');
@@ -324,22 +457,29 @@ describe('what robots and mistakes send', () => {
     expect([big.status, big.html.includes('That was too much at once')]).toEqual([413, true]);
     await house.client.put(`/api/forms/${form.id}/open`, { open: false });
     expect((await visitor.open(`/join/${form.slug}`)).status).toBe(410);
-    expect((await visitor.post(`/join/${form.slug}`, { email: 'a@example.org' })).html).toContain('This form is closed');
+    expect((await visitor.post(`/join/${form.slug}`, { email: 'a@example.org' })).html).toContain(
+      'This form is closed',
+    );
     expect((await visitor.open('/join/never-was')).status).toBe(404);
   });
 
   test('thousands of posts from one address are turned away with a kind page, others come through', async () => {
     const form = await openFormAs(house.client, 'Flood');
     const robot = new Visitor(house.config.PUBLIC_URL, { 'x-forwarded-for': '203.0.113.9' });
-    const answers = await Promise.all(Array.from({ length: 90 }, () => robot.post(`/join/${form.slug}`, { email: 'broken' })));
+    const answers = await Promise.all(
+      Array.from({ length: 90 }, () => robot.post(`/join/${form.slug}`, { email: 'broken' })),
+    );
     expect(answers.filter((answer) => answer.status === 429)).toHaveLength(30);
     expect(answers.find((answer) => answer.status === 429)!.html).toContain('Wait ten minutes');
-    expect((await visitor.post(`/join/${form.slug}`, { firstName: 'Yan', email: 'yan@example.org' })).status).toBe(200);
+    expect(
+      (await visitor.post(`/join/${form.slug}`, { firstName: 'Yan', email: 'yan@example.org' })).status,
+    ).toBe(200);
   });
 
   test('an address that is typed in again and again gets two mails in all until it answers', async () => {
     const form = await openFormAs(house.client, 'Bother', confirming);
-    for (let i = 0; i < 5; i++) await visitor.post(`/join/${form.slug}`, { firstName: 'Zoe', email: 'zoe@example.org', agree_0: '1' });
+    for (let i = 0; i < 5; i++)
+      await visitor.post(`/join/${form.slug}`, { firstName: 'Zoe', email: 'zoe@example.org', agree_0: '1' });
     await visitor.post(`/join/${form.slug}`, { firstName: 'Abe', email: 'abe@example.org', agree_0: '1' });
     await mailTo(house, 'abe@example.org', '/confirm');
     expect(house.sink.mails.filter((mail) => mail.to === 'zoe@example.org')).toHaveLength(2);
@@ -350,7 +490,12 @@ describe('what robots and mistakes send', () => {
     await visitor.post(`/join/${form.slug}`, { firstName: 'Bea', email: 'bea@example.org', agree_0: '1' });
     const { link } = await mailTo(house, 'bea@example.org', '/confirm');
     const altered = link.slice(0, -2) + (link.endsWith('aa') ? 'bb' : 'aa');
-    for (const bad of [altered, '/confirm/aaaa', link.replace('/confirm/', '/choices/'), link.replace('/confirm/', '/leave/')])
+    for (const bad of [
+      altered,
+      '/confirm/aaaa',
+      link.replace('/confirm/', '/choices/'),
+      link.replace('/confirm/', '/leave/'),
+    ])
       expect([bad, (await visitor.post(bad, {})).status]).toEqual([bad, 404]);
     await house.database
       .unscoped()('confirmation')
@@ -359,15 +504,21 @@ describe('what robots and mistakes send', () => {
       .update({ expires_at: new Date(0) });
     const late = await visitor.post(link, {});
     expect([late.status, late.html.includes('too old')]).toEqual([410, true]);
-    expect(openedStatuses(await personBy(house.client, 'bea@example.org'))).toEqual([`email list:${form.listId} asked`]);
+    expect(openedStatuses(await personBy(house.client, 'bea@example.org'))).toEqual([
+      `email list:${form.listId} asked`,
+    ]);
   });
 });
 
 describe('a form in other pages', () => {
   test('may be framed only by the origins that it names, and its scripts are served', async () => {
     const closed = await openFormAs(house.client, 'Unframed');
-    const open = await openFormAs(house.client, 'Framed', (made) => ({ ...made, embedOn: ['https://www.example.org'] }));
-    const policy = async (slug: string) => (await visitor.open(`/join/${slug}?frame=1`)).headers.get('content-security-policy')!;
+    const open = await openFormAs(house.client, 'Framed', (made) => ({
+      ...made,
+      embedOn: ['https://www.example.org'],
+    }));
+    const policy = async (slug: string) =>
+      (await visitor.open(`/join/${slug}?frame=1`)).headers.get('content-security-policy')!;
     expect(await policy(closed.slug)).toContain("frame-ancestors 'none'");
     expect(await policy(open.slug)).toContain("frame-ancestors 'self' https://www.example.org");
     expect((await visitor.open('/join/frame.js')).headers.get('content-type')).toContain('javascript');
@@ -375,7 +526,10 @@ describe('a form in other pages', () => {
   });
 
   test('goes on to a page of the organization where it says so', async () => {
-    const form = await openFormAs(house.client, 'Onward', (made) => ({ ...made, thanks: { words: '', redirect: 'https://www.example.org/thanks' } }));
+    const form = await openFormAs(house.client, 'Onward', (made) => ({
+      ...made,
+      thanks: { words: '', redirect: 'https://www.example.org/thanks' },
+    }));
     const sent = await visitor.post(`/join/${form.slug}`, { firstName: 'Cy', email: 'cy@example.org' });
     expect([sent.status, sent.headers.get('location')]).toEqual([303, 'https://www.example.org/thanks']);
   });
@@ -390,26 +544,46 @@ describe('a form in other pages', () => {
 describe('making forms', () => {
   test('a form with faults is kept and can not be opened; an open one can not be saved with them', async () => {
     const form = await openFormAs(house.client, 'Faulty');
-    const broken = { ...form.definition, asks: [{ channel: 'text', scope: `list:${form.listId}`, words: 'Text me please' }] };
+    const broken = {
+      ...form.definition,
+      asks: [{ channel: 'text', scope: `list:${form.listId}`, words: 'Text me please' }],
+    };
     const body = { name: form.name, slug: form.slug, version: form.version, definition: broken };
-    const refused = await house.client.call<{ faults: { message: string }[] }>('PUT', `/api/forms/${form.id}`, body);
+    const refused = await house.client.call<{ faults: { message: string }[] }>(
+      'PUT',
+      `/api/forms/${form.id}`,
+      body,
+    );
     expect([refused.status, refused.body.faults.map((fault) => fault.message).join(' ')]).toEqual([
       422,
       expect.stringContaining('that STOP ends it'),
     ]);
     await house.client.put(`/api/forms/${form.id}/open`, { open: false });
     await house.client.put(`/api/forms/${form.id}`, body);
-    const opening = await house.client.call<{ detail: string }>('PUT', `/api/forms/${form.id}/open`, { open: true });
-    expect([opening.status, opening.body.detail]).toEqual([409, expect.stringContaining('how often texts come')]);
+    const opening = await house.client.call<{ detail: string }>('PUT', `/api/forms/${form.id}/open`, {
+      open: true,
+    });
+    expect([opening.status, opening.body.detail]).toEqual([
+      409,
+      expect.stringContaining('how often texts come'),
+    ]);
   });
 
   test('two people at one form: the second is told and overwrites nothing', async () => {
     const form = await openFormAs(house.client, 'Twice');
     const body = { name: form.name, slug: form.slug, version: form.version, definition: form.definition };
-    await house.client.put(`/api/forms/${form.id}`, { ...body, definition: { ...form.definition, title: 'First' } });
-    expect((await house.client.call('PUT', `/api/forms/${form.id}`, { ...body, definition: { ...form.definition, title: 'Second' } })).status).toBe(
-      409,
-    );
+    await house.client.put(`/api/forms/${form.id}`, {
+      ...body,
+      definition: { ...form.definition, title: 'First' },
+    });
+    expect(
+      (
+        await house.client.call('PUT', `/api/forms/${form.id}`, {
+          ...body,
+          definition: { ...form.definition, title: 'Second' },
+        })
+      ).status,
+    ).toBe(409);
     expect((await house.client.get<FormView>(`/api/forms/${form.id}`)).definition.title).toBe('First');
   });
 
@@ -434,9 +608,19 @@ test('a house that confirms by default asks everybody', async () => {
   const rules = rulesOfTests();
   const us = { ...rules.places.US!, confirm: { ...PRESETS.strict.rules.confirm } };
   const { version } = await house.client.get<{ version: number }>('/api/house-rules');
-  await house.client.put('/api/house-rules', { rules: { ...rules, places: { ...rules.places, US: us } }, basedOn: version });
+  await house.client.put('/api/house-rules', {
+    rules: { ...rules, places: { ...rules.places, US: us } },
+    basedOn: version,
+  });
   const form = await openFormAs(house.client, 'By rule');
   await visitor.post(`/join/${form.slug}`, { firstName: 'Dee', email: 'dee@example.org', agree_0: '1' });
-  expect(openedStatuses(await personBy(house.client, 'dee@example.org'))).toEqual([`email list:${form.listId} asked`]);
-  expect(startingRules('US').places.US!.confirm).toEqual({ email: true, text: true, call: true, withinDays: 30 });
+  expect(openedStatuses(await personBy(house.client, 'dee@example.org'))).toEqual([
+    `email list:${form.listId} asked`,
+  ]);
+  expect(startingRules('US').places.US!.confirm).toEqual({
+    email: true,
+    text: true,
+    call: true,
+    withinDays: 30,
+  });
 });

@@ -1,8 +1,27 @@
-import type { MessageResults, Page, RecordView, ReplyView, ResultPerson, SupporterRow, TimelineItem } from '@goodword/core/contract';
+import type {
+  MessageResults,
+  Page,
+  RecordView,
+  ReplyView,
+  ResultPerson,
+  SupporterRow,
+  TimelineItem,
+} from '@goodword/core/contract';
 import { createTransport } from 'nodemailer';
 import { MailInService } from './inbound/mail-in.service';
 import { openTestHouse, pause, eventually, type TestHouse } from './testing/harness';
-import { agreed, bringIn, draftEmail, draftText, lastLook, letterOf, messageAt, NOTHING, resultsOf, send } from './testing/steps';
+import {
+  agreed,
+  bringIn,
+  draftEmail,
+  draftText,
+  lastLook,
+  letterOf,
+  messageAt,
+  NOTHING,
+  resultsOf,
+  send,
+} from './testing/steps';
 
 let house: TestHouse;
 let batchId: number;
@@ -27,11 +46,15 @@ beforeAll(async () => {
 afterAll(() => house.close());
 
 const everyone = () => ({ from: [{ kind: 'batch' as const, id: batchId }] });
-const find = async (search: string) => (await house.client.get<Page<SupporterRow>>(`/api/supporters?search=${encodeURIComponent(search)}`)).rows[0]!;
+const find = async (search: string) =>
+  (await house.client.get<Page<SupporterRow>>(`/api/supporters?search=${encodeURIComponent(search)}`))
+    .rows[0]!;
 const mailTo = (to: string) => [...house.sink.mails].reverse().find((mail) => mail.to === to)!;
 const plain = (raw: string) => raw.replace(/=\r\n/g, '').replace(/=3D/g, '=');
 const linkIn = (raw: string, path: string) =>
-  new RegExp(`http://127\\.0\\.0\\.1:\\d+/${path}/[a-z2-7]+`).exec(plain(raw))![0].replace(/^http:\/\/[^/]+/, '');
+  new RegExp(`http://127\\.0\\.0\\.1:\\d+/${path}/[a-z2-7]+`)
+    .exec(plain(raw))![0]
+    .replace(/^http:\/\/[^/]+/, '');
 
 describe('an email', () => {
   let messageId: number;
@@ -57,15 +80,22 @@ describe('an email', () => {
 
   test('a refused address goes on hold, and the next last look says so', async () => {
     const gone = await house.client.get<RecordView>(`/api/supporters/${(await find('gone@')).id}`);
-    expect(gone.contactPoints[0]).toMatchObject({ onHold: true, holdReason: expect.stringContaining('550') as string });
-    expect((await lastLook(house.client, await draftEmail(house.client, everyone()))).suppressed).toContainEqual({ reason: 'on-hold', people: 1 });
+    expect(gone.contactPoints[0]).toMatchObject({
+      onHold: true,
+      holdReason: expect.stringContaining('550') as string,
+    });
+    expect(
+      (await lastLook(house.client, await draftEmail(house.client, everyone()))).suppressed,
+    ).toContainEqual({ reason: 'on-hold', people: 1 });
   });
 
   test('opens and follows are counted once, and a tracked link leads only where the letter said', async () => {
     const { raw } = mailTo('bea@example.org');
     for (let i = 0; i < 2; i++) await house.client.call('GET', `${linkIn(raw, 'o')}.gif`);
     for (let i = 0; i < 2; i++)
-      expect((await house.client.call('GET', linkIn(raw, 'f'))).headers.get('location')).toBe('https://give.lanternferry.test/hull');
+      expect((await house.client.call('GET', linkIn(raw, 'f'))).headers.get('location')).toBe(
+        'https://give.lanternferry.test/hull',
+      );
     expect((await resultsOf(house.client, messageId)).counts).toMatchObject({ opened: 1, clicked: 1 });
     const forged = linkIn(raw, 'f').replace(/.$/, (last) => (last === 'a' ? 'b' : 'a'));
     expect((await house.client.call('GET', forged)).status).toBe(404);
@@ -78,10 +108,17 @@ describe('an email', () => {
     expect(page.text).toContain('Leave appeals');
     expect((await find('bea@')).may.email).toBe('yes');
     for (let i = 0; i < 2; i++)
-      expect((await house.client.call('POST', leave, new URLSearchParams({ 'List-Unsubscribe': 'One-Click' }))).status).toBe(200);
+      expect(
+        (await house.client.call('POST', leave, new URLSearchParams({ 'List-Unsubscribe': 'One-Click' })))
+          .status,
+      ).toBe(200);
     const bea = await house.client.get<RecordView>(`/api/supporters/${(await find('bea@')).id}`);
-    expect(bea.entries.filter((entry) => entry.state === 'no')).toMatchObject([{ scope: 'appeals', how: 'one-click', source: 'From “A letter”' }]);
-    expect(bea.consent).toContainEqual(expect.objectContaining({ channel: 'email', scope: 'news', state: 'yes' }));
+    expect(bea.entries.filter((entry) => entry.state === 'no')).toMatchObject([
+      { scope: 'appeals', how: 'one-click', source: 'From “A letter”' },
+    ]);
+    expect(bea.consent).toContainEqual(
+      expect.objectContaining({ channel: 'email', scope: 'news', state: 'yes' }),
+    );
     expect((await resultsOf(house.client, messageId)).counts.left).toBe(1);
   });
 
@@ -123,12 +160,21 @@ describe('an email', () => {
       '--b--',
       '',
     ].join('\r\n');
-    const smtp = createTransport({ host: '127.0.0.1', port: house.config.INBOUND_SMTP_PORT, ignoreTLS: true });
+    const smtp = createTransport({
+      host: '127.0.0.1',
+      port: house.config.INBOUND_SMTP_PORT,
+      ignoreTLS: true,
+    });
     await smtp.sendMail({ envelope: { from: '', to: [from.toUpperCase()] }, raw: report });
-    await expect(smtp.sendMail({ envelope: { from: '', to: ['b-forged@lists.lanternferry.test'] }, raw: report })).rejects.toThrow(/No such mailbox/);
+    await expect(
+      smtp.sendMail({ envelope: { from: '', to: ['b-forged@lists.lanternferry.test'] }, raw: report }),
+    ).rejects.toThrow(/No such mailbox/);
     expect((await resultsOf(house.client, messageId)).counts.bounced).toBe(2);
     const di = await house.client.get<RecordView>(`/api/supporters/${(await find('di@')).id}`);
-    expect(di.contactPoints[0]).toMatchObject({ onHold: true, holdReason: '5.1.1 550 5.1.1 No such mailbox' });
+    expect(di.contactPoints[0]).toMatchObject({
+      onHold: true,
+      holdReason: '5.1.1 550 5.1.1 No such mailbox',
+    });
     await house.client.post(`/api/supporters/${di.id}/contact-points/${di.contactPoints[0]!.id}/release`);
   });
 
@@ -145,18 +191,25 @@ describe('between the last look and the hand-over', () => {
   const prepared = (id: number) =>
     eventually(
       'the message to be on its way',
-      () => house.database.unscoped()('message').where({ id }).first('state') as unknown as Promise<{ state: string }>,
+      () =>
+        house.database.unscoped()('message').where({ id }).first('state') as unknown as Promise<{
+          state: string;
+        }>,
       (row) => row.state === 'sending',
     );
 
-  /** What was decided before this moment can't be called back; with the provider away it comes back by itself. */
+  /**
+   * What was decided before this moment can't be called back; with the provider away it comes back by itself.
+   */
   const nothingUnderWay = (id: number) =>
     eventually(
       'nothing to be under way',
       () =>
-        house.database.unscoped()('delivery').where('message_id', id).whereIn('state', ['leased', 'in-flight']).count('* as n') as unknown as Promise<
-          { n: number }[]
-        >,
+        house.database
+          .unscoped()('delivery')
+          .where('message_id', id)
+          .whereIn('state', ['leased', 'in-flight'])
+          .count('* as n') as unknown as Promise<{ n: number }[]>,
       ([row]) => Number(row?.n) === 0,
     );
 
@@ -182,11 +235,17 @@ describe('between the last look and the hand-over', () => {
     await nothingUnderWay(id);
     await house.sink.listen();
     await messageAt(house.client, id, 'done');
-    expect((await resultsOf(house.client, id)).counts).toMatchObject({ sent: look.reached - 1, door: 1, unsure: 0 });
+    expect((await resultsOf(house.client, id)).counts).toMatchObject({
+      sent: look.reached - 1,
+      door: 1,
+      unsure: 0,
+    });
     const held = await house.client.get<Page<ResultPerson>>(`/api/messages/${id}/results/people?kind=door`);
     expect(held.rows).toMatchObject([{ supporterId: ann.id, detail: 'Opted out' }]);
     const timeline = await house.client.get<TimelineItem[]>(`/api/supporters/${ann.id}/timeline`);
-    expect(timeline.find((item) => item.title.startsWith('Held back as it left'))).toMatchObject({ detail: 'Opted out' });
+    expect(timeline.find((item) => item.title.startsWith('Held back as it left'))).toMatchObject({
+      detail: 'Opted out',
+    });
   });
 
   test('a paused message waits, a resumed one goes on, a stopped one goes no further', async () => {
@@ -223,11 +282,17 @@ describe('between the last look and the hand-over', () => {
     const look = await lastLook(house.client, id);
     await house.client.post(`/api/messages/${id}/send`, { at: null, digest: look.digest });
     await pause(1500);
-    expect((await resultsOf(house.client, id)).counts).toMatchObject({ sent: 0, unsure: 0, waiting: look.reached });
+    expect((await resultsOf(house.client, id)).counts).toMatchObject({
+      sent: 0,
+      unsure: 0,
+      waiting: look.reached,
+    });
     await house.sink.listen();
     await messageAt(house.client, id, 'done', 20);
     expect((await resultsOf(house.client, id)).counts).toMatchObject({ sent: look.reached, unsure: 0 });
-    expect(house.sink.mails.filter((mail) => mail.raw.includes('Subject: Patience'))).toHaveLength(look.reached);
+    expect(house.sink.mails.filter((mail) => mail.raw.includes('Subject: Patience'))).toHaveLength(
+      look.reached,
+    );
   });
 });
 
@@ -237,15 +302,22 @@ describe('a text', () => {
     const look = await send(house.client, id);
     expect(look).toMatchObject({ reached: 5, parts: 5, suppressed: [{ reason: 'no-address', people: 2 }] });
     await messageAt(house.client, id, 'done');
-    const toAnn = house.gateway.texts.find((text) => text.to === '+12065550101' && text.text.includes('Hi Ann'))!;
+    const toAnn = house.gateway.texts.find(
+      (text) => text.to === '+12065550101' && text.text.includes('Hi Ann'),
+    )!;
     // Who sends it and how to end texts, which the writer left out.
     expect(toAnn.text).toMatch(/^[^:]+: Hi Ann, boots on Saturday\. Reply STOP to end\.$/);
-    for (let i = 0; i < 2; i++) expect(await house.client.hook({ type: 'receipt', id: 'r1', key: toAnn.key, status: 'delivered' })).toBe(204);
+    for (let i = 0; i < 2; i++)
+      expect(
+        await house.client.hook({ type: 'receipt', id: 'r1', key: toAnn.key, status: 'delivered' }),
+      ).toBe(204);
     const answer = (key: string, text: string, from = '+12065550101') =>
       house.client.hook({ type: 'inbound', id: key, from, to: '+12065550100', text });
     expect(await answer('in-1', 'Is there parking?')).toBe(204);
     expect(await answer('in-1', 'Is there parking?')).toBe(204);
-    expect((await house.client.get<ReplyView[]>('/api/replies')).map((reply) => reply.body)).toEqual(['Is there parking?']);
+    expect((await house.client.get<ReplyView[]>('/api/replies')).map((reply) => reply.body)).toEqual([
+      'Is there parking?',
+    ]);
     const before = house.gateway.texts.length;
     await answer('in-2', 'Stop.');
     await answer('in-2', 'Stop.');
@@ -255,21 +327,32 @@ describe('a text', () => {
     ]);
     expect((await resultsOf(house.client, id)).counts).toMatchObject({ delivered: 1, replied: 1, left: 1 });
     expect((await find('ann@')).may.text).toBe('no');
-    expect((await lastLook(house.client, await draftText(house.client, everyone()))).suppressed).toContainEqual({ reason: 'said-no', people: 1 });
+    expect(
+      (await lastLook(house.client, await draftText(house.client, everyone()))).suppressed,
+    ).toContainEqual({ reason: 'said-no', people: 1 });
     await pause(5);
     await answer('in-4', 'start');
     expect((await find('ann@')).may.text).toBe('yes');
   });
 
   test('a stop from a number that nobody knows is kept for the day it is brought in', async () => {
-    await house.client.hook({ type: 'inbound', id: 'in-9', from: '+12065550177', to: '+12065550100', text: 'unsubscribe' });
+    await house.client.hook({
+      type: 'inbound',
+      id: 'in-9',
+      from: '+12065550177',
+      to: '+12065550100',
+      text: 'unsubscribe',
+    });
     await bringIn(house.client, 'Email,First,Last,Mobile\nlate@example.org,Late,Lin,206 555 0177\n');
     expect((await find('late@')).may.text).toBe('no');
   });
 
   test('a hook with a wrong signature is refused', async () => {
     expect(
-      await house.client.hook({ type: 'inbound', id: 'x', from: '+12065550101', to: '+12065550100', text: 'STOP' }, 'another secret, also long'),
+      await house.client.hook(
+        { type: 'inbound', id: 'x', from: '+12065550101', to: '+12065550100', text: 'STOP' },
+        'another secret, also long',
+      ),
     ).toBe(403);
   });
 
@@ -283,13 +366,16 @@ describe('a text', () => {
     expect((await resultsOf(house.client, id)).counts.sent).toBe(0);
     house.gateway.status = null;
     await messageAt(house.client, id, 'done', 20);
-    expect(house.gateway.texts.filter((text) => text.text.includes('Second text'))).toHaveLength(look.reached);
+    expect(house.gateway.texts.filter((text) => text.text.includes('Second text'))).toHaveLength(
+      look.reached,
+    );
   });
 });
 
 describe('what keeps a message from leaving', () => {
   const refusal = async (id: number, digest = '0'.repeat(64)) =>
-    (await house.client.call<{ detail: string }>('POST', `/api/messages/${id}/send`, { at: null, digest })).body.detail;
+    (await house.client.call<{ detail: string }>('POST', `/api/messages/${id}/send`, { at: null, digest }))
+      .body.detail;
 
   test('an unknown merge field, no test, nobody who has looked, nobody to get it', async () => {
     const wrong = await draftEmail(house.client, everyone(), { subject: 'Hi {Frist name}' });
@@ -299,7 +385,9 @@ describe('what keeps a message from leaving', () => {
     const nobody = await draftEmail(house.client, {});
     await house.client.post(`/api/messages/${nobody}/test`);
     expect(await refusal(nobody)).toContain('Take the last look first');
-    expect(await refusal(nobody, (await lastLook(house.client, nobody)).digest)).toContain('Take the last look first');
+    expect(await refusal(nobody, (await lastLook(house.client, nobody)).digest)).toContain(
+      'Take the last look first',
+    );
   });
 
   test('a letter with something that cannot be mailed is refused in a sentence', async () => {
@@ -339,11 +427,22 @@ describe('what keeps a message from leaving', () => {
     const id = await draftEmail(house.client, { from: [{ kind: 'tag', id: tag.id }] });
     await house.client.post(`/api/messages/${id}/test`);
     const { digest } = await lastLook(house.client, id);
-    await house.client.post(`/api/messages/${id}/send`, { at: new Date(Date.now() + 3_600_000).toISOString(), digest });
+    await house.client.post(`/api/messages/${id}/send`, {
+      at: new Date(Date.now() + 3_600_000).toISOString(),
+      digest,
+    });
     const blocked = await house.client.call<{ detail: string }>('DELETE', `/api/tags/${tag.id}`);
-    expect([blocked.status, blocked.body.detail]).toEqual([409, expect.stringContaining('“A letter” still needs it')]);
+    expect([blocked.status, blocked.body.detail]).toEqual([
+      409,
+      expect.stringContaining('“A letter” still needs it'),
+    ]);
     await house.client.post(`/api/messages/${id}/unschedule`);
-    await house.client.put(`/api/messages/${id}/recipients`, { from: [], minus: [], without: [], basedOn: 1 });
+    await house.client.put(`/api/messages/${id}/recipients`, {
+      from: [],
+      minus: [],
+      without: [],
+      basedOn: 1,
+    });
     expect((await house.client.call('DELETE', `/api/tags/${tag.id}`)).status).toBe(204);
   });
 });

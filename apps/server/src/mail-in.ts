@@ -13,7 +13,8 @@ async function main(): Promise<void> {
   const context = await NestFactory.createApplicationContext(AppModule.with(config), { bufferLogs: true });
   context.useLogger(context.get(Logger));
   context.enableShutdownHooks();
-  if (config.INBOUND_SMTP_PORT > 0) context.get(MailInService).listen(config.INBOUND_SMTP_PORT, config.INBOUND_HOST || config.HOST);
+  if (config.INBOUND_SMTP_PORT > 0)
+    context.get(MailInService).listen(config.INBOUND_SMTP_PORT, config.INBOUND_HOST || config.HOST);
 }
 
 void main();

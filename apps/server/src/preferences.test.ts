@@ -22,23 +22,38 @@ async function freshLink(id: number, to: string): Promise<string> {
 }
 
 /** A person who said yes to news and appeals by email, and the path of a fresh preference page. */
-async function someone(name: string, mobile = ''): Promise<{ id: number; path: string; record(): Promise<RecordView> }> {
-  const batch = await bringIn(house.client, `Email,First,Last,Mobile\n${name}@example.org,${name},Lin,${mobile}\n`);
+async function someone(
+  name: string,
+  mobile = '',
+): Promise<{ id: number; path: string; record(): Promise<RecordView> }> {
+  const batch = await bringIn(
+    house.client,
+    `Email,First,Last,Mobile\n${name}@example.org,${name},Lin,${mobile}\n`,
+  );
   expect(batch.problem).toBeNull();
   const { id } = await personBy(house.client, `${name}@example.org`);
   const path = await freshLink(id, `${name}@example.org`);
   return { id, path, record: () => house.client.get<RecordView>(`/api/supporters/${id}`) };
 }
 
-const boxes = (html: string) => [...html.matchAll(/name="on" value="([^"]+)"( checked)?/g)].map((found) => `${found[1]}${found[2] ? ' on' : ''}`);
-const shown = (html: string): [string, string][] => [...html.matchAll(/name="shown" value="([^"]+)"/g)].map((found) => ['shown', found[1]!]);
+const boxes = (html: string) =>
+  [...html.matchAll(/name="on" value="([^"]+)"( checked)?/g)].map(
+    (found) => `${found[1]}${found[2] ? ' on' : ''}`,
+  );
+const shown = (html: string): [string, string][] =>
+  [...html.matchAll(/name="shown" value="([^"]+)"/g)].map((found) => ['shown', found[1]!]);
 
 describe('the preference page', () => {
   test('shows what they get and why, in their language, and needs no script', async () => {
     const ann = await someone('ann');
     const page = await visitor.open(ann.path);
     expect(page.status).toBe(200);
-    expect(boxes(page.html)).toEqual([`email.list:${listId}`, 'email.news on', 'email.appeals on', 'email.volunteering']);
+    expect(boxes(page.html)).toEqual([
+      `email.list:${listId}`,
+      'email.news on',
+      'email.appeals on',
+      'email.volunteering',
+    ]);
     expect(page.html).toContain('Why we write to you: You asked for it at the landing.');
     expect(page.html).not.toContain('<script');
     expect(Buffer.byteLength(page.html)).toBeLessThan(60_000);
@@ -50,15 +65,34 @@ describe('the preference page', () => {
   test('records only what was changed, with the words beside the box', async () => {
     const bo = await someone('bo');
     const page = await visitor.open(bo.path);
-    const saved = await visitor.post(bo.path, [...shown(page.html), ['on', 'email.news'], ['on', `email.list:${listId}`], ['act', 'choose']]);
-    expect(boxes(saved.html)).toEqual([`email.list:${listId} on`, 'email.news on', 'email.appeals', 'email.volunteering']);
+    const saved = await visitor.post(bo.path, [
+      ...shown(page.html),
+      ['on', 'email.news'],
+      ['on', `email.list:${listId}`],
+      ['act', 'choose'],
+    ]);
+    expect(boxes(saved.html)).toEqual([
+      `email.list:${listId} on`,
+      'email.news on',
+      'email.appeals',
+      'email.volunteering',
+    ]);
     const record = await bo.record();
-    expect(record.entries.filter((entry) => entry.how === 'preferences').map((entry) => [entry.state, entry.scope, entry.words])).toEqual([
+    expect(
+      record.entries
+        .filter((entry) => entry.how === 'preferences')
+        .map((entry) => [entry.state, entry.scope, entry.words]),
+    ).toEqual([
       ['no', 'appeals', 'appeals for support'],
       ['yes', `list:${listId}`, 'River letters list'],
     ]);
     expect(record.lists.map((list) => list.id)).toEqual([listId]);
-    await visitor.post(bo.path, [...shown(saved.html), ['on', 'email.news'], ['on', `email.list:${listId}`], ['act', 'choose']]);
+    await visitor.post(bo.path, [
+      ...shown(saved.html),
+      ['on', 'email.news'],
+      ['on', `email.list:${listId}`],
+      ['act', 'choose'],
+    ]);
     expect((await bo.record()).entries).toHaveLength(record.entries.length);
   });
 
@@ -78,7 +112,9 @@ describe('the preference page', () => {
     const di = await someone('di', '2065550160');
     const off = await visitor.post(di.path, { act: 'nothing' });
     expect(off.html).toContain('You get nothing from us any more');
-    expect(openedStatuses(await di.record())).toEqual(expect.arrayContaining(['email all no', 'text all no', 'call all no']));
+    expect(openedStatuses(await di.record())).toEqual(
+      expect.arrayContaining(['email all no', 'text all no', 'call all no']),
+    );
     const page = await visitor.open(di.path);
     expect(page.html).toContain('text START to +12065550100');
     await visitor.post(di.path, [...shown(page.html), ['on', 'email.news'], ['act', 'choose']]);
@@ -102,7 +138,9 @@ describe('the preference page', () => {
       reached: 0,
       suppressed: [{ reason: 'paused', people: 1 }],
     });
-    expect((await lastLook(house.client, await draftEmail(house.client, to, { purpose: 'service' }))).reached).toBe(1);
+    expect(
+      (await lastLook(house.client, await draftEmail(house.client, to, { purpose: 'service' }))).reached,
+    ).toBe(1);
     expect((await visitor.post(ed.path, { act: 'pause-0' })).html).not.toContain('Paused until');
     expect((await lastLook(house.client, await draftEmail(house.client, to))).reached).toBe(1);
     expect((await visitor.post(ed.path, { act: 'pause-9999' })).status).toBe(200);
@@ -111,7 +149,13 @@ describe('the preference page', () => {
 
   test('a name is corrected at once, a new address when it is confirmed, and what they agreed to goes with it', async () => {
     const flo = await someone('flo');
-    const yours = { firstName: 'Florence', lastName: 'Lin', email: 'flo.new@example.org', mobile: '', act: 'yours' };
+    const yours = {
+      firstName: 'Florence',
+      lastName: 'Lin',
+      email: 'flo.new@example.org',
+      mobile: '',
+      act: 'yours',
+    };
     expect((await visitor.post(flo.path, { ...yours, email: 'nonsense' })).status).toBe(422);
     const saved = await visitor.post(flo.path, yours);
     expect([saved.status, saved.html.includes('For a new address')]).toEqual([200, true]);
@@ -119,7 +163,10 @@ describe('the preference page', () => {
     const { link } = await mailTo(house, 'flo.new@example.org', '/confirm');
     await visitor.post(link, {});
     const record = await flo.record();
-    expect([record.firstName, record.contactPoints.map((point) => point.shown)]).toEqual(['Florence', ['flo.new@example.org']]);
+    expect([record.firstName, record.contactPoints.map((point) => point.shown)]).toEqual([
+      'Florence',
+      ['flo.new@example.org'],
+    ]);
     expect(openedStatuses(record)).toEqual(expect.arrayContaining(['email news yes', 'email appeals yes']));
   });
 
@@ -127,8 +174,15 @@ describe('the preference page', () => {
     const gus = await someone('gus');
     const { html, headers } = await visitor.open(`${gus.path}/data.json`);
     expect(headers.get('content-disposition')).toContain('what-we-hold.json');
-    const copy = JSON.parse(html) as { name: object; addresses: object[]; permission: { entries: { words: string }[] } };
-    expect(copy).toMatchObject({ name: { first: 'gus', last: 'Lin' }, addresses: [{ kind: 'email', address: 'gus@example.org' }] });
+    const copy = JSON.parse(html) as {
+      name: object;
+      addresses: object[];
+      permission: { entries: { words: string }[] };
+    };
+    expect(copy).toMatchObject({
+      name: { first: 'gus', last: 'Lin' },
+      addresses: [{ kind: 'email', address: 'gus@example.org' }],
+    });
     expect(copy.permission.entries[0]!.words).toContain('Please write to me about the ferry');
   });
 
@@ -137,7 +191,9 @@ describe('the preference page', () => {
     await visitor.post(hal.path, { act: 'erase' });
     expect((await visitor.post(hal.path, { act: 'erase' })).html).toContain('You asked to be erased');
     const asked = async (role: string) =>
-      (await (await house.as(role)).get<{ erasures: { supporterId: number }[] }>('/api/today')).erasures.filter((one) => one.supporterId === hal.id);
+      (
+        await (await house.as(role)).get<{ erasures: { supporterId: number }[] }>('/api/today')
+      ).erasures.filter((one) => one.supporterId === hal.id);
     expect([(await asked('owner')).length, (await asked('organizer')).length]).toEqual([1, 0]);
   });
 });
@@ -147,7 +203,11 @@ describe('links', () => {
     const ida = await someone('ida');
     const list = await house.client.post<{ id: number }>('/api/lists', { name: 'Only Ida' });
     await house.client.put(`/api/supporters/${ida.id}/lists/${list.id}`);
-    const message = await draftEmail(house.client, { from: [{ kind: 'list', id: list.id }] }, { subject: 'To Ida' });
+    const message = await draftEmail(
+      house.client,
+      { from: [{ kind: 'list', id: list.id }] },
+      { subject: 'To Ida' },
+    );
     await send(house.client, message);
     await messageAt(house.client, message, 'done');
     const mail = await mailTo(house, 'ida@example.org', '/leave');
@@ -155,18 +215,21 @@ describe('links', () => {
     expect((await visitor.open(mail.link)).html).toContain(`href="${path}?lang=en"`);
     // The way out of a message is no key to the person, however new the message is.
     const choosing = await visitor.open(path);
-    expect([choosing.html.includes('name="on"'), choosing.html.includes('Download it all'), choosing.html.includes('ida@example.org')]).toEqual([
-      true,
-      false,
-      false,
-    ]);
+    expect([
+      choosing.html.includes('name="on"'),
+      choosing.html.includes('Download it all'),
+      choosing.html.includes('ida@example.org'),
+    ]).toEqual([true, false, false]);
     await visitor.post(path, { act: 'erase' });
     await house.database
       .unscoped()('delivery')
       .where('message_id', message)
       .update({ sent_at: new Date(Date.now() - 31 * 86_400_000) });
     const stale = await visitor.open(path);
-    expect([stale.html.includes('ida@example.org'), stale.html.includes('name="on"')]).toEqual([false, false]);
+    expect([stale.html.includes('ida@example.org'), stale.html.includes('name="on"')]).toEqual([
+      false,
+      false,
+    ]);
     await visitor.post(path, [
       ['shown', 'email.volunteering'],
       ['on', 'email.volunteering'],
@@ -174,7 +237,13 @@ describe('links', () => {
     ]);
     expect(openedStatuses(await ida.record())).not.toContain('email volunteering yes');
     expect((await visitor.open(`${path}/data.json`)).html).not.toContain('ida@example.org');
-    await visitor.post(path, { act: 'yours', firstName: 'Mallory', lastName: '', email: 'mallory@example.org', mobile: '' });
+    await visitor.post(path, {
+      act: 'yours',
+      firstName: 'Mallory',
+      lastName: '',
+      email: 'mallory@example.org',
+      mobile: '',
+    });
     expect((await ida.record()).firstName).toBe('ida');
     expect((await visitor.post(path, { act: 'fresh' })).html).toContain('A fresh link is on its way');
     const fresh = await eventually(
@@ -188,18 +257,31 @@ describe('links', () => {
 
   test('a fresh link goes to no address that is closed, and the page says of each press what came of it', async () => {
     const { path } = await someone('moe');
-    const links = () => house.sink.mails.filter((mail) => mail.to === 'moe@example.org' && mail.raw.includes('/choices')).length;
+    const links = () =>
+      house.sink.mails.filter((mail) => mail.to === 'moe@example.org' && mail.raw.includes('/choices'))
+        .length;
     const before = links();
     const press = async () => (await visitor.post(path, { act: 'fresh' })).html;
-    await house.database.unscoped()('contact_point').where('normal', 'moe@example.org').update({ do_not_contact: 1 });
+    await house.database
+      .unscoped()('contact_point')
+      .where('normal', 'moe@example.org')
+      .update({ do_not_contact: 1 });
     const closed = await press();
     expect(closed).toContain('the addresses we have take no mail from us');
     // Where one is to write instead stands on the page.
-    const { postal_address } = (await house.database.unscoped()('organization').first('postal_address')) as { postal_address: string };
+    const { postal_address } = (await house.database.unscoped()('organization').first('postal_address')) as {
+      postal_address: string;
+    };
     expect(closed).toContain(postal_address);
-    await house.database.unscoped()('contact_point').where('normal', 'moe@example.org').update({ do_not_contact: 0, on_hold: 1 });
+    await house.database
+      .unscoped()('contact_point')
+      .where('normal', 'moe@example.org')
+      .update({ do_not_contact: 0, on_hold: 1 });
     expect(await press()).toContain('the addresses we have take no mail from us');
-    await house.database.unscoped()('contact_point').where('normal', 'moe@example.org').update({ on_hold: 0 });
+    await house.database
+      .unscoped()('contact_point')
+      .where('normal', 'moe@example.org')
+      .update({ on_hold: 0 });
     house.sink.options.answer = () => 451;
     expect(await press()).toContain('The link could not be sent just now');
     house.sink.options.answer = undefined;
@@ -216,9 +298,20 @@ describe('links', () => {
     const swapped = `/choices/${token(jo.path).slice(0, 26)}${token(ken.path).slice(26)}`;
     const altered = jo.path.slice(0, -1) + (jo.path.endsWith('a') ? 'b' : 'a');
     const foreign = `/choices/${new Tokens('another secret').make('choices', jo.id, 1)}`;
-    for (const bad of [swapped, altered, foreign, '/choices/x', '/choices/aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa']) {
+    for (const bad of [
+      swapped,
+      altered,
+      foreign,
+      '/choices/x',
+      '/choices/aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa',
+    ]) {
       const page = await visitor.open(bad);
-      expect([bad, page.status, page.html.includes('leads nowhere'), page.html.includes('example.org')]).toEqual([bad, 404, true, false]);
+      expect([
+        bad,
+        page.status,
+        page.html.includes('leads nowhere'),
+        page.html.includes('example.org'),
+      ]).toEqual([bad, 404, true, false]);
       expect((await visitor.post(bad, { act: 'nothing' })).status).toBe(404);
     }
     await house.client.call('DELETE', `/api/supporters/${ken.id}`);
@@ -233,5 +326,7 @@ test('what a chapter brought in is found by its own preference page too', async 
   });
   expect(batch.state).toBe('done');
   const lou = await personBy(house.client, 'lou@example.org');
-  expect(boxes((await visitor.open(await freshLink(lou.id, 'lou@example.org'))).html)).toContain('email.news on');
+  expect(boxes((await visitor.open(await freshLink(lou.id, 'lou@example.org'))).html)).toContain(
+    'email.news on',
+  );
 });

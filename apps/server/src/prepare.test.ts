@@ -52,10 +52,16 @@ function listening<T extends Server>(server: T): Promise<T> {
   return new Promise((done) => server.listen(0, '127.0.0.1', () => done(server)));
 }
 
-function prepare(more: Record<string, string> = {}, words: string[] = []): Promise<{ code: number | null; said: string }> {
-  const child = spawn(process.execPath, [SCRIPT, ...words], { env: { PATH: process.env.PATH, ...env, ...more } });
+function prepare(
+  more: Record<string, string> = {},
+  words: string[] = [],
+): Promise<{ code: number | null; said: string }> {
+  const child = spawn(process.execPath, [SCRIPT, ...words], {
+    env: { PATH: process.env.PATH, ...env, ...more },
+  });
   let said = '';
-  for (const stream of [child.stdout, child.stderr]) stream.on('data', (piece: Buffer) => (said += piece.toString()));
+  for (const stream of [child.stdout, child.stderr])
+    stream.on('data', (piece: Buffer) => (said += piece.toString()));
   return new Promise((done) => child.once('close', (code) => done({ code, said })));
 }
 
@@ -71,12 +77,21 @@ test('npm start says when it is ready, and ends whole when npm alone is told to 
   const root = join(__dirname, '../../..');
   const child = spawn('npm', ['start'], {
     cwd: root,
-    env: { PATH: process.env.PATH, HOME: folder, npm_config_update_notifier: 'false', ...env, ENV_FILE: '/dev/null' },
+    env: {
+      PATH: process.env.PATH,
+      HOME: folder,
+      npm_config_update_notifier: 'false',
+      ...env,
+      ENV_FILE: '/dev/null',
+    },
   });
   let said = '';
   const ready = new Promise<void>((done, fail) => {
     for (const stream of [child.stdout, child.stderr])
-      stream.on('data', (piece: Buffer) => ((said += piece.toString()), said.includes('Good Word is ready') && done()));
+      stream.on(
+        'data',
+        (piece: Buffer) => ((said += piece.toString()), said.includes('Good Word is ready') && done()),
+      );
     child.once('close', () => fail(new Error(said)));
   });
   await ready;
@@ -89,15 +104,24 @@ test('npm start says when it is ready, and ends whole when npm alone is told to 
 
 describe('what is wrong is said in one list before anything starts', () => {
   test('settings', async () => {
-    const { code, said } = await prepare({ SECRET: 'ab'.repeat(32), PUBLIC_URL: 'http://desk.lanternferry.test', DKIM_KEY_FILE: '/nowhere/key.pem' });
+    const { code, said } = await prepare({
+      SECRET: 'ab'.repeat(32),
+      PUBLIC_URL: 'http://desk.lanternferry.test',
+      DKIM_KEY_FILE: '/nowhere/key.pem',
+    });
     expect(code).toBe(78);
-    for (const word of ['SECRET', 'PUBLIC_URL', 'DKIM_KEY_FILE', 'DKIM_DOMAIN']) expect(said).toContain(`- "${word}"`);
+    for (const word of ['SECRET', 'PUBLIC_URL', 'DKIM_KEY_FILE', 'DKIM_DOMAIN'])
+      expect(said).toContain(`- "${word}"`);
   });
 
   test('a database that is not there, a port that is taken, a page that was not built', async () => {
     const taken = await listening(createServer());
     const { port } = taken.address() as AddressInfo;
-    const { code, said } = await prepare({ DATABASE_URL: `${SERVER}/nowhere`, PORT: String(port), WEB_DIR: folder });
+    const { code, said } = await prepare({
+      DATABASE_URL: `${SERVER}/nowhere`,
+      PORT: String(port),
+      WEB_DIR: folder,
+    });
     taken.close();
     expect(code).toBe(78);
     expect(said).toContain('There is no database “nowhere”');
@@ -106,8 +130,16 @@ describe('what is wrong is said in one list before anything starts', () => {
   });
 
   test.each([
-    ['a wrong password', { DATABASE_URL: `${SERVER.replace('root@', 'nobody:wrong@')}/${name}` }, /does not let “nobody” in/],
-    ['a server that is away', { DATABASE_URL: 'mysql://root@127.0.0.1:1/x' }, /127\.0\.0\.1:1 does not answer/],
+    [
+      'a wrong password',
+      { DATABASE_URL: `${SERVER.replace('root@', 'nobody:wrong@')}/${name}` },
+      /does not let “nobody” in/,
+    ],
+    [
+      'a server that is away',
+      { DATABASE_URL: 'mysql://root@127.0.0.1:1/x' },
+      /127\.0\.0\.1:1 does not answer/,
+    ],
   ])('%s', async (_what, more, told) => {
     const { code, said } = await prepare(more);
     expect([code, said]).toEqual([78, expect.stringMatching(told) as string]);
@@ -126,7 +158,11 @@ describe('what is wrong is said in one list before anything starts', () => {
 
   test.each([
     [{ code: 'ESOCKET', message: 'self-signed certificate' }, /certificate that is not accepted/, true],
-    [{ code: 'ESOCKET', message: "Hostname/IP does not match certificate's altnames" }, /certificate that is not accepted/, true],
+    [
+      { code: 'ESOCKET', message: "Hostname/IP does not match certificate's altnames" },
+      /certificate that is not accepted/,
+      true,
+    ],
     [{ code: 'EAUTH', message: 'Invalid login', responseCode: 535 }, /user and password/, true],
     [{ code: 'EDNS', message: 'getaddrinfo ENOTFOUND smtp.ferry.test' }, /no host “smtp.ferry.test”/, true],
     [{ code: 'ESOCKET', message: 'connect ECONNREFUSED' }, /can not be reached/, false],
@@ -189,7 +225,9 @@ describe('ready', () => {
     ['EROFS', /can only read/],
     ['ER_OPTION_PREVENTS_STATEMENT', /can only read/],
     ['ER_NO_SUCH_TABLE', /another schema/],
-  ])('a page says %s in a sentence', (code, told) => expect(roomFault(Object.assign(new Error(code), { code }))).toMatch(told));
+  ])('a page says %s in a sentence', (code, told) =>
+    expect(roomFault(Object.assign(new Error(code), { code }))).toMatch(told),
+  );
 
   test('a server that only reads is told, by readiness and by the page', async () => {
     // Seen by whoever has no right to write all the same, as the program's own user.
@@ -210,7 +248,10 @@ describe('ready', () => {
   test('the secret is changed with the one of before beside it, and who is on do-not-contact stays known', async () => {
     const database = open();
     const hashUnder = async (more: Record<string, string>) =>
-      (await new HouseKeys(database, readConfig({ ...env, ...more })).hasher())('email', 'ada@lanternferry.test');
+      (await new HouseKeys(database, readConfig({ ...env, ...more })).hasher())(
+        'email',
+        'ada@lanternferry.test',
+      );
     const before = await hashUnder({});
     const next = secret();
     expect(await hashUnder({ SECRET: next, SECRET_BEFORE: env.SECRET! })).toBe(before);

@@ -12,8 +12,8 @@ import { agreed, bringIn, draftEmail, lastLook, messageAt, moveTo, NOTHING, send
 import { mailTo, openFormAs, personBy, openedStatuses, Visitor } from './testing/supporter';
 
 /*
- * Ways in which the promise was once broken, each over real mail, texts and pages: somebody said no, was told so, and got
- * the next message all the same.
+ * Ways in which the promise was once broken, each over real mail, texts and pages: somebody said no, was told
+ * so, and got the next message all the same.
  */
 let house: TestHouse;
 let visitor: Visitor;
@@ -56,20 +56,34 @@ async function reach(one: Somebody, purpose = 'appeals'): Promise<string> {
   return verdict === 'send' ? to! : verdict;
 }
 
-async function mailed(one: Somebody, purpose = 'appeals'): Promise<{ leave: string; choices: string; replyTo: string; unsubscribe: string }> {
+async function mailed(
+  one: Somebody,
+  purpose = 'appeals',
+): Promise<{ leave: string; choices: string; replyTo: string; unsubscribe: string }> {
   const before = house.sink.mails.filter((mail) => mail.to === one.email).length;
   const id = await draftEmail(house.client, await groupOf(one), { purpose });
   await send(house.client, id);
   await messageAt(house.client, id, 'done');
   const mail = await mailTo(house, one.email, '/leave', before + 1);
-  const unsubscribe = (mail.headers.get('list') as { unsubscribe?: { mail?: string } } | undefined)?.unsubscribe?.mail?.split('?')[0];
-  return { leave: mail.link, choices: mail.link.replace('/leave/', '/choices/'), replyTo: mail.replyTo, unsubscribe: unsubscribe ?? '' };
+  const unsubscribe = (
+    mail.headers.get('list') as { unsubscribe?: { mail?: string } } | undefined
+  )?.unsubscribe?.mail?.split('?')[0];
+  return {
+    leave: mail.link,
+    choices: mail.link.replace('/leave/', '/choices/'),
+    replyTo: mail.replyTo,
+    unsubscribe: unsubscribe ?? '',
+  };
 }
 
 const noes = (record: RecordView) =>
-  record.entries.filter((entry) => entry.state === 'no' && !entry.takenBack).map(({ scope, how }) => `${scope} ${how}`);
-const hand = (one: Somebody, entry: object) => house.client.call<{ detail: string }>('POST', `/api/supporters/${one.id}/permission`, entry);
-const texted = (from: string, text: string) => house.client.hook({ type: 'inbound', id: `t-${Math.random()}`, from, to: '+12065550100', text });
+  record.entries
+    .filter((entry) => entry.state === 'no' && !entry.takenBack)
+    .map(({ scope, how }) => `${scope} ${how}`);
+const hand = (one: Somebody, entry: object) =>
+  house.client.call<{ detail: string }>('POST', `/api/supporters/${one.id}/permission`, entry);
+const texted = (from: string, text: string) =>
+  house.client.hook({ type: 'inbound', id: `t-${Math.random()}`, from, to: '+12065550100', text });
 const addEmail = async (one: Somebody, text: string) => {
   await house.client.post(`/api/supporters/${one.id}/contact-points`, { kind: 'email', text });
 };
@@ -87,8 +101,13 @@ describe('a no is always written down', () => {
     ]);
     expect(await reach(ann)).toBe(ann.email);
     const second = await mailed(ann);
-    expect((await visitor.post(second.leave, { what: 'all' })).html).toContain('will send you nothing more by email');
-    expect([await reach(ann), noes(await ann.record())]).toEqual(['said-no', ['all one-click', 'all one-click']]);
+    expect((await visitor.post(second.leave, { what: 'all' })).html).toContain(
+      'will send you nothing more by email',
+    );
+    expect([await reach(ann), noes(await ann.record())]).toEqual([
+      'said-no',
+      ['all one-click', 'all one-click'],
+    ]);
   });
 
   test('2. one click, a yes by hand for everything else, one click again; the same by mail', async () => {
@@ -143,22 +162,35 @@ describe('a no is always written down', () => {
 describe('a no holds at every address of the person', () => {
   test.each([
     ['one click', async (one: Somebody) => void (await visitor.post((await mailed(one)).leave, {}))],
-    ['everything', async (one: Somebody) => void (await visitor.post((await mailed(one)).leave, { what: 'all' }))],
+    [
+      'everything',
+      async (one: Somebody) => void (await visitor.post((await mailed(one)).leave, { what: 'all' })),
+    ],
     [
       'an objection',
-      (one: Somebody) => house.client.post(`/api/supporters/${one.id}/objection`, { how: 'phone', on: houseDay(), words: 'No more, thanks' }),
+      (one: Somebody) =>
+        house.client.post(`/api/supporters/${one.id}/objection`, {
+          how: 'phone',
+          on: houseDay(),
+          words: 'No more, thanks',
+        }),
     ],
-  ])('3. %s closes a second address, one that comes later with a gift, and one that a file agrees for', async (name, act) => {
-    const one = await somebody(`dee.${name.replace(/\W/g, '')}`);
-    await addEmail(one, `second.${one.email}`);
-    await moveTo(house.client, one.id, 'FR');
-    await act(one);
-    expect(await reach(one)).toBe('said-no');
-    await bringIn(house.client, `Email,First,Last,Mobile\n${one.email},Dee,Lin,\n`, { permission: { email: agreed('all'), text: NOTHING } });
-    await addEmail(one, `third.${one.email}`);
-    await house.client.post(`/api/supporters/${one.id}/gifts`, { amount: 5000, on: houseDay(), note: '' });
-    expect(await reach(one)).toBe('said-no');
-  });
+  ])(
+    '3. %s closes a second address, one that comes later with a gift, and one that a file agrees for',
+    async (name, act) => {
+      const one = await somebody(`dee.${name.replace(/\W/g, '')}`);
+      await addEmail(one, `second.${one.email}`);
+      await moveTo(house.client, one.id, 'FR');
+      await act(one);
+      expect(await reach(one)).toBe('said-no');
+      await bringIn(house.client, `Email,First,Last,Mobile\n${one.email},Dee,Lin,\n`, {
+        permission: { email: agreed('all'), text: NOTHING },
+      });
+      await addEmail(one, `third.${one.email}`);
+      await house.client.post(`/api/supporters/${one.id}/gifts`, { amount: 5000, on: houseDay(), note: '' });
+      expect(await reach(one)).toBe('said-no');
+    },
+  );
 
   test('3. and a merge opens nothing, whichever record is kept', async () => {
     for (const keep of ['left', 'other'] as const) {
@@ -178,7 +210,13 @@ describe('a no holds at every address of the person', () => {
     await visitor.post(leave, {});
     await house.client.post(`/api/supporters/${flo.id}/choices-link`);
     const fresh = await mailTo(house, flo.email, '/choices', 2);
-    await visitor.post(fresh.link, { firstName: 'Flo', lastName: 'Lin', email: 'flo.new@example.org', mobile: '', act: 'yours' });
+    await visitor.post(fresh.link, {
+      firstName: 'Flo',
+      lastName: 'Lin',
+      email: 'flo.new@example.org',
+      mobile: '',
+      act: 'yours',
+    });
     await visitor.post((await mailTo(house, 'flo.new@example.org', '/confirm')).link, {});
     await house.client.post(`/api/supporters/${flo.id}/gifts`, { amount: 5000, on: houseDay(), note: '' });
     expect([await reach(flo), await reach(flo, 'news')]).toEqual(['said-no', 'flo.new@example.org']);
@@ -189,7 +227,10 @@ describe('a no holds at every address of the person', () => {
 
   test('5. a no to calls at one number: the number that may be called is the one that is shown', async () => {
     const gus = await somebody('gus', '206 555 0161');
-    await house.client.post(`/api/supporters/${gus.id}/contact-points`, { kind: 'mobile', text: '206 555 0162' });
+    await house.client.post(`/api/supporters/${gus.id}/contact-points`, {
+      kind: 'mobile',
+      text: '206 555 0162',
+    });
     const points = (await gus.record()).contactPoints.filter(({ kind }) => kind === 'mobile');
     await hand(gus, {
       contactPointId: points[0]!.id,
@@ -226,7 +267,10 @@ describe('a no holds at every address of the person', () => {
     const [hal, ida] = [await somebody('hal', '206 555 0163'), await somebody('ida', '206 555 0163')];
     await texted('+12065550163', 'STOP');
     for (const one of [hal, ida]) {
-      await house.client.post(`/api/supporters/${one.id}/contact-points`, { kind: 'mobile', text: `206 555 01${one === hal ? 64 : 65}` });
+      await house.client.post(`/api/supporters/${one.id}/contact-points`, {
+        kind: 'mobile',
+        text: `206 555 01${one === hal ? 64 : 65}`,
+      });
       expect(openedStatuses(await one.record())).toContain('text marketing no');
     }
   });
@@ -238,7 +282,10 @@ describe('holds, texts and links', () => {
     await texted('+12065550166', 'Please stop texting me');
     const point = (await jo.record()).contactPoints.find(({ kind }) => kind === 'mobile')!;
     expect(point.onHold).toBe(true);
-    const release = await house.client.call<{ detail: string }>('POST', `/api/supporters/${jo.id}/contact-points/${point.id}/release`);
+    const release = await house.client.call<{ detail: string }>(
+      'POST',
+      `/api/supporters/${jo.id}/contact-points/${point.id}/release`,
+    );
     expect([release.status, release.body.detail]).toEqual([409, expect.stringContaining('still open')]);
     await texted('+12065550166', 'START');
     const after = (await jo.record()).contactPoints.find(({ kind }) => kind === 'mobile')!;
@@ -255,7 +302,9 @@ describe('holds, texts and links', () => {
       tx.unchanged();
       await house.app.get(HoldsRepository).putOnHold(tx, id, 'The network could not deliver');
     });
-    const { stops } = await house.client.get<{ stops: { taskId: number; supporterId: number }[] }>('/api/today');
+    const { stops } = await house.client.get<{ stops: { taskId: number; supporterId: number }[] }>(
+      '/api/today',
+    );
     const { taskId } = stops.find(({ supporterId }) => supporterId === jan.id)!;
     await house.client.post(`/api/tasks/${taskId}/settle`, { outcome: 'not-meant' });
     expect(await mobile()).toMatchObject({ onHold: true, holdReason: 'The network could not deliver' });
@@ -264,7 +313,9 @@ describe('holds, texts and links', () => {
   });
 
   test('7. a link in a mail ticks texts: the phone is asked, and an old link opens nothing', async () => {
-    const kim = await somebody('kim', '206 555 0167', { permission: { email: agreed('marketing'), text: NOTHING } });
+    const kim = await somebody('kim', '206 555 0167', {
+      permission: { email: agreed('marketing'), text: NOTHING },
+    });
     const { choices } = await mailed(kim);
     const tick: [string, string][] = [
       ['wasSaid', '1'],
@@ -294,21 +345,31 @@ describe('holds, texts and links', () => {
       ['act', 'choose'],
     ]);
     const stands = openedStatuses(await kim.record());
-    expect([stands.includes('email appeals no'), stands.includes('email volunteering yes')]).toEqual([true, false]);
+    expect([stands.includes('email appeals no'), stands.includes('email volunteering yes')]).toEqual([
+      true,
+      false,
+    ]);
   });
 
   test('8. objected by telephone: the way back of an old leave page undoes just that leaving', async () => {
     const lee = await somebody('lee');
     const { leave } = await mailed(lee);
     await visitor.post(leave, {});
-    await house.client.post(`/api/supporters/${lee.id}/objection`, { how: 'phone', on: houseDay(), words: 'I object to all of it' });
+    await house.client.post(`/api/supporters/${lee.id}/objection`, {
+      how: 'phone',
+      on: houseDay(),
+      words: 'I object to all of it',
+    });
     await visitor.post(leave, { what: 'back' });
     expect(await reach(lee)).toBe('said-no');
     const mo = await somebody('mo');
     const out = await mailed(mo);
     await visitor.post(out.leave, {});
     await visitor.post(out.leave, { what: 'back' });
-    expect([await reach(mo), (await mo.record()).consent.some(({ state }) => state === 'no')]).toEqual([mo.email, false]);
+    expect([await reach(mo), (await mo.record()).consent.some(({ state }) => state === 'no')]).toEqual([
+      mo.email,
+      false,
+    ]);
     // Pressed without having left there, it does nothing.
     await visitor.post(out.choices, { act: 'nothing' });
     await visitor.post(out.leave, { what: 'back' });
@@ -329,7 +390,9 @@ describe('holds, texts and links', () => {
     await texted('+12065550168', 'START');
     const stands = openedStatuses(await ned.record());
     expect(stands).toEqual(expect.arrayContaining(['text appeals no', 'text marketing yes']));
-    expect((await ned.record()).entries.filter(({ state, how }) => state === 'yes' && how === 'keyword')).toEqual([]);
+    expect(
+      (await ned.record()).entries.filter(({ state, how }) => state === 'yes' && how === 'keyword'),
+    ).toEqual([]);
   });
 });
 
@@ -339,24 +402,37 @@ describe('10. whoever types somebody else’s address', () => {
     const starting = startingRules('US');
     const rules = {
       ...starting,
-      places: Object.fromEntries(Object.entries(starting.places).map(([key, place]) => [key, { ...place, hours: { call: null, text: null } }])),
+      places: Object.fromEntries(
+        Object.entries(starting.places).map(([key, place]) => [
+          key,
+          { ...place, hours: { call: null, text: null } },
+        ]),
+      ),
     };
     await house.database.write(
       house.scope,
-      (tx) => (tx.changed('reach', 0, 'everybody'), new HouseRulesRepository().keep(tx, { rules, words: 'As it starts', effects: [] })),
+      (tx) => (
+        tx.changed('reach', 0, 'everybody'),
+        new HouseRulesRepository().keep(tx, { rules, words: 'As it starts', effects: [] })
+      ),
     );
   });
   afterAll(() =>
     house.database.write(
       house.scope,
-      (tx) => (tx.changed('reach', 0, 'everybody'), new HouseRulesRepository().keep(tx, { rules: rulesOfTests(), words: 'For tests', effects: [] })),
+      (tx) => (
+        tx.changed('reach', 0, 'everybody'),
+        new HouseRulesRepository().keep(tx, { rules: rulesOfTests(), words: 'For tests', effects: [] })
+      ),
     ),
   );
 
   test('opens nothing and changes nothing of whoever is known: in the United States, Canada, the United Kingdom', async () => {
     const form = await openFormAs(house.client, 'Strangers');
     for (const country of ['US', 'CA', 'GB']) {
-      const pat = await somebody(`pat.${country.toLowerCase()}`, '', { permission: { email: NOTHING, text: NOTHING } });
+      const pat = await somebody(`pat.${country.toLowerCase()}`, '', {
+        permission: { email: NOTHING, text: NOTHING },
+      });
       await moveTo(house.client, pat.id, country);
       await visitor.post(`/join/${form.slug}`, {
         firstName: `Pat.${country}`,
@@ -369,13 +445,24 @@ describe('10. whoever types somebody else’s address', () => {
       expect([record.lastName, record.contactPoints.length, record.lists.length]).toEqual(['Lin', 1, 0]);
     }
     const unknown = await somebody('quy', '', { permission: { email: NOTHING, text: NOTHING } });
-    await visitor.post(`/join/${form.slug}`, { firstName: 'quy', email: unknown.email, mobile: '+44 20 7946 0018', agree_0: '1' });
+    await visitor.post(`/join/${form.slug}`, {
+      firstName: 'quy',
+      email: unknown.email,
+      mobile: '+44 20 7946 0018',
+      agree_0: '1',
+    });
     expect((await unknown.record()).place.country).toBeNull();
   });
 
   test('gets two requests in all to a mailbox, however it is spelled and over whatever forms; none after "never again"', async () => {
-    const [one, two] = [await openFormAs(house.client, 'Form one'), await openFormAs(house.client, 'Form two')];
-    const mails = () => house.sink.mails.filter(({ to, raw }) => /^rae(\+\d)?@example\.org$/.test(to) && raw.includes('/confirm/'));
+    const [one, two] = [
+      await openFormAs(house.client, 'Form one'),
+      await openFormAs(house.client, 'Form two'),
+    ];
+    const mails = () =>
+      house.sink.mails.filter(
+        ({ to, raw }) => /^rae(\+\d)?@example\.org$/.test(to) && raw.includes('/confirm/'),
+      );
     for (const [form, email] of [
       [one, 'rae@example.org'],
       [two, 'rae@example.org'],
@@ -385,7 +472,11 @@ describe('10. whoever types somebody else’s address', () => {
       await visitor.post(`/join/${form.slug}`, { firstName: 'Rae', email, agree_0: '1' });
     await eventually(
       'the requests to be settled',
-      () => house.database.unscoped()('confirmation').where('mailbox', 'rae@example.org').whereIn('state', ['waiting', 'in-flight']),
+      () =>
+        house.database
+          .unscoped()('confirmation')
+          .where('mailbox', 'rae@example.org')
+          .whereIn('state', ['waiting', 'in-flight']),
       (rows) => (rows as object[]).length === 0,
     );
     expect(mails()).toHaveLength(2);
@@ -394,7 +485,10 @@ describe('10. whoever types somebody else’s address', () => {
     await visitor.post(`/join/${one.slug}`, { firstName: 'Sol', email: 'sol@example.org', agree_0: '1' });
     const { link } = await mailTo(house, 'sol@example.org', '/never-ask');
     // The mail may be read before the gateway's answer is: the link acts on a request still under way.
-    await house.database.unscoped()('confirmation').where({ mailbox: 'sol@example.org' }).update({ state: 'in-flight', due_at: null });
+    await house.database
+      .unscoped()('confirmation')
+      .where({ mailbox: 'sol@example.org' })
+      .update({ state: 'in-flight', due_at: null });
     expect((await visitor.open(link)).html).toContain('Never ask me again');
     expect((await visitor.post(link, { 'List-Unsubscribe': 'One-Click' })).status).toBe(200);
     await visitor.post(`/join/${two.slug}`, { firstName: 'Sol', email: 'sol@example.org', agree_0: '1' });
@@ -409,16 +503,24 @@ describe('10. whoever types somebody else’s address', () => {
   test('after a no one request, without a reminder, and an older one is dead', async () => {
     const form = await openFormAs(house.client, 'Before and after');
     const tam = await somebody('tam', '', { permission: { email: NOTHING, text: NOTHING } });
-    const join = () => visitor.post(`/join/${form.slug}`, { firstName: 'tam', email: tam.email, agree_0: '1' });
+    const join = () =>
+      visitor.post(`/join/${form.slug}`, { firstName: 'tam', email: tam.email, agree_0: '1' });
     await join();
     const older = await mailTo(house, tam.email, '/confirm');
-    await house.client.post(`/api/supporters/${tam.id}/objection`, { how: 'phone', on: houseDay(), words: 'I object' });
+    await house.client.post(`/api/supporters/${tam.id}/objection`, {
+      how: 'phone',
+      on: houseDay(),
+      words: 'I object',
+    });
     expect((await visitor.post(older.link, {})).status).toBe(410);
     expect(openedStatuses(await tam.record())).toContain(`email list:${form.listId} no`);
     // The one that was asked before counts: not within thirty days.
     await join();
     const waiting = () =>
-      house.database.unscoped()('confirmation').where({ supporter_id: tam.id }).whereIn('state', ['waiting', 'in-flight']) as Promise<object[]>;
+      house.database
+        .unscoped()('confirmation')
+        .where({ supporter_id: tam.id })
+        .whereIn('state', ['waiting', 'in-flight']) as Promise<object[]>;
     await eventually('it to be settled', waiting, (rows) => rows.length === 0);
     expect(house.sink.mails.filter(({ to }) => to === tam.email)).toHaveLength(1);
     await house.database
@@ -428,7 +530,11 @@ describe('10. whoever types somebody else’s address', () => {
     await join();
     await mailTo(house, tam.email, '/confirm', 2);
     const newest = () =>
-      house.database.unscoped()('confirmation').where({ supporter_id: tam.id }).orderBy('id', 'desc').first('state', 'due_at') as Promise<{
+      house.database
+        .unscoped()('confirmation')
+        .where({ supporter_id: tam.id })
+        .orderBy('id', 'desc')
+        .first('state', 'due_at') as Promise<{
         state: string;
         due_at: Date | null;
       }>;
@@ -440,7 +546,9 @@ describe('what else opened a door', () => {
   test('12. erasing reaches addresses taken off before and what was written of them', async () => {
     const uma = await somebody('uma');
     await addEmail(uma, 'uma.before@example.org');
-    const before = (await uma.record()).contactPoints.find(({ shown }) => shown === 'uma.before@example.org')!;
+    const before = (await uma.record()).contactPoints.find(
+      ({ shown }) => shown === 'uma.before@example.org',
+    )!;
     await hand(uma, {
       contactPointId: before.id,
       channel: 'email',
@@ -465,41 +573,52 @@ describe('what else opened a door', () => {
     expect([kept, audit, (await other.record()).contactPoints.length]).toEqual([[], [], 1]);
   });
 
-  test.each(['file', 'gift', 'feed', 'complaint', 'hand'])('13. a yes by hand with how = %s lifts no no', async (how) => {
-    const wes = await somebody(`wes.${how}`);
-    const point = (await wes.record()).contactPoints[0]!.id;
-    await hand(wes, { contactPointId: point, channel: 'email', scope: 'all', state: 'no', how: 'phone', on: houseDay(-9), words: 'Leave me be' });
-    await hand(wes, {
-      contactPointId: point,
-      channel: 'email',
-      scope: 'all',
-      state: 'yes',
-      how,
-      on: houseDay(-1),
-      words: 'They are happy to hear from us',
-    });
-    expect(await reach(wes)).toBe('said-no');
-    await hand(wes, {
-      contactPointId: point,
-      channel: 'email',
-      scope: 'appeals',
-      state: 'yes',
-      how: 'paper',
-      on: houseDay(-9),
-      words: 'Signed on the same day',
-    });
-    expect(await reach(wes)).toBe('said-no');
-    await hand(wes, {
-      contactPointId: point,
-      channel: 'email',
-      scope: 'appeals',
-      state: 'yes',
-      how: 'paper',
-      on: houseDay(-8),
-      words: 'Signed on the day after',
-    });
-    expect(await reach(wes)).toBe(wes.email);
-  });
+  test.each(['file', 'gift', 'feed', 'complaint', 'hand'])(
+    '13. a yes by hand with how = %s lifts no no',
+    async (how) => {
+      const wes = await somebody(`wes.${how}`);
+      const point = (await wes.record()).contactPoints[0]!.id;
+      await hand(wes, {
+        contactPointId: point,
+        channel: 'email',
+        scope: 'all',
+        state: 'no',
+        how: 'phone',
+        on: houseDay(-9),
+        words: 'Leave me be',
+      });
+      await hand(wes, {
+        contactPointId: point,
+        channel: 'email',
+        scope: 'all',
+        state: 'yes',
+        how,
+        on: houseDay(-1),
+        words: 'They are happy to hear from us',
+      });
+      expect(await reach(wes)).toBe('said-no');
+      await hand(wes, {
+        contactPointId: point,
+        channel: 'email',
+        scope: 'appeals',
+        state: 'yes',
+        how: 'paper',
+        on: houseDay(-9),
+        words: 'Signed on the same day',
+      });
+      expect(await reach(wes)).toBe('said-no');
+      await hand(wes, {
+        contactPointId: point,
+        channel: 'email',
+        scope: 'appeals',
+        state: 'yes',
+        how: 'paper',
+        on: houseDay(-8),
+        words: 'Signed on the day after',
+      });
+      expect(await reach(wes)).toBe(wes.email);
+    },
+  );
 
   test('14. a changed country opens no gift: it needs the rule of both places', async () => {
     const xan = await somebody('xan', '', { permission: { email: NOTHING, text: NOTHING } });
@@ -517,9 +636,17 @@ describe('what else opened a door', () => {
   test('15. a domain on do-not-contact closes what lies under it, on file and to come', async () => {
     await bringIn(house.client, 'Email,First,Last,Mobile\nzed@post.shut.example.net,Zed,Lin,\n', BOTH);
     await house.client.post('/api/do-not-contact', { lines: '@shut.example.net', note: '' });
-    await bringIn(house.client, 'Email,First,Last,Mobile\nzoe@a.b.shut.example.net,Zoe,Lin,\nzac@unshut.example.net,Zac,Lin,\n', BOTH);
+    await bringIn(
+      house.client,
+      'Email,First,Last,Mobile\nzoe@a.b.shut.example.net,Zoe,Lin,\nzac@unshut.example.net,Zac,Lin,\n',
+      BOTH,
+    );
     const of = async (search: string) => reach({ id: (await personBy(house.client, search)).id } as Somebody);
-    expect([await of('zed@'), await of('zoe@'), await of('zac@')]).toEqual(['do-not-contact', 'do-not-contact', 'zac@unshut.example.net']);
+    expect([await of('zed@'), await of('zoe@'), await of('zac@')]).toEqual([
+      'do-not-contact',
+      'do-not-contact',
+      'zac@unshut.example.net',
+    ]);
     const row = await house.database
       .unscoped()('do_not_contact')
       .where('key_hash', addressHash(house.config.SECRET, 'domain', 'shut.example.net'))
@@ -535,9 +662,15 @@ describe('what else opened a door', () => {
       confirm: { subject: 'Was it you?', body: 'Please confirm.' },
       permission: { email: { ...agreed('news'), on: today } as never, text: NOTHING },
     };
-    const batch = await bringIn(house.client, `Email,First,Last,Mobile\n${abe.email},abe,Lin,\nbess@example.org,Bess,Lin,\n`, plan);
+    const batch = await bringIn(
+      house.client,
+      `Email,First,Last,Mobile\n${abe.email},abe,Lin,\nbess@example.org,Bess,Lin,\n`,
+      plan,
+    );
     const written = async (search: string) =>
-      (await personBy(house.client, search)).entries.filter(({ scope }) => scope === 'news').map(({ state }) => state);
+      (await personBy(house.client, search)).entries
+        .filter(({ scope }) => scope === 'news')
+        .map(({ state }) => state);
     expect(batch.will!.entries.email).toEqual({ yes: 1, no: 0, asked: 1 });
     expect([await written('abe@example.org'), await written('bess@')]).toEqual([['yes'], ['asked']]);
   });
@@ -549,6 +682,8 @@ describe('what else opened a door', () => {
     for (const path of ['leave', 'choices', 'confirm', 'never-ask'])
       expect([path, (await visitor.open(`/${path}/${token}`)).status]).toEqual([path, 404]);
     await pause(1);
-    expect((await lastLook(house.client, await draftEmail(house.client, await groupOf(cal)))).reached).toBe(1);
+    expect((await lastLook(house.client, await draftEmail(house.client, await groupOf(cal)))).reached).toBe(
+      1,
+    );
   });
 });

@@ -17,14 +17,16 @@ const NEED_NOT: Record<string, string> = {
   'put /api/batches/:id/reading': 'begins the batch anew from its file, which stays',
   'put /api/campaigns/:id/roster': 'moves the people who are named, each with a line in the history',
   'put /api/forms/:id/open': 'open or closed',
-  'put /api/house/fields/:id/type': 'refused where a value of now does not convert; what will is shown before',
+  'put /api/house/fields/:id/type':
+    'refused where a value of now does not convert; what will is shown before',
   'put /api/house/fields/order': 'an order, nothing typed',
   'put /api/lists/folder': 'moves the lists that are named',
   'put /api/lists/order': 'an order, nothing typed',
   'put /api/me/password': 'names the password of before',
   'put /api/organization/logo': 'a picture in the place of another, which stays in the library',
   'put /api/session/chapter': 'where one works',
-  'put /api/supporters/:id/fields/:fieldId/file': 'the file of before stays, and is put back from the history',
+  'put /api/supporters/:id/fields/:fieldId/file':
+    'the file of before stays, and is put back from the history',
   'put /api/supporters/:id/household': 'joins two people, taken back from the history',
   'put /api/supporters/:id/lists/:listId': 'puts one person on one list',
   'put /api/supporters/:id/tags/:tagId': 'puts one tag on one person',
@@ -81,7 +83,11 @@ describe('every route', () => {
   test('that changes what is there says what it was begun from, or why it need not', () => {
     const begunFrom = ['basedOn', 'was', 'version'];
     const without = routesOf(house.app)
-      .filter(({ method, rule }) => ['put', 'patch'].includes(method) && !(rule?.body && begunFrom.some((part) => part in partsOf(rule.body!))))
+      .filter(
+        ({ method, rule }) =>
+          ['put', 'patch'].includes(method) &&
+          !(rule?.body && begunFrom.some((part) => part in partsOf(rule.body!))),
+      )
       .map(({ method, path }) => `${method} ${path}`);
     expect(without.sort()).toEqual(Object.keys(NEED_NOT).sort());
   });
@@ -90,7 +96,11 @@ describe('every route', () => {
     const stranger = new Client(house.config.PUBLIC_URL);
     for (const { method, path, rule } of routesOf(house.app)) {
       if (rule?.role === 'anyone') continue;
-      expect([method, path, (await stranger.call(method.toUpperCase(), address(path))).status]).toEqual([method, path, 401]);
+      expect([method, path, (await stranger.call(method.toUpperCase(), address(path))).status]).toEqual([
+        method,
+        path,
+        401,
+      ]);
     }
   });
 
@@ -99,7 +109,9 @@ describe('every route', () => {
       const client = await house.as(role);
       for (const { method, path, rule } of routesOf(house.app)) {
         if (!rule || rule.role === 'anyone' || roleReaches(role, rule.role)) continue;
-        expect([role, method, path, (await client.call(method.toUpperCase(), address(path))).status]).toEqual([role, method, path, 403]);
+        expect([role, method, path, (await client.call(method.toUpperCase(), address(path))).status]).toEqual(
+          [role, method, path, 403],
+        );
       }
     }
   });
@@ -113,7 +125,8 @@ describe('every route', () => {
 
   test('stands in the OpenAPI document with what it takes', () => {
     const { paths } = openApiOf(house.app);
-    for (const { method, path } of routesOf(house.app)) expect(paths[path.replace(/:(\w+)/g, '{$1}')]).toHaveProperty(method);
+    for (const { method, path } of routesOf(house.app))
+      expect(paths[path.replace(/:(\w+)/g, '{$1}')]).toHaveProperty(method);
     const plan = JSON.stringify(paths['/api/batches/{id}/plan']?.put);
     for (const word of ['columns', 'permission', 'voucher', 'existing']) expect(plan).toContain(word);
   });
@@ -121,10 +134,14 @@ describe('every route', () => {
 
 test('wrong input is told field by field (RFC 9457)', async () => {
   const client = await house.as('owner');
-  const answer = await client.call<{ title: string; status: number; faults: { field: string }[] }>('POST', '/api/messages', {
-    name: '',
-    channel: 'pigeon',
-  });
+  const answer = await client.call<{ title: string; status: number; faults: { field: string }[] }>(
+    'POST',
+    '/api/messages',
+    {
+      name: '',
+      channel: 'pigeon',
+    },
+  );
   expect(answer.headers.get('content-type')).toContain('application/problem+json');
   expect(answer.body).toMatchObject({ status: 422, title: 'Something needs mending' });
   expect(answer.body.faults.map((fault) => fault.field).sort()).toEqual(['channel', 'name', 'purpose']);
@@ -152,7 +169,8 @@ const UNSCOPED: Record<string, string> = {
   'preferences/preferences.repository.ts': 'a signed token gives the scope',
   'forms/confirmations.repository.ts': 'a signed token gives the scope, and a worker sends whatever is due',
   'forms/forms.repository.ts': 'the address of a form gives the scope',
-  'inbound/inbound.repository.ts': 'a text or receipt brings only a number or a key, from which the organization is found',
+  'inbound/inbound.repository.ts':
+    'a text or receipt brings only a number or a key, from which the organization is found',
   'intake/retention/retention.service.ts': 'a worker goes over every organization in turn',
   'messages/images.service.ts': 'pictures are public to mail readers',
   'permission-states.ts': 'a command over every organization',
@@ -178,6 +196,8 @@ test('nothing else reaches the database without a scope', () => {
   const files = readdirSync(__dirname, { recursive: true, encoding: 'utf8' }).filter(
     (file) => file.endsWith('.ts') && !file.endsWith('.test.ts') && !file.startsWith('testing'),
   );
-  const using = files.filter((file) => /\.unscoped\(\)/.test(readFileSync(join(__dirname, file), 'utf8'))).map((file) => relative('.', file));
+  const using = files
+    .filter((file) => /\.unscoped\(\)/.test(readFileSync(join(__dirname, file), 'utf8')))
+    .map((file) => relative('.', file));
   expect(using.sort()).toEqual(Object.keys(UNSCOPED).sort());
 });

@@ -53,9 +53,13 @@ beforeAll(async () => {
 afterAll(() => house.close());
 
 const search = async (words: string) =>
-  (await client.get<Page<SupporterRow>>(`/api/supporters?search=${encodeURIComponent(words)}`)).rows.map((row) => `${row.firstName} ${row.lastName}`);
-const idOf = async (words: string) => (await client.get<Page<SupporterRow>>(`/api/supporters?search=${encodeURIComponent(words)}`)).rows[0]!.id;
-const tagId = async (name: string) => (await client.get<TagView[]>('/api/tags')).find((tag) => tag.name === name)!.id;
+  (await client.get<Page<SupporterRow>>(`/api/supporters?search=${encodeURIComponent(words)}`)).rows.map(
+    (row) => `${row.firstName} ${row.lastName}`,
+  );
+const idOf = async (words: string) =>
+  (await client.get<Page<SupporterRow>>(`/api/supporters?search=${encodeURIComponent(words)}`)).rows[0]!.id;
+const tagId = async (name: string) =>
+  (await client.get<TagView[]>('/api/tags')).find((tag) => tag.name === name)!.id;
 const count = (tree: Rule) => client.post<SegmentCount>('/api/segments/count', { tree });
 
 describe('supporters', () => {
@@ -76,7 +80,9 @@ describe('supporters', () => {
     for (const limit of [1, 5, 12, 50]) {
       const seen: string[] = [];
       for (let after: string | null = ''; after !== null;) {
-        const page: Page<SupporterRow> = await client.get(`/api/supporters?limit=${limit}${after ? `&after=${after}` : ''}`);
+        const page: Page<SupporterRow> = await client.get(
+          `/api/supporters?limit=${limit}${after ? `&after=${after}` : ''}`,
+        );
         expect(page.total).toBe(NAMES.length);
         seen.push(...page.rows.map((row) => `${row.firstName} ${row.lastName}`));
         after = page.next;
@@ -90,7 +96,8 @@ describe('supporters', () => {
   });
 
   test('are filtered by tag and by holds', async () => {
-    const total = async (query: string) => (await client.get<Page<SupporterRow>>(`/api/supporters?${query}`)).total;
+    const total = async (query: string) =>
+      (await client.get<Page<SupporterRow>>(`/api/supporters?${query}`)).total;
     expect(await total(`tag=${await tagId('twelve')}`)).toBe(12);
     expect(await total('hold=true')).toBe(0);
     expect((await client.call('GET', '/api/supporters?hold=perhaps')).status).toBe(422);
@@ -111,7 +118,9 @@ describe('a record', () => {
       ['Renews set to Mar 4, 2027', 'By The owner'],
       ['Name changed to Fay-Marie Dahl', 'By The owner, before: Fay Dahl'],
     ]);
-    expect((await client.call('PUT', `/api/supporters/${id}/fields/${renews}`, { text: 'someday' })).status).toBe(422);
+    expect(
+      (await client.call('PUT', `/api/supporters/${id}/fields/${renews}`, { text: 'someday' })).status,
+    ).toBe(422);
     expect((await client.call('PUT', `/api/supporters/${id}/fields/999999`, { text: 'x' })).status).toBe(404);
   });
 
@@ -120,14 +129,22 @@ describe('a record', () => {
     await client.post(`/api/supporters/${id}/contact-points`, { kind: 'mobile', text: '(206) 555-0190' });
     const record = await client.get<RecordView>(`/api/supporters/${id}`);
     expect(record.contactPoints.map((point) => point.shown)).toContain('+1 206 555 0190');
-    const refused = await client.call<{ detail: string }>('POST', `/api/supporters/${id}/contact-points`, { kind: 'email', text: 'gil@home' });
-    expect([refused.status, refused.body.detail]).toEqual([422, 'The email "gil@home" has no ending such as .org.']);
+    const refused = await client.call<{ detail: string }>('POST', `/api/supporters/${id}/contact-points`, {
+      kind: 'email',
+      text: 'gil@home',
+    });
+    expect([refused.status, refused.body.detail]).toEqual([
+      422,
+      'The email "gil@home" has no ending such as .org.',
+    ]);
   });
 
   test('takes a gift, not one of tomorrow or of nothing', async () => {
     const id = await idOf('hana');
     await client.post(`/api/supporters/${id}/gifts`, { amount: 4000, on: '2026-02-03' });
-    expect((await client.get<RecordView>(`/api/supporters/${id}`)).gifts).toMatchObject([{ amount: 4000, on: '2026-02-03' }]);
+    expect((await client.get<RecordView>(`/api/supporters/${id}`)).gifts).toMatchObject([
+      { amount: 4000, on: '2026-02-03' },
+    ]);
     for (const gift of [
       { amount: 0, on: '2026-01-01' },
       { amount: 100, on: '2999-01-01' },
@@ -149,7 +166,8 @@ describe('a record', () => {
       on: '2026-02-01',
       words: 'Yes, the news please, by email',
     };
-    const post = async (change: object) => (await client.call('POST', `/api/supporters/${record.id}/permission`, { ...entry, ...change })).status;
+    const post = async (change: object) =>
+      (await client.call('POST', `/api/supporters/${record.id}/permission`, { ...entry, ...change })).status;
     expect(await post({ words: 'ok' })).toBe(422);
     expect(await post({ on: '2999-01-01' })).toBe(422);
     expect(await post({ contactPointId: 999999 })).toBe(404);
@@ -160,11 +178,20 @@ describe('a record', () => {
 
 describe('lists and tags', () => {
   test('are made once, renamed, and deleted after saying what goes', async () => {
-    const { id } = await client.post<{ id: number }>('/api/lists', { name: 'Deck crew', isPublic: false, description: '' });
+    const { id } = await client.post<{ id: number }>('/api/lists', {
+      name: 'Deck crew',
+      isPublic: false,
+      description: '',
+    });
     expect((await client.call('POST', '/api/lists', { name: 'deck crew' })).status).toBe(409);
     const person = await idOf('jun');
     await client.put(`/api/supporters/${person}/lists/${id}`);
-    await client.put(`/api/lists/${id}`, { name: 'Deck hands', isPublic: true, description: 'You asked to help on deck.', basedOn: 0 });
+    await client.put(`/api/lists/${id}`, {
+      name: 'Deck hands',
+      isPublic: true,
+      description: 'You asked to help on deck.',
+      basedOn: 0,
+    });
     expect((await client.get<ListView[]>('/api/lists')).find((list) => list.id === id)).toEqual({
       id,
       version: 1,
@@ -192,7 +219,10 @@ describe('lists and tags', () => {
       ['first  NAME', 409],
       ['shirt', 409],
     ] as const) {
-      expect([name, (await client.call('POST', '/api/fields', { name, type: 'text', fallback: null })).status]).toEqual([name, status]);
+      expect([
+        name,
+        (await client.call('POST', '/api/fields', { name, type: 'text', fallback: null })).status,
+      ]).toEqual([name, status]);
     }
   });
 });
@@ -224,7 +254,11 @@ describe('segments', () => {
     });
     const people = await client.post<Page<SupporterRow>>('/api/segments/people', { tree, limit: 3 });
     expect([people.total, people.rows.map((row) => row.firstName)]).toEqual([5, ['Ann', 'Bea', 'Émile']]);
-    const rest = await client.post<Page<SupporterRow>>('/api/segments/people', { tree, limit: 3, after: people.next });
+    const rest = await client.post<Page<SupporterRow>>('/api/segments/people', {
+      tree,
+      limit: 3,
+      after: people.next,
+    });
     expect([rest.rows.map((row) => row.firstName), rest.next]).toEqual([['Hana', 'Kit'], null]);
     await client.call('DELETE', `/api/supporters/${await idOf('ann@')}/tags/${await tagId('twelve')}`);
     expect((await count(tree)).total).toBe(4);
@@ -242,22 +276,27 @@ describe('segments', () => {
     };
     const { id } = await client.post<{ id: number }>('/api/segments', { name: 'Givers', tree });
     expect((await client.call('POST', '/api/segments', { name: 'Givers', tree })).status).toBe(409);
-    expect((await client.get<SegmentView[]>('/api/segments')).find((segment) => segment.id === id)!.words).toBe(
-      'gave at least $10 in this calendar year and are opted in for appeals by email',
-    );
+    expect(
+      (await client.get<SegmentView[]>('/api/segments')).find((segment) => segment.id === id)!.words,
+    ).toBe('gave at least $10 in this calendar year and are opted in for appeals by email');
     const [hana, kit] = [await idOf('hana'), await idOf('kit@')];
-    const why = async (person: number) => (await client.get<Explanation>(`/api/segments/${id}/why/${person}`)).inner.map((line) => line.holds);
+    const why = async (person: number) =>
+      (await client.get<Explanation>(`/api/segments/${id}/why/${person}`)).inner.map((line) => line.holds);
     expect([await why(hana), await why(kit)]).toEqual([
       [true, true],
       [false, true],
     ]);
-    expect((await client.get<RecordView>(`/api/supporters/${hana}`)).segments).toEqual([{ id, name: 'Givers' }]);
+    expect((await client.get<RecordView>(`/api/supporters/${hana}`)).segments).toEqual([
+      { id, name: 'Givers' },
+    ]);
     expect((await client.call('DELETE', `/api/segments/${id}`)).status).toBe(204);
   });
 
   test('that are too deep, too long or ask for what is gone are refused', async () => {
-    const nest = (depth: number): Rule => (depth === 0 ? { kind: 'tag', tagId: 1, has: true } : { kind: 'all', rules: [nest(depth - 1)] });
-    const status = async (tree: unknown) => (await client.call('POST', '/api/segments/count', { tree })).status;
+    const nest = (depth: number): Rule =>
+      depth === 0 ? { kind: 'tag', tagId: 1, has: true } : { kind: 'all', rules: [nest(depth - 1)] };
+    const status = async (tree: unknown) =>
+      (await client.call('POST', '/api/segments/count', { tree })).status;
     expect(await status(nest(6))).toBe(422);
     expect(await status({ kind: 'all', rules: Array.from({ length: 41 }, () => nest(0)) })).toBe(422);
     expect(await status({ kind: 'tag', tagId: 999999, has: true })).toBe(422);

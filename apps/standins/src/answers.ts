@@ -29,7 +29,9 @@ export function answerMail(mail: Read, words: string): { to: string; raw: string
 
 /** The mail that a mail program sends for the mailto way out of List-Unsubscribe (RFC 2369 §3.2). */
 export function leavingMail(mail: Read): { to: string; raw: string } | null {
-  const header = mail.parsed.headerLines.find((line) => line.key === 'list-unsubscribe')?.line.replace(/\r?\n\s+/g, ' ') ?? '';
+  const header =
+    mail.parsed.headerLines.find((line) => line.key === 'list-unsubscribe')?.line.replace(/\r?\n\s+/g, ' ') ??
+    '';
   const to = /<mailto:([^?>]+)/.exec(header)?.[1];
   if (!to) return null;
   const raw = [
@@ -44,7 +46,10 @@ export function leavingMail(mail: Read): { to: string; raw: string } | null {
   return { to, raw: raw.join('\r\n') };
 }
 
-/** A provider's report that its user called a mail spam (RFC 5965), to the domain that the mail's lists live at. */
+/**
+ * A provider's report that its user called a mail spam (RFC 5965), to the domain that the mail's lists live
+ * at.
+ */
 export function complaintMail(mail: Read): { to: string; raw: string } | null {
   const domain = mail.parsed.replyTo?.value[0]?.address?.split('@')[1];
   if (!domain) return null;

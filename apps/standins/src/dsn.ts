@@ -1,6 +1,9 @@
 import type { CaughtMail } from './mail';
 
-/** A delivery status notification for a mailbox that does not exist (RFC 3461 to 3464), with the headers that came. */
+/**
+ * A delivery status notification for a mailbox that does not exist (RFC 3461 to 3464), with the headers that
+ * came.
+ */
 export function deliveryStatusMail(mail: Pick<CaughtMail, 'to' | 'returnPath' | 'raw'>): string {
   const boundary = `=_gw_${Math.random().toString(36).slice(2)}`;
   const headers = mail.raw.toString('utf8').split(/\r?\n\r?\n/)[0] ?? '';

@@ -18,7 +18,9 @@ export function phonesPage(texts: readonly Text[], wanted: string): string {
   };
   const search = `<form class="row"><label>Number <input name="phone" value="${htmlText(wanted)}" placeholder="+1 206 555 0101"></label><button>Show</button></form>`;
   const body =
-    numbers.length === 0 ? '<p>No phone has been texted yet.</p>' : `<div class="phones">${numbers.slice(0, PHONES).map(phone).join('')}</div>`;
+    numbers.length === 0
+      ? '<p>No phone has been texted yet.</p>'
+      : `<div class="phones">${numbers.slice(0, PHONES).map(phone).join('')}</div>`;
   return standinPage(
     'Handsets',
     'simulated phones',

@@ -30,12 +30,19 @@ beforeEach(() => void (program.heard.length = 0));
 const send = (to: string, text: string, key: string | null, authorization = `Bearer ${KEY}`) =>
   fetch(`${base}/v1/messages`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json', authorization, ...(key ? { 'idempotency-key': key } : {}) },
+    headers: {
+      'content-type': 'application/json',
+      authorization,
+      ...(key ? { 'idempotency-key': key } : {}),
+    },
     body: JSON.stringify({ to, text }),
   });
 const hooks = () => program.heard.map(({ body }) => JSON.parse(body) as Record<string, string>);
 const textsOf = async (number: string) =>
-  (await (await fetch(`${base}/api/texts?number=${encodeURIComponent(number)}`)).json()) as { body: string; from: string }[];
+  (await (await fetch(`${base}/api/texts?number=${encodeURIComponent(number)}`)).json()) as {
+    body: string;
+    from: string;
+  }[];
 
 test('the same key is delivered once, however often it is sent, and gets the same id', async () => {
   const first = (await (await send('+12065550111', 'Boots on Saturday', 'k-1')).json()) as { id: string };
@@ -51,7 +58,8 @@ test('receipts are signed over their very bytes, and come twice, as networks sen
     () => hooks().filter(({ key }) => key === 'k-2'),
     (found) => found.length === 2,
   );
-  for (const { body, headers } of program.heard) expect(headers['x-signature']).toBe(createHmac('sha256', SECRET).update(body).digest('hex'));
+  for (const { body, headers } of program.heard)
+    expect(headers['x-signature']).toBe(createHmac('sha256', SECRET).update(body).digest('hex'));
   expect(hooks().find(({ key }) => key === 'k-2')).toMatchObject({ type: 'receipt', status: 'delivered' });
 });
 
@@ -65,7 +73,10 @@ test('a number out of service fails by receipt, one that is no mobile is refused
   expect(receipt).toMatchObject({ status: 'failed', reason: 'Number not in service' });
   expect(await textsOf('+12065550198')).toEqual([]);
   const refused = await send('+12065550197', 'Hello', 'k-4');
-  expect([refused.status, await refused.json()]).toEqual([422, { error: 'Not a mobile number', address: true }]);
+  expect([refused.status, await refused.json()]).toEqual([
+    422,
+    { error: 'Not a mobile number', address: true },
+  ]);
 });
 
 test.each<[string, Parameters<typeof send>, number]>([

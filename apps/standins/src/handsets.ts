@@ -17,8 +17,8 @@ export interface HandsetsOptions {
 }
 
 /**
- * Simulates a text gateway and the phones behind it. The same idempotency key is delivered once. Numbers ending in 0198
- * can't be reached; a number ending in 0197 is refused at once.
+ * Simulates a text gateway and the phones behind it. The same idempotency key is delivered once. Numbers
+ * ending in 0198 can't be reached; a number ending in 0197 is refused at once.
  */
 export class Handsets {
   readonly texts: Text[] = [];
@@ -37,7 +37,14 @@ export class Handsets {
   async answer(number: string, body: string): Promise<void> {
     const text: Text = { id: randomUUID(), number, from: 'them', body, at: new Date(), key: null };
     this.texts.push(text);
-    await this.report({ type: 'inbound', id: text.id, from: number, to: this.options.ourNumber, text: body, at: text.at.toISOString() });
+    await this.report({
+      type: 'inbound',
+      id: text.id,
+      from: number,
+      to: this.options.ourNumber,
+      text: body,
+      at: text.at.toISOString(),
+    });
   }
 
   private async report(hook: object): Promise<void> {
@@ -85,25 +92,39 @@ export class Handsets {
     app.post('/v1/messages', (request, response) => {
       const { to, text } = (request.body ?? {}) as { to?: string; text?: string };
       const key = request.header('idempotency-key');
-      if (request.header('authorization') !== `Bearer ${this.options.key}`) return void response.status(401).json({ error: 'Unknown key' });
-      if (!to || !text || !key) return void response.status(400).json({ error: 'Expected to, text and an idempotency key' });
-      if (to.endsWith('0197')) return void response.status(422).json({ error: 'Not a mobile number', address: true });
+      if (request.header('authorization') !== `Bearer ${this.options.key}`)
+        return void response.status(401).json({ error: 'Unknown key' });
+      if (!to || !text || !key)
+        return void response.status(400).json({ error: 'Expected to, text and an idempotency key' });
+      if (to.endsWith('0197'))
+        return void response.status(422).json({ error: 'Not a mobile number', address: true });
       response.status(202).json({ id: this.accept(key, to, text).id });
     });
-    // What a look-up of lines would say: of the numbers set aside for fiction the last of each area is a landline.
+    // What a look-up of lines would say: of the numbers set aside for fiction the last of each area is a
+    // landline.
     app.post('/lookup/lines', (request, response) => {
       const numbers = (request.body as { numbers?: unknown }).numbers;
-      const known = Array.isArray(numbers) ? numbers.filter((one): one is string => typeof one === 'string') : [];
-      response.json(Object.fromEntries(known.map((number) => [number, /5550199$/.test(number) ? 'landline' : 'mobile'])));
+      const known = Array.isArray(numbers)
+        ? numbers.filter((one): one is string => typeof one === 'string')
+        : [];
+      response.json(
+        Object.fromEntries(known.map((number) => [number, /5550199$/.test(number) ? 'landline' : 'mobile'])),
+      );
     });
-    app.get('/', (request, response) => void response.send(phonesPage(this.texts, String(request.query.phone ?? ''))));
+    app.get(
+      '/',
+      (request, response) => void response.send(phonesPage(this.texts, String(request.query.phone ?? ''))),
+    );
     app.post('/phones/:number/answer', async (request, response) => {
       await this.answer(request.params.number, String((request.body as { text?: string }).text ?? ''));
       response.redirect(303, `/?phone=${encodeURIComponent(request.params.number)}`);
     });
     app.get(
       '/api/texts',
-      (request, response) => void response.json(this.texts.filter((text) => !request.query.number || text.number === request.query.number)),
+      (request, response) =>
+        void response.json(
+          this.texts.filter((text) => !request.query.number || text.number === request.query.number),
+        ),
     );
     app.post('/api/phones/:number/answer', async (request, response) => {
       await this.answer(request.params.number, String((request.body as { text?: string }).text ?? ''));

@@ -26,7 +26,8 @@ export function mailsPage(mails: readonly CaughtMail[], box: string): string {
 
 export function mailPage(mail: CaughtMail): string {
   const { parsed } = mail;
-  const act = (path: string, label: string) => `<form method="post" action="/mail/${mail.id}/${path}"><button>${label}</button></form>`;
+  const act = (path: string, label: string) =>
+    `<form method="post" action="/mail/${mail.id}/${path}"><button>${label}</button></form>`;
   const acts = `<div style="display:flex;gap:.5rem;flex-wrap:wrap">${act('open', 'Open it')}${act('follow', 'Follow its first link')}${act('one-click', 'Leave by one click')}${act('leave', 'Leave by mail')}${act('complain', 'Call it spam')}${act('bounce', 'Bounce it')}</div>
     <form class="row" method="post" action="/mail/${mail.id}/answer"><label>Answer <input name="words" size="50" placeholder="unsubscribe"></label><button>Send the answer</button></form>`;
   const head = `<div class="sheet"><b>${htmlText(parsed.subject ?? '')}</b><br>From ${htmlText(parsed.from?.text ?? '')}<br>To ${htmlText(mail.to)}</div>`;

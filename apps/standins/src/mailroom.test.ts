@@ -27,7 +27,8 @@ afterAll(async () => {
   await Promise.all([site.close(), home.close()]);
 });
 
-const api = <T>(path: string) => fetch(`http://127.0.0.1:${http}${path}`).then((answer) => answer.json() as Promise<T>);
+const api = <T>(path: string) =>
+  fetch(`http://127.0.0.1:${http}${path}`).then((answer) => answer.json() as Promise<T>);
 interface Shown {
   id: number;
   to: string;
@@ -58,7 +59,11 @@ async function post(to: string, subject = 'Winter hull appeal'): Promise<void> {
   }
 }
 const act = (id: number, what: string, words = '') =>
-  fetch(`http://127.0.0.1:${http}/mail/${id}/${what}`, { method: 'POST', body: new URLSearchParams({ words }), redirect: 'manual' });
+  fetch(`http://127.0.0.1:${http}/mail/${id}/${what}`, {
+    method: 'POST',
+    body: new URLSearchParams({ words }),
+    redirect: 'manual',
+  });
 const mailOf = async (to: string) => (await api<Shown[]>(`/api/mails?to=${to}`)).at(-1)!;
 
 test('mail is taken for anybody, and kept under whom it went to', async () => {
@@ -69,9 +74,13 @@ test('mail is taken for anybody, and kept under whom it went to', async () => {
     subject: 'Winter hull appeal',
     text: expect.stringContaining('forty to go') as string,
   });
-  const raw = await (await fetch(`http://127.0.0.1:${http}/api/mails/${(await mailOf('ann@example.org')).id}/raw`)).text();
+  const raw = await (
+    await fetch(`http://127.0.0.1:${http}/api/mails/${(await mailOf('ann@example.org')).id}/raw`)
+  ).text();
   expect((await simpleParser(raw)).subject).toBe('Winter hull appeal');
-  expect(await (await fetch(`http://127.0.0.1:${http}/?box=ann@example.org`)).text()).toContain('Winter hull appeal');
+  expect(await (await fetch(`http://127.0.0.1:${http}/?box=ann@example.org`)).text()).toContain(
+    'Winter hull appeal',
+  );
 });
 
 test('addresses say what becomes of their mail: refused for good, put off once', async () => {
@@ -91,7 +100,9 @@ test('a bounce comes back to the return path as a delivery status notification',
   );
   expect([report!.from, report!.to]).toEqual(['', 'b-token@lists.lanternferry.test']);
   expect(report!.raw).toMatch(/^Content-Type: multipart\/report; report-type=delivery-status/im);
-  expect(report!.raw).toMatch(/^Final-Recipient: rfc822; bounce\.later@example\.org\r\nAction: failed\r\nStatus: 5\.1\.1/m);
+  expect(report!.raw).toMatch(
+    /^Final-Recipient: rfc822; bounce\.later@example\.org\r\nAction: failed\r\nStatus: 5\.1\.1/m,
+  );
   expect(report!.raw).toMatch(/^Subject: Winter hull appeal/m);
 });
 
@@ -119,7 +130,9 @@ test('the one-click way out is posted as a mail program posts it', async () => {
   await post('one@example.org');
   site.heard.length = 0;
   await act((await mailOf('one@example.org')).id, 'one-click');
-  expect(site.heard).toEqual([expect.objectContaining({ method: 'POST', path: '/leave/token', body: 'List-Unsubscribe=One-Click' })]);
+  expect(site.heard).toEqual([
+    expect.objectContaining({ method: 'POST', path: '/leave/token', body: 'List-Unsubscribe=One-Click' }),
+  ]);
   expect(site.heard[0]!.headers).toMatchObject({ 'content-type': 'application/x-www-form-urlencoded' });
   expect(site.heard[0]!.headers.cookie).toBeUndefined();
 });
@@ -133,7 +146,10 @@ test('a reader answers to Reply-To, with the mail quoted below', async () => {
     (found) => found.length > 0,
   );
   const read = await simpleParser(answer!.raw);
-  expect([answer!.to, read.subject]).toEqual(['answer-token@lists.lanternferry.test', 'Re: Winter hull appeal']);
+  expect([answer!.to, read.subject]).toEqual([
+    'answer-token@lists.lanternferry.test',
+    'Re: Winter hull appeal',
+  ]);
   expect(read.text).toMatch(/^I can bring paint\.\n\n> Two planks in/);
   expect(read.inReplyTo).toMatch(/^<.+>$/);
 });
@@ -165,9 +181,15 @@ test('domains take mail but for those whose names say that they do not, or that 
   const answer = await fetch(`http://127.0.0.1:${http}/lookup/domains`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ domains: ['example.org', 'nowhere.example.org', 'old.invalid', 'silent.example.org', 7] }),
+    body: JSON.stringify({
+      domains: ['example.org', 'nowhere.example.org', 'old.invalid', 'silent.example.org', 7],
+    }),
   });
-  expect(await answer.json()).toEqual({ 'example.org': true, 'nowhere.example.org': false, 'old.invalid': false });
+  expect(await answer.json()).toEqual({
+    'example.org': true,
+    'nowhere.example.org': false,
+    'old.invalid': false,
+  });
 });
 
 test('chance is the same for the same seed, spread evenly, and another for another', () => {

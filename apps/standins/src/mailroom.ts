@@ -9,8 +9,8 @@ import type { CaughtMail } from './mail';
 import { mailPage, mailsPage } from './mailroom-pages';
 
 /**
- * How the room behaves. Addresses say it by how they begin (refuse…, defer…, bounce…, opens…, follows…); the chances are
- * for all others.
+ * How the room behaves. Addresses say it by how they begin (refuse…, defer…, bounce…, opens…, follows…); the
+ * chances are for all others.
  */
 export interface Settings {
   seed: string;
@@ -32,7 +32,10 @@ export interface MailroomOptions {
   settings?: Partial<Settings>;
 }
 
-/** Simulates the mail world: takes mail for anybody, keeps it in mailboxes, and does what readers and servers do. */
+/**
+ * Simulates the mail world: takes mail for anybody, keeps it in mailboxes, and does what readers and servers
+ * do.
+ */
 export class Mailroom {
   readonly mails: CaughtMail[] = [];
   readonly settings: Settings;
@@ -42,7 +45,14 @@ export class Mailroom {
   private next = 1;
 
   constructor(private readonly options: MailroomOptions) {
-    this.settings = { seed: 'ferry', openChance: 0, followChance: 0, bounceChance: 0, delay: 0, ...options.settings };
+    this.settings = {
+      seed: 'ferry',
+      openChance: 0,
+      followChance: 0,
+      bounceChance: 0,
+      delay: 0,
+      ...options.settings,
+    };
     this.smtp = new SMTPServer({
       disabledCommands: ['AUTH', 'STARTTLS'],
       size: 30 * 1024 * 1024,
@@ -56,11 +66,15 @@ export class Mailroom {
   }
 
   async close(): Promise<void> {
-    await Promise.all([new Promise<void>((done) => this.smtp.close(() => done())), new Promise<void>((done) => this.http.close(() => done()))]);
+    await Promise.all([
+      new Promise<void>((done) => this.smtp.close(() => done())),
+      new Promise<void>((done) => this.http.close(() => done())),
+    ]);
   }
 
   private refusal(address: string): (Error & { responseCode: number }) | null {
-    if (/^refuse/i.test(address)) return Object.assign(new Error('5.1.1 No such mailbox here'), { responseCode: 550 });
+    if (/^refuse/i.test(address))
+      return Object.assign(new Error('5.1.1 No such mailbox here'), { responseCode: 550 });
     const times = this.deferred.get(address) ?? 0;
     if (/^defer/i.test(address) && times < 1) {
       this.deferred.set(address, times + 1);
@@ -91,7 +105,8 @@ export class Mailroom {
     const bounces = /^bounce/i.test(mail.to) || luck('bounce') < bounceChance;
     const follows = /^follows/i.test(mail.to) || luck('follow') < followChance;
     const opens = follows || /^opens/i.test(mail.to) || luck('open') < openChance;
-    const later = (act: () => Promise<unknown>) => setTimeout(() => void act().catch(() => undefined), 100 + 400 * luck('when'));
+    const later = (act: () => Promise<unknown>) =>
+      setTimeout(() => void act().catch(() => undefined), 100 + 400 * luck('when'));
     if (bounces) later(() => this.bounce(mail));
     else {
       if (opens) later(() => this.open(mail));
@@ -111,7 +126,11 @@ export class Mailroom {
 
   /** Gives a mail to the server of the sender's lists, trying again while it is away. */
   private async post(from: string, { to, raw }: { to: string; raw: string }): Promise<void> {
-    const transport = createTransport({ host: this.options.bounceHost, port: this.options.bouncePort, ignoreTLS: true });
+    const transport = createTransport({
+      host: this.options.bounceHost,
+      port: this.options.bouncePort,
+      ignoreTLS: true,
+    });
     for (let attempt = 0; attempt < 5; attempt++) {
       try {
         await transport.sendMail({ envelope: { from, to: [to] }, raw });
@@ -130,13 +149,18 @@ export class Mailroom {
 
   /** Follows the nth link of the letter, leaving out the way out; goes no further than its redirect. */
   async follow(mail: CaughtMail, nth: number): Promise<void> {
-    const links = [...(mail.parsed.html || '').matchAll(/<a href="([^"]+\/f\/[^"]+)"/g)].map((found) => found[1]!);
+    const links = [...(mail.parsed.html || '').matchAll(/<a href="([^"]+\/f\/[^"]+)"/g)].map(
+      (found) => found[1]!,
+    );
     if (links[nth]) await fetch(links[nth], { redirect: 'manual' });
   }
 
   /** The one-click way out of RFC 8058: a POST to the address in the header, with its one body. */
   async oneClick(mail: CaughtMail): Promise<number> {
-    const header = mail.parsed.headerLines.find((line) => line.key === 'list-unsubscribe')?.line.replace(/\r?\n\s+/g, ' ') ?? '';
+    const header =
+      mail.parsed.headerLines
+        .find((line) => line.key === 'list-unsubscribe')
+        ?.line.replace(/\r?\n\s+/g, ' ') ?? '';
     const address = /<(https?:[^>]+)>/.exec(header)?.[1];
     if (!address) return 0;
     const response = await fetch(address, {
@@ -151,7 +175,10 @@ export class Mailroom {
     const app = express();
     app.use(express.json(), express.urlencoded({ extended: false }));
     const find = (id: string) => this.mails.find((mail) => mail.id === Number(id));
-    app.get('/', (request, response) => void response.send(mailsPage(this.mails, String(request.query.box ?? ''))));
+    app.get(
+      '/',
+      (request, response) => void response.send(mailsPage(this.mails, String(request.query.box ?? ''))),
+    );
     app.get('/mail/:id', (request, response) => {
       const mail = find(request.params.id);
       if (mail) response.send(mailPage(mail));
@@ -164,7 +191,8 @@ export class Mailroom {
         open: (m) => this.open(m),
         follow: (m) => this.follow(m, 0),
         'one-click': (m) => this.oneClick(m),
-        answer: (m) => this.writeBack(m, answerMail(m, String((request.body as { words?: string }).words ?? ''))),
+        answer: (m) =>
+          this.writeBack(m, answerMail(m, String((request.body as { words?: string }).words ?? ''))),
         leave: (m) => this.writeBack(m, leavingMail(m)),
         complain: (m) => this.writeBack(m, complaintMail(m)),
       };
@@ -175,9 +203,15 @@ export class Mailroom {
     // What a domain name service would say: everything takes mail but what is named so that it does not.
     app.post('/lookup/domains', (request, response) => {
       const domains = (request.body as { domains?: unknown }).domains;
-      const names = Array.isArray(domains) ? domains.filter((one): one is string => typeof one === 'string') : [];
+      const names = Array.isArray(domains)
+        ? domains.filter((one): one is string => typeof one === 'string')
+        : [];
       response.json(
-        Object.fromEntries(names.filter((name) => !name.startsWith('silent.')).map((name) => [name, !/^nowhere\.|\.invalid$/.test(name)])),
+        Object.fromEntries(
+          names
+            .filter((name) => !name.startsWith('silent.'))
+            .map((name) => [name, !/^nowhere\.|\.invalid$/.test(name)]),
+        ),
       );
     });
     app.get('/api/mails', (request, response) => {
@@ -196,8 +230,14 @@ export class Mailroom {
         })),
       );
     });
-    app.get('/api/mails/:id/raw', (request, response) => void response.type('message/rfc822').send(find(request.params.id)?.raw ?? ''));
-    app.put('/api/settings', (request, response) => void response.json(Object.assign(this.settings, request.body)));
+    app.get(
+      '/api/mails/:id/raw',
+      (request, response) => void response.type('message/rfc822').send(find(request.params.id)?.raw ?? ''),
+    );
+    app.put(
+      '/api/settings',
+      (request, response) => void response.json(Object.assign(this.settings, request.body)),
+    );
     return app;
   }
 }

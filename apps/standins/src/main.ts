@@ -27,7 +27,10 @@ const handsets = new Handsets({
 });
 
 async function stop(): Promise<void> {
-  await Promise.race([Promise.all([mailroom.close(), handsets.close()]), new Promise((done) => setTimeout(done, 2000))]);
+  await Promise.race([
+    Promise.all([mailroom.close(), handsets.close()]),
+    new Promise((done) => setTimeout(done, 2000)),
+  ]);
   process.exit(0);
 }
 process.once('SIGTERM', () => void stop());

@@ -14,11 +14,17 @@ export function freePort(): Promise<number> {
 }
 
 /** Waits until something is so; says what was waited for where it never is. */
-export async function untilTrue<T>(what: string, read: () => T, so: (value: T) => boolean, seconds = 10): Promise<T> {
+export async function untilTrue<T>(
+  what: string,
+  read: () => T,
+  so: (value: T) => boolean,
+  seconds = 10,
+): Promise<T> {
   for (const end = Date.now() + seconds * 1000; ;) {
     const value = read();
     if (so(value)) return value;
-    if (Date.now() > end) throw new Error(`waited ${seconds} s for ${what}; it stood at ${JSON.stringify(value)}`);
+    if (Date.now() > end)
+      throw new Error(`waited ${seconds} s for ${what}; it stood at ${JSON.stringify(value)}`);
     await new Promise((done) => setTimeout(done, 20));
   }
 }
@@ -30,14 +36,21 @@ export interface Heard {
   body: string;
 }
 
-/** A web server that keeps what it is asked, and answers with the statuses that it is given, then with 204. */
+/**
+ * A web server that keeps what it is asked, and answers with the statuses that it is given, then with 204.
+ */
 export async function listener(statuses: number[] = []) {
   const heard: Heard[] = [];
   const server = createHttp((request, response) => {
     const chunks: Buffer[] = [];
     request.on('data', (chunk: Buffer) => chunks.push(chunk));
     request.on('end', () => {
-      heard.push({ method: request.method!, path: request.url!, headers: request.headers, body: Buffer.concat(chunks).toString('utf8') });
+      heard.push({
+        method: request.method!,
+        path: request.url!,
+        headers: request.headers,
+        body: Buffer.concat(chunks).toString('utf8'),
+      });
       response.writeHead(statuses.shift() ?? 204, { location: 'https://elsewhere.test/' }).end();
     });
   });
@@ -59,7 +72,11 @@ export async function mailIn() {
       stream.on('data', (chunk: Buffer) => chunks.push(chunk));
       stream.on('end', () => {
         const { mailFrom, rcptTo } = session.envelope;
-        mails.push({ from: mailFrom ? mailFrom.address : '', to: rcptTo[0]!.address, raw: Buffer.concat(chunks).toString('utf8') });
+        mails.push({
+          from: mailFrom ? mailFrom.address : '',
+          to: rcptTo[0]!.address,
+          raw: Buffer.concat(chunks).toString('utf8'),
+        });
         done();
       });
     },

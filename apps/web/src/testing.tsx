@@ -15,10 +15,16 @@ export interface RecordedCall {
   body: unknown;
 }
 
-/** What is answered to "GET tags" and the like: a value, or what makes one of the request. A `Response` goes out as it is. */
+/**
+ * What is answered to "GET tags" and the like: a value, or what makes one of the request. A `Response` goes
+ * out as it is.
+ */
 export type StubbedAnswers = Record<string, unknown>;
 
-/** Answers the page's requests in the server's place, and keeps what was asked. Whatever is not named is "not found". */
+/**
+ * Answers the page's requests in the server's place, and keeps what was asked. Whatever is not named is "not
+ * found".
+ */
 export function serve(answers: StubbedAnswers): RecordedCall[] {
   const asked: RecordedCall[] = [];
   globalThis.fetch = (async (input: string, init: RequestInit = {}) => {
@@ -27,8 +33,12 @@ export function serve(answers: StubbedAnswers): RecordedCall[] {
     const body = typeof init.body === 'string' ? (JSON.parse(init.body) as unknown) : (init.body ?? null);
     asked.push({ method, path, body });
     const answer = answers[`${method} ${path}`] ?? answers[`${method} ${path.split('?')[0]!}`];
-    if (answer === undefined) return reply(404, { title: 'Not found', status: 404, detail: `There is no ${path}.` });
-    const made: unknown = typeof answer === 'function' ? await (answer as (one: RecordedCall) => unknown)({ method, path, body }) : answer;
+    if (answer === undefined)
+      return reply(404, { title: 'Not found', status: 404, detail: `There is no ${path}.` });
+    const made: unknown =
+      typeof answer === 'function'
+        ? await (answer as (one: RecordedCall) => unknown)({ method, path, body })
+        : answer;
     return isReply(made) ? made : reply(200, made);
   }) as unknown as typeof fetch;
   return asked;
@@ -41,7 +51,8 @@ interface Reply {
   json(): Promise<unknown>;
 }
 
-const isReply = (made: unknown): made is Reply => typeof made === 'object' && made !== null && 'ok' in made && 'text' in made;
+const isReply = (made: unknown): made is Reply =>
+  typeof made === 'object' && made !== null && 'ok' in made && 'text' in made;
 
 /** An answer with a status of its own, such as a refusal. */
 export function reply(status: number, body: unknown): Reply {
@@ -54,7 +65,13 @@ export function sessionOf(role: Role, chapterIds: number[] | null = null): Sessi
   return {
     csrf: 'a word',
     teammate: { id: 1, name: 'Rosa Oduya', email: 'rosa@lanternferry.test', role, chapterIds },
-    organization: { name: 'Lantern Ferry Trust', locale: 'en-US', timeZone: 'America/Los_Angeles', currency: 'USD', country: 'US' },
+    organization: {
+      name: 'Lantern Ferry Trust',
+      locale: 'en-US',
+      timeZone: 'America/Los_Angeles',
+      currency: 'USD',
+      country: 'US',
+    },
     chapters: [{ id: 1, name: 'East Landing' }],
   } as unknown as SessionView;
 }

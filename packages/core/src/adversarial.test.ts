@@ -1,5 +1,15 @@
 import { oneLine, parsePoint, seen, visible } from './common';
-import { coerce, FIELD_TYPES, parseClock, parseDate, parseNumber, parseYesNo, readMoney, readCountry, readRegion } from './fields';
+import {
+  coerce,
+  FIELD_TYPES,
+  parseClock,
+  parseDate,
+  parseNumber,
+  parseYesNo,
+  readMoney,
+  readCountry,
+  readRegion,
+} from './fields';
 import {
   addressHint,
   cleanEmail,
@@ -24,12 +34,22 @@ import {
 import { consentHeader, readConsent, readRefused } from './intake/consents';
 import { parse } from './merge';
 import { parseStreet } from './print';
-import { askingIn, aroundText, countParts, keywordKey, ownWords, readIntent, straighten, textAskFaults } from './text';
+import {
+  askingIn,
+  aroundText,
+  countParts,
+  keywordKey,
+  ownWords,
+  readIntent,
+  straighten,
+  textAskFaults,
+} from './text';
 
 /*
- * Whatever reads a text of somebody else takes a time that grows with its length and no faster: otherwise one cell, one line
- * or one mail stops the house. Held by the ratio to a harmless text of the same size, from small sizes to a million
- * characters, so that a quadratic reader fails at 64 thousand and the suite does not wait for it.
+ * Whatever reads a text of somebody else takes a time that grows with its length and no faster: otherwise one
+ * cell, one line or one mail stops the house. Held by the ratio to a harmless text of the same size, from
+ * small sizes to a million characters, so that a quadratic reader fails at 64 thousand and the suite does not
+ * wait for it.
  */
 const READERS: Record<string, (text: string) => unknown> = {
   oneLine,
@@ -42,7 +62,9 @@ const READERS: Record<string, (text: string) => unknown> = {
   parseYesNo,
   readCountry,
   readRegion,
-  ...Object.fromEntries(FIELD_TYPES.map((type) => [`coerce to ${type}`, (text: string) => coerce(type, text)])),
+  ...Object.fromEntries(
+    FIELD_TYPES.map((type) => [`coerce to ${type}`, (text: string) => coerce(type, text)]),
+  ),
   cleanEmail,
   'cleanMobile of the US': (text) => cleanMobile(text, 'US'),
   'cleanMobile of Germany': (text) => cleanMobile(text, 'DE'),
@@ -68,7 +90,8 @@ const READERS: Record<string, (text: string) => unknown> = {
       ['a', 'b'],
     ]),
   unscrambled,
-  normalAddress: (text) => normalAddress({ street: text, city: text, region: text, postcode: text, country: 'US' } as never),
+  normalAddress: (text) =>
+    normalAddress({ street: text, city: text, region: text, postcode: text, country: 'US' } as never),
   normalPostcode,
   kinship: (text) => kinship({ firstName: text, lastName: text }, { firstName: `${text}a`, lastName: text }),
   parseStreet,
@@ -85,7 +108,32 @@ const READERS: Record<string, (text: string) => unknown> = {
 
 /** Texts that go round in circles in one pattern or another, repeated; each with an end that fits nothing. */
 const TURNS = [
-  ...[' ', '\t', '\n', ',', ';', '.', '-', '(', '<', '"', '@', '{', '>', '+', '1', 'a', 'T', '\\', '_', '*', '/', '\u2028', '\0', 'é'],
+  ...[
+    ' ',
+    '\t',
+    '\n',
+    ',',
+    ';',
+    '.',
+    '-',
+    '(',
+    '<',
+    '"',
+    '@',
+    '{',
+    '>',
+    '+',
+    '1',
+    'a',
+    'T',
+    '\\',
+    '_',
+    '*',
+    '/',
+    '\u2028',
+    '\0',
+    'é',
+  ],
   ...[
     'a ',
     '1-',
@@ -137,7 +185,9 @@ test.each(Object.entries(READERS))('%s takes no longer for a text made to trap i
         const ratio = () => taken(reader, trap) / harmless;
         // Once more, for the machine may have done something else meanwhile.
         if (ratio() > 20 && ratio() > 20 && ratio() > 20)
-          throw new Error(`${size} characters of ${JSON.stringify(turn)} and ${JSON.stringify(end)} take ${ratio().toFixed(0)} times as long`);
+          throw new Error(
+            `${size} characters of ${JSON.stringify(turn)} and ${JSON.stringify(end)} take ${ratio().toFixed(0)} times as long`,
+          );
       }
   }
 });

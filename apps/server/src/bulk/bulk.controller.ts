@@ -9,9 +9,16 @@ import { BulkService } from './bulk.service';
 export class BulkController {
   constructor(@Inject(BulkService) private readonly bulk: BulkService) {}
 
-  @Route('post', '', { role: 'organizer', summary: 'Do something to everybody in a group, in the background', body: schema.beginBulk })
+  @Route('post', '', {
+    role: 'organizer',
+    summary: 'Do something to everybody in a group, in the background',
+    body: schema.beginBulk,
+  })
   @HttpCode(202)
-  begin(@Caller() scope: AccessScope, @Input('body') body: { group: PeopleGroup; act: BulkAct }): Promise<{ id: number; people: number }> {
+  begin(
+    @Caller() scope: AccessScope,
+    @Input('body') body: { group: PeopleGroup; act: BulkAct },
+  ): Promise<{ id: number; people: number }> {
     return this.bulk.begin(scope, body.group, body.act);
   }
 
@@ -25,19 +32,31 @@ export class BulkController {
     return this.bulk.show(scope, id);
   }
 
-  @Route('post', ':id/stop', { role: 'organizer', summary: 'Stop it at its next step', params: schema.idParams })
+  @Route('post', ':id/stop', {
+    role: 'organizer',
+    summary: 'Stop it at its next step',
+    params: schema.idParams,
+  })
   @HttpCode(202)
   stop(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.bulk.stop(scope, id);
   }
 
-  @Route('post', ':id/undo', { role: 'organizer', summary: 'Take back what it changed, where nothing changed since', params: schema.idParams })
+  @Route('post', ':id/undo', {
+    role: 'organizer',
+    summary: 'Take back what it changed, where nothing changed since',
+    params: schema.idParams,
+  })
   @HttpCode(202)
   undo(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.bulk.undo(scope, id);
   }
 
-  @Route('get', ':id/file', { role: 'organizer', summary: 'The file that an export made', params: schema.idParams })
+  @Route('get', ':id/file', {
+    role: 'organizer',
+    summary: 'The file that an export made',
+    params: schema.idParams,
+  })
   async file(@Caller() scope: AccessScope, @Id() id: number, @Res() response: Response): Promise<void> {
     const { name, bytes } = await this.bulk.file(scope, id);
     response.attachment(name).type('application/octet-stream').send(bytes);

@@ -21,7 +21,10 @@ const SLICE = 20_000;
 /** People who are erased before it is said how far it is. */
 const ERASED_AT_ONCE = 100;
 
-/** Does an act to its people, slice by slice; each commits with how far it is, so it goes on where it was cut off. */
+/**
+ * Does an act to its people, slice by slice; each commits with how far it is, so it goes on where it was cut
+ * off.
+ */
 @Injectable()
 export class BulkJobs {
   constructor(
@@ -56,7 +59,9 @@ export class BulkJobs {
     await this.guarded(job, ['undoing'], async (scope, bulk) => {
       const undo = (await this.setAct(scope, bulk))?.undo;
       if (!undo) throw new Error('it is of a kind that is not taken back');
-      const ended = await this.slices(job, scope, bulk, (tx, from, to) => undo(tx, { bulkId: bulk.id, from, to }));
+      const ended = await this.slices(job, scope, bulk, (tx, from, to) =>
+        undo(tx, { bulkId: bulk.id, from, to }),
+      );
       if (ended) await this.end(scope, bulk.id, 'undone');
     });
   }
@@ -67,7 +72,10 @@ export class BulkJobs {
     scope: AccessScope,
     bulk: BulkRow,
     work: (tx: Scoped, from: number, to: number) => Promise<void>,
-    { size = SLICE, before = async () => {} }: { size?: number; before?: (from: number, to: number) => Promise<void> } = {},
+    {
+      size = SLICE,
+      before = async () => {},
+    }: { size?: number; before?: (from: number, to: number) => Promise<void> } = {},
   ): Promise<boolean> {
     for (let [from, done] = [bulk.next_id, bulk.done]; ;) {
       if (await job.stopped()) return false;
@@ -97,38 +105,62 @@ export class BulkJobs {
     if (act.do !== 'field' || act.text.trim() === '') return null;
     const field = (await this.fields.all(this.database.read(scope))).find((one) => one.id === act.fieldId);
     if (!field) throw new Error('the field is no longer there');
-    const coerced = coerce(field.type, act.text, { ...typedIn(await this.team.organization(scope)), born: isBirth(field) });
+    const coerced = coerce(field.type, act.text, {
+      ...typedIn(await this.team.organization(scope)),
+      born: isBirth(field),
+    });
     if (!coerced.ok) throw new Error(`${field.name}: ${speak(coerced.reason)}`);
     return coerced.value;
   }
 
-  /** One person at a time, each in a transaction of its own: what has to be blanked differs from one to the next. */
+  /**
+   * One person at a time, each in a transaction of its own: what has to be blanked differs from one to the
+   * next.
+   */
   private eraseAll(job: Running, scope: AccessScope, bulk: BulkRow): Promise<boolean> {
     const before = async (from: number, to: number) => {
       const ids = await this.bulks.ids(this.database.read(scope), bulk.id, from, to);
       for (const id of ids) await this.erasure.erase(scope, id).catch(ifGone);
     };
-    return this.slices(job, scope, bulk, (tx, from, to) => this.bulks.markAll(tx, bulk.id, from, to), { size: ERASED_AT_ONCE, before });
+    return this.slices(job, scope, bulk, (tx, from, to) => this.bulks.markAll(tx, bulk.id, from, to), {
+      size: ERASED_AT_ONCE,
+      before,
+    });
   }
 
-  private async export(scope: AccessScope, bulk: BulkRow, act: Extract<BulkRow['act'], { do: 'export' }>): Promise<void> {
+  private async export(
+    scope: AccessScope,
+    bulk: BulkRow,
+    act: Extract<BulkRow['act'], { do: 'export' }>,
+  ): Promise<void> {
     const ids = await this.bulks.ids(this.database.read(scope), bulk.id, 0, Number.MAX_SAFE_INTEGER);
     const file = await this.exports.make(scope, act, ids, (done) =>
       this.database.writeUnlogged(scope, (tx) => this.bulks.change(tx, bulk.id, { done })),
     );
     const key = await this.storage.put(file.bytes);
-    await this.database.writeUnlogged(scope, (tx) => this.bulks.change(tx, bulk.id, { file_key: key, file_name: file.name, done: ids.length }));
+    await this.database.writeUnlogged(scope, (tx) =>
+      this.bulks.change(tx, bulk.id, { file_key: key, file_name: file.name, done: ids.length }),
+    );
     await this.end(scope, bulk.id, 'done');
   }
 
   /** Who is on the paper counts as changed; the others are held back. */
-  private async print(scope: AccessScope, bulk: BulkRow, act: Extract<BulkRow['act'], { do: 'print' }>): Promise<void> {
+  private async print(
+    scope: AccessScope,
+    bulk: BulkRow,
+    act: Extract<BulkRow['act'], { do: 'print' }>,
+  ): Promise<void> {
     const ids = await this.bulks.ids(this.database.read(scope), bulk.id, 0, Number.MAX_SAFE_INTEGER);
     const file = await this.prints.make(scope, act, ids);
     const key = await this.storage.put(file.bytes);
     await this.database.writeUnlogged(scope, async (tx) => {
       await this.bulks.mark(tx, bulk.id, file.on);
-      await this.bulks.change(tx, bulk.id, { file_key: key, file_name: file.name.slice(-140), told: file.told.slice(0, 500), done: ids.length });
+      await this.bulks.change(tx, bulk.id, {
+        file_key: key,
+        file_name: file.name.slice(-140),
+        told: file.told.slice(0, 500),
+        done: ids.length,
+      });
     });
     await this.end(scope, bulk.id, 'done');
   }
@@ -136,11 +168,19 @@ export class BulkJobs {
   private async end(scope: AccessScope, id: number, state: 'done' | 'stopped' | 'undone'): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
       const changed = await this.bulks.countChanged(tx, id);
-      await this.bulks.change(tx, id, { state, ended_at: new Date(), ...(state === 'undone' ? {} : { changed }) });
+      await this.bulks.change(tx, id, {
+        state,
+        ended_at: new Date(),
+        ...(state === 'undone' ? {} : { changed }),
+      });
     });
   }
 
-  private async guarded(job: Running, states: string[], work: (scope: AccessScope, bulk: BulkRow) => Promise<void>): Promise<void> {
+  private async guarded(
+    job: Running,
+    states: string[],
+    work: (scope: AccessScope, bulk: BulkRow) => Promise<void>,
+  ): Promise<void> {
     const bulk = await this.bulks.find(this.database.read(job.scope), job.refId);
     if (!bulk || !states.includes(bulk.state)) return;
     const scope: AccessScope = { ...job.scope, actorId: bulk.made_by };
@@ -149,7 +189,9 @@ export class BulkJobs {
     } catch (error) {
       if (isLostConnection(error)) throw error;
       const problem = `It could not go on: ${(error as Error).message}`.slice(0, 500);
-      await this.database.writeUnlogged(scope, (tx) => this.bulks.change(tx, bulk.id, { state: 'failed', problem, ended_at: new Date() }));
+      await this.database.writeUnlogged(scope, (tx) =>
+        this.bulks.change(tx, bulk.id, { state: 'failed', problem, ended_at: new Date() }),
+      );
     }
   }
 }

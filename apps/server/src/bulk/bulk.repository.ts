@@ -22,7 +22,10 @@ export interface BulkRow {
 }
 
 type BulkValues = Partial<
-  Record<'state' | 'done' | 'next_id' | 'changed' | 'ended_at' | 'file_key' | 'file_name' | 'told' | 'problem', string | number | Date | null>
+  Record<
+    'state' | 'done' | 'next_id' | 'changed' | 'ended_at' | 'file_key' | 'file_name' | 'told' | 'problem',
+    string | number | Date | null
+  >
 >;
 
 /** Acts on groups of people, with the people that each was asked for. */
@@ -67,9 +70,16 @@ export class BulkRepository {
   }
 
   /** The last of the next so many people after one; null when there are none. */
-  async sliceEnd(db: Scoped, id: number, after: number, size: number): Promise<{ last: number; people: number } | null> {
+  async sliceEnd(
+    db: Scoped,
+    id: number,
+    after: number,
+    size: number,
+  ): Promise<{ last: number; people: number } | null> {
     const [row] = await db.sql<{ last: number | null; people: number }>(
-      `SELECT MAX(supporter_id) AS last, COUNT(*) AS people FROM (SELECT supporter_id FROM bulk_member WHERE organization_id = :org AND bulk_id = :id AND supporter_id > :after
+      `SELECT MAX(supporter_id) AS last, COUNT(*) AS people
+        FROM (SELECT supporter_id FROM bulk_member
+          WHERE organization_id = :org AND bulk_id = :id AND supporter_id > :after
         ORDER BY supporter_id LIMIT :size) m`,
       { id, after, size },
     );
@@ -79,35 +89,49 @@ export class BulkRepository {
   /** The ids of a slice, those who were changed alone if asked. */
   async ids(db: Scoped, id: number, from: number, to: number, changedAlone = false): Promise<number[]> {
     const rows = await db.sql<{ id: number }>(
-      `SELECT supporter_id AS id FROM bulk_member WHERE organization_id = :org AND bulk_id = :id AND supporter_id > :from AND supporter_id <= :to ${changedAlone ? 'AND changed = 1' : ''}
+      `SELECT supporter_id AS id
+        FROM bulk_member
+        WHERE organization_id = :org AND bulk_id = :id AND supporter_id > :from
+          AND supporter_id <= :to ${changedAlone ? 'AND changed = 1' : ''}
         ORDER BY supporter_id`,
       { id, from, to },
     );
     return rows.map((row) => row.id);
   }
 
-  /** Nobody takes people of a slice away until the transaction ends: a group's act puts nothing on whoever is gone. */
+  /**
+   * Nobody takes people of a slice away until the transaction ends: a group's act puts nothing on whoever is
+   * gone.
+   */
   async holdPeople(tx: Scoped, id: number, from: number, to: number): Promise<void> {
     await tx.sql(
       `SELECT COUNT(*) AS n FROM bulk_member m STRAIGHT_JOIN supporter s ON s.id = m.supporter_id
-        WHERE m.organization_id = :org AND m.bulk_id = :id AND m.supporter_id > :from AND m.supporter_id <= :to LOCK IN SHARE MODE`,
+        WHERE m.organization_id = :org AND m.bulk_id = :id AND m.supporter_id > :from
+        AND m.supporter_id <= :to LOCK IN SHARE MODE`,
       { id, from, to },
     );
   }
 
   async markAll(tx: Scoped, id: number, from: number, to: number): Promise<void> {
     await tx.execute(
-      'UPDATE bulk_member SET changed = 1 WHERE organization_id = :org AND bulk_id = :id AND supporter_id > :from AND supporter_id <= :to',
+      `UPDATE bulk_member
+        SET changed = 1
+        WHERE organization_id = :org AND bulk_id = :id AND supporter_id > :from AND supporter_id <= :to`,
       { id, from, to },
     );
   }
 
   async mark(tx: Scoped, id: number, supporterIds: readonly number[]): Promise<void> {
     for (let at = 0; at < supporterIds.length; at += 5000)
-      await tx.execute('UPDATE bulk_member SET changed = 1 WHERE organization_id = :org AND bulk_id = :id AND supporter_id IN (:some)', {
-        id,
-        some: supporterIds.slice(at, at + 5000),
-      });
+      await tx.execute(
+        `UPDATE bulk_member
+          SET changed = 1
+          WHERE organization_id = :org AND bulk_id = :id AND supporter_id IN (:some)`,
+        {
+          id,
+          some: supporterIds.slice(at, at + 5000),
+        },
+      );
   }
 
   async countChanged(db: Scoped, id: number): Promise<number> {

@@ -20,7 +20,12 @@ import { BulkRepository, type BulkRow } from './bulk.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { sentence } from '../platform/words';
 
-const PRINT_WORDS = { call: 'a call sheet', door: 'a door-to-door sheet', labels: 'labels', letters: 'letters' } as const;
+const PRINT_WORDS = {
+  call: 'a call sheet',
+  door: 'a door-to-door sheet',
+  labels: 'labels',
+  letters: 'letters',
+} as const;
 const FORM_WORDS = { csv: 'CSV', xlsx: 'a workbook', vcard: 'vCards', json: 'JSON' } as const;
 
 /** One act on many people: asked for, followed, stopped, undone. */
@@ -118,8 +123,14 @@ export class BulkService {
         const field = (await this.fields.all(db)).find((one) => one.id === act.fieldId);
         const called = name(field, 'field');
         if (act.text.trim() === '') return `Empty ${called} of`;
-        const coerced = coerce(field!.type, act.text, { ...typedIn(await this.team.organization(db)), born: isBirth(field!) });
-        if (!coerced.ok) throw new Invalid([{ field: 'text', code: 'type', message: `${called}: ${speak(coerced.reason)}.` }]);
+        const coerced = coerce(field!.type, act.text, {
+          ...typedIn(await this.team.organization(db)),
+          born: isBirth(field!),
+        });
+        if (!coerced.ok)
+          throw new Invalid([
+            { field: 'text', code: 'type', message: `${called}: ${speak(coerced.reason)}.` },
+          ]);
         return `Set ${called} to “${act.text.slice(0, 80)}” for`;
       }
       case 'permission': {
@@ -137,7 +148,10 @@ export class BulkService {
   }
 
   private canUndo(bulk: BulkRow): boolean {
-    return ['done', 'stopped'].includes(bulk.state) && (setActOf(bulk.act, null, this.ledger)?.undo ?? null) !== null;
+    return (
+      ['done', 'stopped'].includes(bulk.state) &&
+      (setActOf(bulk.act, null, this.ledger)?.undo ?? null) !== null
+    );
   }
 
   private view(row: BulkRow): BulkView {

@@ -1,5 +1,15 @@
 import { execFileSync } from 'node:child_process';
-import type { BulkAct, BulkView, CampaignView, Page, PeopleGroup, PeopleView, RecordView, SupporterRow, TagView } from '@goodword/core/contract';
+import type {
+  BulkAct,
+  BulkView,
+  CampaignView,
+  Page,
+  PeopleGroup,
+  PeopleView,
+  RecordView,
+  SupporterRow,
+  TagView,
+} from '@goodword/core/contract';
 import type { Rule } from '@goodword/core/segment';
 import * as XLSX from '@e965/xlsx';
 import { openTestHouse, eventually, type TestHouse } from '../testing/harness';
@@ -21,7 +31,8 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
-const people = async (tree: Rule = EVERYBODY, rest: object = {}) => house.client.post<Page<SupporterRow>>('/api/segments/people', { tree, ...rest });
+const people = async (tree: Rule = EVERYBODY, rest: object = {}) =>
+  house.client.post<Page<SupporterRow>>('/api/segments/people', { tree, ...rest });
 const ids = async (tree: Rule = EVERYBODY) => (await people(tree)).rows.map((row) => row.id);
 const record = (id: number) => house.client.get<RecordView>(`/api/supporters/${id}`);
 const ended = (id: number, state: BulkView['state']) =>
@@ -44,7 +55,12 @@ test('a tag is put on everybody but those who have it, counted, and taken back f
   await house.client.put(`/api/supporters/${first}/tags/${tagId}`);
   const tagged: Rule = { kind: 'tag', tagId, has: true };
   const act = await done({ do: 'tag', tagId, on: true });
-  expect(act).toMatchObject({ words: 'Put the tag rowers on 4 people', people: 4, changed: 3, canUndo: true });
+  expect(act).toMatchObject({
+    words: 'Put the tag rowers on 4 people',
+    people: 4,
+    changed: 3,
+    canUndo: true,
+  });
   expect((await people(tagged)).total).toBe(4);
   await undone(act.id);
   expect(await ids(tagged)).toEqual([first]);
@@ -64,7 +80,8 @@ test('a list is left by some, without others that were struck out', async () => 
 
 test('a field is set and emptied; undoing keeps what somebody edited since', async () => {
   const [field] = await house.client.get<{ id: number }[]>('/api/fields');
-  const hours = async () => (await people(EVERYBODY, { fields: [field!.id] })).rows.map((row) => row.values[field!.id]);
+  const hours = async () =>
+    (await people(EVERYBODY, { fields: [field!.id] })).rows.map((row) => row.values[field!.id]);
   const [first, second] = await ids();
   await house.client.put(`/api/supporters/${first}/fields/${field!.id}`, { text: '2' });
   const act = await done({ do: 'field', fieldId: field!.id, text: '12' });
@@ -122,14 +139,25 @@ test('an agreement with its evidence is recorded for each, and lifts nobody’s 
   });
   expect(act).toMatchObject({ changed: 4, canUndo: false });
   const entry = (await record(second!)).entries.find((one) => one.scope === 'appeals')!;
-  expect(entry).toMatchObject({ state: 'yes', how: 'paper', words: 'Ask me too (vouched for by Idris Vale)', at: '2026-07-01T12:00:00.000Z' });
-  expect((await people({ kind: 'permission', channel: 'email', scope: 'appeals', states: ['no'] })).rows.map((row) => row.id)).toEqual([first]);
+  expect(entry).toMatchObject({
+    state: 'yes',
+    how: 'paper',
+    words: 'Ask me too (vouched for by Idris Vale)',
+    at: '2026-07-01T12:00:00.000Z',
+  });
+  expect(
+    (await people({ kind: 'permission', channel: 'email', scope: 'appeals', states: ['no'] })).rows.map(
+      (row) => row.id,
+    ),
+  ).toEqual([first]);
 });
 
 describe('exports', () => {
   const file = async (form: 'csv' | 'xlsx' | 'vcard' | 'json') => {
     const { id } = await done({ do: 'export', form, fields: [] });
-    const response = await fetch(`${house.config.PUBLIC_URL}/api/bulk/${id}/file`, { headers: { cookie: house.client.cookies } });
+    const response = await fetch(`${house.config.PUBLIC_URL}/api/bulk/${id}/file`, {
+      headers: { cookie: house.client.cookies },
+    });
     return Buffer.from(await response.arrayBuffer());
   };
 
@@ -137,13 +165,23 @@ describe('exports', () => {
     const rows = JSON.parse(
       execFileSync(
         'python3',
-        ['-c', 'import csv,io,json,sys; print(json.dumps(list(csv.reader(io.StringIO(sys.stdin.buffer.read().decode("utf-8-sig"))))))'],
+        [
+          '-c',
+          'import csv,io,json,sys; print(json.dumps(list(csv.reader(io.StringIO(sys.stdin.buffer.read().decode("utf-8-sig"))))))',
+        ],
         {
           input: await file('csv'),
         },
       ).toString(),
     ) as string[][];
-    expect(rows[0]!.slice(0, 6)).toEqual(['Good Word id', 'Own id', 'First name', 'Last name', 'Emails', 'Phones']);
+    expect(rows[0]!.slice(0, 6)).toEqual([
+      'Good Word id',
+      'Own id',
+      'First name',
+      'Last name',
+      'Emails',
+      'Phones',
+    ]);
     expect(rows).toHaveLength(5);
     expect(rows.map((row) => row[3])).toContain("'=cmd|calc");
     expect(rows.find((row) => row[2] === 'Ann')!.slice(4, 6)).toEqual(['p0@example.org', '+1 206 555 0100']);
@@ -172,7 +210,9 @@ test('a table is kept under a name for the team, with its order', async () => {
   await house.client.put('/api/people-views', { ...again, basedOn: 0 });
   const [view] = await house.client.get<PeopleView[]>('/api/people-views');
   expect(view).toMatchObject({ name: 'By hours', by: 'name', descending: true, madeBy: 'The owner' });
-  expect((await people(EVERYBODY, { by: 'name', descending: true })).rows.map((row) => row.firstName)).toEqual(['Cy', 'Bea', 'Ann', 'Di']);
+  expect(
+    (await people(EVERYBODY, { by: 'name', descending: true })).rows.map((row) => row.firstName),
+  ).toEqual(['Cy', 'Bea', 'Ann', 'Di']);
   await house.client.call('DELETE', `/api/people-views/${view!.id}`);
   expect(await house.client.get('/api/people-views')).toEqual([]);
 });
@@ -180,9 +220,13 @@ test('a table is kept under a name for the team, with its order', async () => {
 test('only owners erase; who is erased is gone from every count, and that is not undone', async () => {
   const [first] = await ids();
   const organizer = await house.as('organizer');
-  expect((await organizer.call('POST', '/api/bulk', { group: { ids: [first] }, act: { do: 'erase' } })).status).toBe(403);
+  expect(
+    (await organizer.call('POST', '/api/bulk', { group: { ids: [first] }, act: { do: 'erase' } })).status,
+  ).toBe(403);
   const act = await done({ do: 'erase' }, { ids: [first!] });
   expect(act).toMatchObject({ changed: 1, canUndo: false, words: 'Erase 1 person' });
   expect((await people()).total).toBe(3);
-  expect((await house.client.call('POST', '/api/bulk', { group: { ids: [first] }, act: { do: 'erase' } })).status).toBe(409);
+  expect(
+    (await house.client.call('POST', '/api/bulk', { group: { ids: [first] }, act: { do: 'erase' } })).status,
+  ).toBe(409);
 });

@@ -23,13 +23,29 @@ export class ExportRepository {
   async of(db: Scoped, ids: readonly number[]): Promise<ExportedPerson[]> {
     if (ids.length === 0) return [];
     const [people, points, tags, lists] = await Promise.all([
-      db.sql<{ id: number; first_name: string; last_name: string; external_id: string | null; country: string | null; region: string | null }>(
+      db.sql<{
+        id: number;
+        first_name: string;
+        last_name: string;
+        external_id: string | null;
+        country: string | null;
+        region: string | null;
+      }>(
         `SELECT id, first_name, last_name, external_id, country, region FROM supporter
-          WHERE organization_id = :org AND erased_at IS NULL AND (:chapter IS NULL OR chapter_id = :chapter) AND id IN (:ids) ORDER BY last_name, first_name, id`,
+          WHERE organization_id = :org AND erased_at IS NULL AND (:chapter IS NULL OR chapter_id = :chapter)
+            AND id IN (:ids)
+          ORDER BY last_name, first_name, id`,
         { ids },
       ),
-      db.sql<{ supporter_id: number; kind: 'email' | 'mobile' | 'post'; shown: string; parts: ExportedPerson['points'][number]['parts'] }>(
-        `SELECT sc.supporter_id, cp.kind, cp.shown, cp.parts FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
+      db.sql<{
+        supporter_id: number;
+        kind: 'email' | 'mobile' | 'post';
+        shown: string;
+        parts: ExportedPerson['points'][number]['parts'];
+      }>(
+        `SELECT sc.supporter_id, cp.kind, cp.shown, cp.parts
+          FROM supporter_contact sc
+          JOIN contact_point cp ON cp.id = sc.contact_point_id
           WHERE sc.organization_id = :org AND sc.supporter_id IN (:ids) ORDER BY sc.position, cp.id`,
         { ids },
       ),
@@ -37,7 +53,8 @@ export class ExportRepository {
       this.groups(db, 'list', ids),
     ]);
     const pointsOf = new Map<number, typeof points>();
-    for (const point of points) pointsOf.set(point.supporter_id, [...(pointsOf.get(point.supporter_id) ?? []), point]);
+    for (const point of points)
+      pointsOf.set(point.supporter_id, [...(pointsOf.get(point.supporter_id) ?? []), point]);
     return people.map((person) => ({
       id: person.id,
       externalId: person.external_id,
@@ -51,13 +68,22 @@ export class ExportRepository {
     }));
   }
 
-  private async groups(db: Scoped, kind: 'tag' | 'list', ids: readonly number[]): Promise<Map<number, string[]>> {
+  private async groups(
+    db: Scoped,
+    kind: 'tag' | 'list',
+    ids: readonly number[],
+  ): Promise<Map<number, string[]>> {
     const rows = await db.sql<{ supporter_id: number; name: string }>(
-      `SELECT m.supporter_id, g.name FROM supporter_${kind} m JOIN ${kind} g ON g.id = m.${kind}_id WHERE m.organization_id = :org AND m.supporter_id IN (:ids) ORDER BY g.name`,
+      `SELECT m.supporter_id, g.name
+        FROM supporter_${kind} m
+        JOIN ${kind} g ON g.id = m.${kind}_id
+        WHERE m.organization_id = :org AND m.supporter_id IN (:ids)
+        ORDER BY g.name`,
       { ids },
     );
     const out = new Map<number, string[]>();
-    for (const { supporter_id, name } of rows) out.set(supporter_id, [...(out.get(supporter_id) ?? []), name]);
+    for (const { supporter_id, name } of rows)
+      out.set(supporter_id, [...(out.get(supporter_id) ?? []), name]);
     return out;
   }
 }

@@ -17,7 +17,10 @@ export interface ExportFile {
 
 const SLICE = 5000;
 
-/** People as a file in an open form: CSV and XLSX with a row each, vCard 4.0 (RFC 6350) with a card each, JSON with everything. */
+/**
+ * People as a file in an open form: CSV and XLSX with a row each, vCard 4.0 (RFC 6350) with a card each, JSON
+ * with everything.
+ */
 @Injectable()
 export class ExportService {
   constructor(
@@ -35,7 +38,9 @@ export class ExportService {
   ): Promise<ExportFile> {
     const db = this.database.read(scope);
     const organization = await this.team.organization(scope);
-    const fields = (await this.fields.all(db)).filter((field) => act.fields.length === 0 || act.fields.includes(field.id));
+    const fields = (await this.fields.all(db)).filter(
+      (field) => act.fields.length === 0 || act.fields.includes(field.id),
+    );
     const all: (ExportedPerson & { values: string[] })[] = [];
     for (let at = 0; at < ids.length; at += SLICE) {
       const some = ids.slice(at, at + SLICE);
@@ -54,13 +59,19 @@ export class ExportService {
     const names = fields.map((field) => field.name);
     switch (act.form) {
       case 'csv':
-        return { name: `${name}.csv`, bytes: Buffer.from(`\ufeff${writeCsv(headerOf(names), all.map(rowOf))}`) };
+        return {
+          name: `${name}.csv`,
+          bytes: Buffer.from(`\ufeff${writeCsv(headerOf(names), all.map(rowOf))}`),
+        };
       case 'xlsx':
         return { name: `${name}.xlsx`, bytes: workbook(headerOf(names), all.map(rowOf)) };
       case 'vcard':
         return { name: `${name}.vcf`, bytes: Buffer.from(all.map(writeCard).join('')) };
       case 'json': {
-        const people = all.map(({ values, ...person }) => ({ ...person, fields: Object.fromEntries(names.map((field, i) => [field, values[i]!])) }));
+        const people = all.map(({ values, ...person }) => ({
+          ...person,
+          fields: Object.fromEntries(names.map((field, i) => [field, values[i]!])),
+        }));
         return { name: `${name}.json`, bytes: Buffer.from(JSON.stringify(people, null, 1)) };
       }
     }
@@ -102,7 +113,8 @@ function rowOf(person: ExportedPerson & { values: string[] }): string[] {
 }
 
 function workbook(header: readonly string[], rows: readonly string[][]): Buffer {
-  if (rows.length > FILE_LIMITS.sheetRows) throw new Error(`a workbook may have ${FILE_LIMITS.sheetRows} rows at most; take CSV instead`);
+  if (rows.length > FILE_LIMITS.sheetRows)
+    throw new Error(`a workbook may have ${FILE_LIMITS.sheetRows} rows at most; take CSV instead`);
   const book = XLSX.utils.book_new();
   // Texts are kept as texts: no cell of a workbook is a formula unless it is written as one.
   XLSX.utils.book_append_sheet(book, XLSX.utils.aoa_to_sheet([[...header], ...rows]), 'Supporters');

@@ -3,10 +3,11 @@ import { callHours, hoursNotes } from './call-hours';
 
 const RULES = startingRules('US');
 const HOME = { country: 'US', time_zone: 'America/Los_Angeles' };
-const at = (country: string, region: string | null, iso: string) => callHours({ country, region }, RULES, HOME, new Date(iso));
+const at = (country: string, region: string | null, iso: string) =>
+  callHours({ country, region }, RULES, HOME, new Date(iso));
 
-// 47 CFR 64.1200(c)(1): 8 a.m. to 9 p.m. where they are. CRTC Unsolicited Telecommunications Rules, part III, s. 23:
-// 9 to 21:30 on weekdays, 10 to 18 at weekends. Cited from memory.
+// 47 CFR 64.1200(c)(1): 8 a.m. to 9 p.m. where they are. CRTC Unsolicited Telecommunications Rules, part III,
+// s. 23: 9 to 21:30 on weekdays, 10 to 18 at weekends. Cited from memory.
 test.each([
   ['US', 'NY', '2026-06-10T12:00Z', null],
   ['US', 'NY', '2026-06-10T11:30Z', '2026-06-10T12:00:00.000Z'],

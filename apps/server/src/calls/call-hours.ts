@@ -5,15 +5,25 @@ import { hoursWords } from '@goodword/core/words';
 import { holidaysOf } from '../permission/holidays';
 
 /** When somebody may be called where they are: the house's words, and from when on if not this moment. */
-export function callHours(place: Place, rules: HouseRules, home: { country: string; time_zone: string }, now: Date): CallHours {
+export function callHours(
+  place: Place,
+  rules: HouseRules,
+  home: { country: string; time_zone: string },
+  now: Date,
+): CallHours {
   const { hours } = rulesFor(rules, place);
-  const at = nextDecentMoment(hours.call, zonesOf(place, home.time_zone), now.getTime(), holidaysOf(place, home.country));
+  const at = nextDecentMoment(
+    hours.call,
+    zonesOf(place, home.time_zone),
+    now.getTime(),
+    holidaysOf(place, home.country),
+  );
   return { words: hoursWords(hours.call), from: at === now.getTime() ? null : new Date(at).toISOString() };
 }
 
 /**
- * Lines for the head of a sheet, which is called from on paper at a time that nobody knows yet: the hours of the most, and
- * the numbers of those who have others.
+ * Lines for the head of a sheet, which is called from on paper at a time that nobody knows yet: the hours of
+ * the most, and the numbers of those who have others.
  */
 export function hoursNotes(people: readonly { number: number; words: string }[]): string[] {
   const of = new Map<string, number[]>();
@@ -22,6 +32,8 @@ export function hoursNotes(people: readonly { number: number; words: string }[])
   if (!most) return [];
   return [
     `Call ${most[0]}, by the clock where they are.`,
-    ...others.map(([words, numbers]) => `${numbers.length === 1 ? 'Number' : 'Numbers'} ${numbers.join(', ')}: ${words}.`),
+    ...others.map(
+      ([words, numbers]) => `${numbers.length === 1 ? 'Number' : 'Numbers'} ${numbers.join(', ')}: ${words}.`,
+    ),
   ];
 }

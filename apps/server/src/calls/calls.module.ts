@@ -11,7 +11,15 @@ import { CallsRepository } from './calls.repository';
 import { CallsService } from './calls.service';
 
 @Module({
-  imports: [RostersModule, MessagesModule, PermissionModule, RecordModule, SegmentsModule, SupportersModule, TeamModule],
+  imports: [
+    RostersModule,
+    MessagesModule,
+    PermissionModule,
+    RecordModule,
+    SegmentsModule,
+    SupportersModule,
+    TeamModule,
+  ],
   controllers: [CallsController],
   providers: [CallsService, CallsRepository],
   exports: [CallsService, CallsRepository],

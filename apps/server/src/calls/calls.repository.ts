@@ -41,7 +41,8 @@ const WHO: Record<CallWho, string> = {
   again: `AND m.outcome IN (:again) ${HERE}`,
 };
 
-const TO_CALL = 'EXISTS (SELECT 1 FROM call_list_member m WHERE m.call_list_id = c.id AND m.outcome IS NULL AND m.suppressed IS NULL)';
+const TO_CALL = `EXISTS (SELECT 1 FROM call_list_member m
+    WHERE m.call_list_id = c.id AND m.outcome IS NULL AND m.suppressed IS NULL)`;
 
 /** Lists of people to be called, frozen in their order, and what came of each call. */
 @Injectable()
@@ -80,22 +81,38 @@ export class CallsRepository {
     return (await this.select(db, 'AND c.id = :id', { id }))[0];
   }
 
-  async outcomes(db: Scoped, ids: readonly number[]): Promise<{ listId: number; outcome: string; people: number }[]> {
+  async outcomes(
+    db: Scoped,
+    ids: readonly number[],
+  ): Promise<{ listId: number; outcome: string; people: number }[]> {
     if (ids.length === 0) return [];
     return db.sql(
-      `SELECT m.call_list_id AS listId, m.outcome, COUNT(*) AS people FROM call_list_member m WHERE m.organization_id = :org AND m.call_list_id IN (:ids) AND m.outcome IS NOT NULL
+      `SELECT m.call_list_id AS listId, m.outcome, COUNT(*) AS people
+        FROM call_list_member m
+        WHERE m.organization_id = :org AND m.call_list_id IN (:ids) AND m.outcome IS NOT NULL
         GROUP BY m.call_list_id, m.outcome ORDER BY people DESC, m.outcome`,
       { ids },
     );
   }
 
   /** People after a position, in their order; of all of them or of some. */
-  async members(db: Scoped, id: number, after: number, limit: number, who: CallWho = 'all'): Promise<CallMemberRow[]> {
+  async members(
+    db: Scoped,
+    id: number,
+    after: number,
+    limit: number,
+    who: CallWho = 'all',
+  ): Promise<CallMemberRow[]> {
     return db.sql<CallMemberRow>(
-      `SELECT m.position, m.supporter_id, s.first_name, s.last_name, m.suppressed, m.outcome, m.note_id, n.body AS note, r.stage, s.erased_at IS NOT NULL AS gone
-        FROM call_list_member m JOIN call_list c ON c.id = m.call_list_id JOIN supporter s ON s.id = m.supporter_id
-        LEFT JOIN note n ON n.id = m.note_id LEFT JOIN roster r ON r.campaign_id = c.campaign_id AND r.supporter_id = m.supporter_id
-        WHERE m.organization_id = :org AND m.call_list_id = :id AND m.position > :after AND (:chapter IS NULL OR s.chapter_id = :chapter)
+      `SELECT m.position, m.supporter_id, s.first_name, s.last_name, m.suppressed, m.outcome, m.note_id,
+        n.body AS note, r.stage, s.erased_at IS NOT NULL AS gone
+        FROM call_list_member m
+        JOIN call_list c ON c.id = m.call_list_id
+        JOIN supporter s ON s.id = m.supporter_id
+        LEFT JOIN note n ON n.id = m.note_id
+        LEFT JOIN roster r ON r.campaign_id = c.campaign_id AND r.supporter_id = m.supporter_id
+        WHERE m.organization_id = :org AND m.call_list_id = :id AND m.position > :after
+        AND (:chapter IS NULL OR s.chapter_id = :chapter)
           ${WHO[who]} ORDER BY m.position LIMIT :limit`,
       { id, after, limit, again: CALL_AGAIN },
     );
@@ -104,7 +121,10 @@ export class CallsRepository {
   /** Where each of its people stands on the roster of its campaign. */
   async stages(db: Scoped, id: number): Promise<Map<number, string>> {
     const rows = await db.sql<{ supporter_id: number; stage: string }>(
-      `SELECT m.supporter_id, r.stage FROM call_list_member m JOIN call_list c ON c.id = m.call_list_id JOIN roster r ON r.campaign_id = c.campaign_id AND r.supporter_id = m.supporter_id
+      `SELECT m.supporter_id, r.stage
+        FROM call_list_member m
+        JOIN call_list c ON c.id = m.call_list_id
+        JOIN roster r ON r.campaign_id = c.campaign_id AND r.supporter_id = m.supporter_id
         WHERE m.organization_id = :org AND m.call_list_id = :id`,
       { id },
     );
@@ -117,31 +137,50 @@ export class CallsRepository {
   }
 
   /** What came of a call so far, locked: two may call through one list. */
-  async holdAnswer(tx: Scoped, id: number, position: number): Promise<{ outcome: string | null; note: string } | undefined> {
+  async holdAnswer(
+    tx: Scoped,
+    id: number,
+    position: number,
+  ): Promise<{ outcome: string | null; note: string } | undefined> {
     const [row] = await tx.sql<{ outcome: string | null; note: string }>(
-      `SELECT m.outcome, COALESCE(n.body, '') AS note FROM call_list_member m LEFT JOIN note n ON n.id = m.note_id
+      `SELECT m.outcome, COALESCE(n.body, '') AS note
+        FROM call_list_member m
+        LEFT JOIN note n ON n.id = m.note_id
         WHERE m.organization_id = :org AND m.call_list_id = :id AND m.position = :position FOR UPDATE`,
       { id, position },
     );
     return row;
   }
 
-  async answer(tx: Scoped, id: number, position: number, outcome: string | null, noteId: number | null): Promise<void> {
+  async answer(
+    tx: Scoped,
+    id: number,
+    position: number,
+    outcome: string | null,
+    noteId: number | null,
+  ): Promise<void> {
     await tx.execute(
-      `UPDATE call_list_member SET outcome = :outcome, note_id = :noteId, answered_by = :actor, answered_at = IF(:outcome IS NULL, NULL, UTC_TIMESTAMP(3))
+      `UPDATE call_list_member
+        SET outcome = :outcome, note_id = :noteId, answered_by = :actor,
+          answered_at = IF(:outcome IS NULL, NULL, UTC_TIMESTAMP(3))
         WHERE organization_id = :org AND call_list_id = :id AND position = :position`,
       { id, position, outcome, noteId, actor: tx.scope.actorId },
     );
   }
 
   async remove(tx: Scoped, id: number): Promise<void> {
-    await tx.execute('DELETE FROM call_list_member WHERE organization_id = :org AND call_list_id = :id', { id });
+    await tx.execute('DELETE FROM call_list_member WHERE organization_id = :org AND call_list_id = :id', {
+      id,
+    });
     await tx.execute('DELETE FROM call_list WHERE organization_id = :org AND id = :id', { id });
   }
 
   private async byName(db: Scoped, ids: readonly number[]): Promise<number[]> {
     const rows = await db.sql<{ id: number }>(
-      'SELECT id FROM supporter WHERE organization_id = :org AND erased_at IS NULL AND id IN (:ids) ORDER BY last_name, first_name, id',
+      `SELECT id
+        FROM supporter
+        WHERE organization_id = :org AND erased_at IS NULL AND id IN (:ids)
+        ORDER BY last_name, first_name, id`,
       { ids },
     );
     return rows.map((row) => row.id);
@@ -150,7 +189,9 @@ export class CallsRepository {
   /** How many call lists of a teammate's still have somebody to call. */
   async waitingFor(db: Scoped, id: number): Promise<number> {
     const [row] = await db.sql<{ n: number }>(
-      `SELECT COUNT(*) AS n FROM call_list c WHERE c.organization_id = :org AND c.made_by = :id AND ${TO_CALL}`,
+      `SELECT COUNT(*) AS n
+        FROM call_list c
+        WHERE c.organization_id = :org AND c.made_by = :id AND ${TO_CALL}`,
       {
         id,
       },
@@ -159,16 +200,24 @@ export class CallsRepository {
   }
 
   async handOn(tx: Scoped, from: number, to: number): Promise<void> {
-    await tx.execute(`UPDATE call_list c SET c.made_by = :to WHERE c.organization_id = :org AND c.made_by = :from AND ${TO_CALL}`, { from, to });
+    await tx.execute(
+      `UPDATE call_list c
+        SET c.made_by = :to
+        WHERE c.organization_id = :org AND c.made_by = :from AND ${TO_CALL}`,
+      { from, to },
+    );
   }
 
   private async select(db: Scoped, rest: string, bindings: Record<string, Bound>): Promise<CallListRow[]> {
     return db.sql<CallListRow>(
       `SELECT c.*, g.name AS campaign, g.stages, t.name AS made_by_name,
           (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id) AS people,
-          (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id AND m.outcome IS NOT NULL) AS called,
-          (SELECT COUNT(*) FROM call_list_member m JOIN supporter s ON s.id = m.supporter_id WHERE m.call_list_id = c.id ${WHO.again}) AS again,
-          (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id AND m.suppressed IS NOT NULL) AS suppressed
+          (SELECT COUNT(*) FROM call_list_member m
+          WHERE m.call_list_id = c.id AND m.outcome IS NOT NULL) AS called,
+          (SELECT COUNT(*) FROM call_list_member m JOIN supporter s ON s.id = m.supporter_id
+          WHERE m.call_list_id = c.id ${WHO.again}) AS again,
+          (SELECT COUNT(*) FROM call_list_member m
+          WHERE m.call_list_id = c.id AND m.suppressed IS NOT NULL) AS suppressed
         FROM call_list c LEFT JOIN campaign g ON g.id = c.campaign_id LEFT JOIN teammate t ON t.id = c.made_by
         WHERE c.organization_id = :org AND (:chapter IS NULL OR c.chapter_id = :chapter) ${rest}`,
       { ...bindings, again: CALL_AGAIN },

@@ -1,7 +1,15 @@
 import { callHours } from './call-hours';
 import { Inject, Injectable } from '@nestjs/common';
 import { isoDay } from '@goodword/core/common';
-import { CALL_OUTCOMES, type CallAnswer, type CallListView, type CallRow, type CallWho, type MakeCallList, type Page } from '@goodword/core/contract';
+import {
+  CALL_OUTCOMES,
+  type CallAnswer,
+  type CallListView,
+  type CallRow,
+  type CallWho,
+  type MakeCallList,
+  type Page,
+} from '@goodword/core/contract';
 import { compile, render } from '@goodword/core/merge';
 import { type Decision, type Purpose, type Verdict } from '@goodword/core/permission';
 import { speak, verdictWords } from '@goodword/core/words';
@@ -26,7 +34,9 @@ import { sentence } from '../platform/words';
 /** So many can be gone through by people; a sheet of more is not a sheet. */
 export const MOST_CALLS = 5000;
 
-/** Calling through a list, on the screen or from paper: who may be called, what to say, and what came of it. */
+/**
+ * Calling through a list, on the screen or from paper: who may be called, what to say, and what came of it.
+ */
 @Injectable()
 export class CallsService {
   constructor(
@@ -47,30 +57,49 @@ export class CallsService {
   async make(scope: AccessScope, list: MakeCallList): Promise<{ id: number }> {
     const ids = await this.segments.peopleIn(scope, list.group);
     if (ids.length === 0) throw new Conflict(sentence('group.nobody-to-call'));
-    if (ids.length > MOST_CALLS) throw new Conflict(sentence('calls.too-many', { count: ids.length, most: MOST_CALLS }));
+    if (ids.length > MOST_CALLS)
+      throw new Conflict(sentence('calls.too-many', { count: ids.length, most: MOST_CALLS }));
     const faults = compile(list.script, await this.fields.registry(scope)).faults;
-    if (faults.length > 0) throw new Invalid(faults.map((fault) => ({ field: 'script', code: 'merge', message: speak(fault.said) })));
+    if (faults.length > 0)
+      throw new Invalid(
+        faults.map((fault) => ({ field: 'script', code: 'merge', message: speak(fault.said) })),
+      );
     return this.database.writeUnlogged(scope, async (tx) => {
-      if (list.campaignId !== null && !(await this.campaigns.find(tx, list.campaignId))) throw new NotFound('campaign');
+      if (list.campaignId !== null && !(await this.campaigns.find(tx, list.campaignId)))
+        throw new NotFound('campaign');
       const suppressed = await this.suppressedOf(tx, ids, list.purpose);
       const id = await this.calls.make(
         tx,
         list,
         ids.map((one) => ({ id: one, suppressed: suppressed.get(one) ?? null })),
       );
-      await audit(tx, { act: 'make', subject: 'call-list', subjectId: id, words: `${list.name}: ${ids.length} people to call` });
+      await audit(tx, {
+        act: 'make',
+        subject: 'call-list',
+        subjectId: id,
+        words: `${list.name}: ${ids.length} people to call`,
+      });
       return { id };
     });
   }
 
   /** Who of these may not be called for this now, with the reason. */
-  private async suppressedOf(db: Scoped, ids: readonly number[], purpose: Purpose): Promise<Map<number, Verdict>> {
+  private async suppressedOf(
+    db: Scoped,
+    ids: readonly number[],
+    purpose: Purpose,
+  ): Promise<Map<number, Verdict>> {
     const decided = await this.decide(db, ids, purpose);
     return new Map([...decided].flatMap(([id, { verdict }]) => (verdict === 'send' ? [] : [[id, verdict]])));
   }
 
   private async decide(db: Scoped, ids: readonly number[], purpose: Purpose): Promise<Map<number, Decision>> {
-    return this.facts.decide(db, ids, { channel: 'call', scope: purpose, rules: await this.houseRules.rules(db), now: new Date() });
+    return this.facts.decide(db, ids, {
+      channel: 'call',
+      scope: purpose,
+      rules: await this.houseRules.rules(db),
+      now: new Date(),
+    });
   }
 
   async all(scope: AccessScope): Promise<CallListView[]> {
@@ -83,22 +112,29 @@ export class CallsService {
     return (await this.views(db, [await this.list(db, id)]))[0]!;
   }
 
-  async people(scope: AccessScope, id: number, query: { after: number; limit: number; who: CallWho }): Promise<Page<CallRow>> {
+  async people(
+    scope: AccessScope,
+    id: number,
+    query: { after: number; limit: number; who: CallWho },
+  ): Promise<Page<CallRow>> {
     const db = this.database.read(scope);
     const list = await this.list(db, id);
     const members = await this.membersNow(db, list, query);
     return {
       rows: await this.rows(scope, list, members),
-      total: { all: list.people, may: list.people - list.suppressed, open: list.people - list.suppressed - list.called, again: list.again }[
-        query.who
-      ],
+      total: {
+        all: list.people,
+        may: list.people - list.suppressed,
+        open: list.people - list.suppressed - list.called,
+        again: list.again,
+      }[query.who],
       next: members.length === query.limit ? String(members.at(-1)!.position) : null,
     };
   }
 
   /**
-   * People after a position, as they may be called at this moment: whoever said no since the list was made is passed over
-   * as well. Who was passed over then stays so: the list was made of the others.
+   * People after a position, as they may be called at this moment: whoever said no since the list was made is
+   * passed over as well. Who was passed over then stays so: the list was made of the others.
    */
   private async membersNow(
     db: Scoped,
@@ -111,14 +147,20 @@ export class CallsService {
       if (some.length === 0) break;
       const ids = some.map((member) => member.supporter_id);
       const suppressed = await this.suppressedOf(db, ids, list.purpose);
-      const now = some.map((member) => ({ ...member, suppressed: member.suppressed ?? suppressed.get(member.supporter_id) ?? null }));
+      const now = some.map((member) => ({
+        ...member,
+        suppressed: member.suppressed ?? suppressed.get(member.supporter_id) ?? null,
+      }));
       out.push(...now.filter((member) => who === 'all' || member.suppressed === null));
       at = some.at(-1)!.position;
     }
     return out.slice(0, limit);
   }
 
-  /** What came of one call. The stage goes on the campaign's roster, the note on the record, a no into the ledger. */
+  /**
+   * What came of one call. The stage goes on the campaign's roster, the note on the record, a no into the
+   * ledger.
+   */
   async answer(scope: AccessScope, id: number, position: number, answer: CallAnswer): Promise<CallRow> {
     await this.database.write(scope, async (tx) => {
       const answered = await this.calls.holdAnswer(tx, id, position);
@@ -130,7 +172,10 @@ export class CallsService {
           {
             field: 'outcome',
             code: 'outcome',
-            message: sentence('answer.expected', { answers: optionsOf(list).join(', '), outcome: answer.outcome }),
+            message: sentence('answer.expected', {
+              answers: optionsOf(list).join(', '),
+              outcome: answer.outcome,
+            }),
           },
         ]);
       stillAs(answer.was, answered, 'what came of this call', answered.outcome ?? undefined);
@@ -150,12 +195,18 @@ export class CallsService {
     await this.database.writeUnlogged(scope, async (tx) => {
       const list = await this.list(tx, id);
       await this.calls.remove(tx, id);
-      await audit(tx, { act: 'delete', subject: 'call-list', subjectId: id, words: `${list.name} deleted; what was answered stays on the records` });
+      await audit(tx, {
+        act: 'delete',
+        subject: 'call-list',
+        subjectId: id,
+        words: `${list.name} deleted; what was answered stays on the records`,
+      });
     });
   }
 
   private async keepNote(tx: Scoped, member: CallMemberRow, body: string): Promise<number | null> {
-    if (member.note_id === null) return body === '' ? null : this.notes.add(tx, member.supporter_id, 'call', body);
+    if (member.note_id === null)
+      return body === '' ? null : this.notes.add(tx, member.supporter_id, 'call', body);
     if (body === '') await this.notes.remove(tx, member.note_id);
     else if (body !== member.note) await this.notes.change(tx, member.note_id, body);
     return body === '' ? null : member.note_id;
@@ -177,7 +228,11 @@ export class CallsService {
     });
   }
 
-  private async rows(scope: AccessScope, list: CallListRow, members: readonly CallMemberRow[]): Promise<CallRow[]> {
+  private async rows(
+    scope: AccessScope,
+    list: CallListRow,
+    members: readonly CallMemberRow[],
+  ): Promise<CallRow[]> {
     const db = this.database.read(scope);
     const ids = members.map((member) => member.supporter_id);
     const [organization, registry, points, gifts, decided, people, rules] = await Promise.all([
@@ -192,20 +247,32 @@ export class CallsService {
     const now = new Date();
     const placeOf = new Map(people.map(({ id, country, region }) => [id, { country, region }]));
     const sender = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
-    const values = await this.mergeValues.of(db, ids, { channel: 'call', scope: list.purpose }, organization, sender);
+    const values = await this.mergeValues.of(
+      db,
+      ids,
+      { channel: 'call', scope: list.purpose },
+      organization,
+      sender,
+    );
     const script = compile(list.script, registry);
     return members.map((member) => {
       const id = member.supporter_id;
       const gift = gifts.find((one) => one.supporter_id === id && Number(one.amount) > 0);
       const hours = callHours(placeOf.get(id) ?? { country: null, region: null }, rules, organization, now);
-      const chosen = points.find((point) => point.supporter_id === id && point.id === decided.get(id)?.contactPointId);
+      const chosen = points.find(
+        (point) => point.supporter_id === id && point.id === decided.get(id)?.contactPointId,
+      );
       return {
         position: member.position,
         supporterId: id,
-        name: member.gone ? 'No longer here' : `${member.first_name} ${member.last_name}`.trim() || 'No name on file',
+        name: member.gone
+          ? 'No longer here'
+          : `${member.first_name} ${member.last_name}`.trim() || 'No name on file',
         phone: hours.from === null ? (chosen?.shown ?? null) : null,
         hours,
-        suppressed: member.gone ? 'No longer here' : member.suppressed && verdictWords(member.suppressed, 'call'),
+        suppressed: member.gone
+          ? 'No longer here'
+          : member.suppressed && verdictWords(member.suppressed, 'call'),
         stage: member.stage,
         outcome: member.outcome,
         note: member.note ?? '',
@@ -223,14 +290,19 @@ export class CallsService {
     return lists.map((row) => ({
       id: row.id,
       name: row.name,
-      campaign: row.campaign_id === null ? null : { id: row.campaign_id, name: row.campaign ?? 'a campaign since removed' },
+      campaign:
+        row.campaign_id === null
+          ? null
+          : { id: row.campaign_id, name: row.campaign ?? 'a campaign since removed' },
       script: row.script,
       purpose: row.purpose,
       people: row.people,
       called: row.called,
       again: row.again,
       suppressed: row.suppressed,
-      outcomes: outcomes.filter((one) => one.listId === row.id).map(({ outcome, people }) => ({ outcome, people })),
+      outcomes: outcomes
+        .filter((one) => one.listId === row.id)
+        .map(({ outcome, people }) => ({ outcome, people })),
       options: optionsOf(row),
       madeBy: row.made_by_name ?? '',
       madeAt: row.made_at.toISOString(),
@@ -247,5 +319,10 @@ export class CallsService {
 /** The stages of the campaign first: they are what the keys 1 to 9 are for. */
 function optionsOf(list: Pick<CallListRow, 'stages'>): string[] {
   const own = list.stages ?? [];
-  return [...own, ...CALL_OUTCOMES.filter((outcome) => !own.includes(outcome) && (own.length === 0 || outcome !== 'talked'))];
+  return [
+    ...own,
+    ...CALL_OUTCOMES.filter(
+      (outcome) => !own.includes(outcome) && (own.length === 0 || outcome !== 'talked'),
+    ),
+  ];
 }

@@ -1,4 +1,12 @@
-import type { CallListView, CallRow, CampaignView, Page, RecordView, SupporterRow, TimelineItem } from '@goodword/core/contract';
+import type {
+  CallListView,
+  CallRow,
+  CampaignView,
+  Page,
+  RecordView,
+  SupporterRow,
+  TimelineItem,
+} from '@goodword/core/contract';
 import { openTestHouse, houseDay, type TestHouse } from '../testing/harness';
 import { bringIn, STEP_COLUMNS, NOTHING } from '../testing/steps';
 
@@ -25,7 +33,9 @@ async function mayCall(id: number): Promise<void> {
 beforeAll(async () => {
   house = await openTestHouse();
   house.startWorker();
-  const rows = NAMES.map((name, i) => `p${i}@example.org,${name.replace(' ', ',')},${i === 3 ? '' : `206 555 016${i}`}`);
+  const rows = NAMES.map(
+    (name, i) => `p${i}@example.org,${name.replace(' ', ',')},${i === 3 ? '' : `206 555 016${i}`}`,
+  );
   await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), {
     columns: STEP_COLUMNS,
     permission: { email: NOTHING, text: NOTHING },
@@ -34,7 +44,12 @@ beforeAll(async () => {
   await mayCall(ids[0]!);
   await mayCall(ids[1]!);
   campaignId = (
-    await house.client.post<{ id: number }>('/api/campaigns', { name: 'Hull', kind: 'appeal', appealCode: null, stages: ['asked', 'pledged'] })
+    await house.client.post<{ id: number }>('/api/campaigns', {
+      name: 'Hull',
+      kind: 'appeal',
+      appealCode: null,
+      stages: ['asked', 'pledged'],
+    })
   ).id;
   listId = (
     await house.client.post<{ id: number }>('/api/calls', {
@@ -49,11 +64,15 @@ beforeAll(async () => {
 afterAll(() => house.close());
 
 const show = () => house.client.get<CallListView>(`/api/calls/${listId}`);
-const people = async (query = '') => (await house.client.get<Page<CallRow>>(`/api/calls/${listId}/people${query}`)).rows;
+const people = async (query = '') =>
+  (await house.client.get<Page<CallRow>>(`/api/calls/${listId}/people${query}`)).rows;
 const answer = async (position: number, body: object) => {
   const row = (await people()).find((one) => one.position === position);
   const was = { outcome: row?.outcome ?? null, note: row?.note ?? '' };
-  return house.client.call<CallRow & { detail: string }>('PUT', `/api/calls/${listId}/people/${position}`, { was, ...body });
+  return house.client.call<CallRow & { detail: string }>('PUT', `/api/calls/${listId}/people/${position}`, {
+    was,
+    ...body,
+  });
 };
 
 test('people are numbered by name, and who may not be called is passed over with the reason', async () => {
@@ -75,13 +94,19 @@ test('people are numbered by name, and who may not be called is passed over with
 });
 
 test('the script is filled for each', async () => {
-  expect((await people())[0]).toMatchObject({ phone: '+1 206 555 0160', script: 'Hello Ann, it is The owner.' });
+  expect((await people())[0]).toMatchObject({
+    phone: '+1 206 555 0160',
+    script: 'Hello Ann, it is The owner.',
+  });
   const wrong = await house.client.call<{ faults: { message: string }[] }>('POST', '/api/calls', {
     name: 'x',
     group: { ids },
     script: 'Hi {Frist name}',
   });
-  expect([wrong.status, wrong.body.faults[0]!.message]).toEqual([422, expect.stringContaining('{First name}')]);
+  expect([wrong.status, wrong.body.faults[0]!.message]).toEqual([
+    422,
+    expect.stringContaining('{First name}'),
+  ]);
 });
 
 test('an answer goes where it belongs: the stage on the roster, the note on the record', async () => {
@@ -90,9 +115,13 @@ test('an answer goes where it belongs: the stage on the roster, the note on the 
     stage: 'pledged',
     note: 'Will bring a cheque',
   });
-  expect((await house.client.get<CampaignView>(`/api/campaigns/${campaignId}`)).counts).toMatchObject({ pledged: 1 });
+  expect((await house.client.get<CampaignView>(`/api/campaigns/${campaignId}`)).counts).toMatchObject({
+    pledged: 1,
+  });
   const notes = () => house.client.get<TimelineItem[]>(`/api/supporters/${ids[0]}/timeline?kinds=note`);
-  expect((await notes()).map(({ title, note }) => [title, note!.body])).toEqual([['Called', 'Will bring a cheque']]);
+  expect((await notes()).map(({ title, note }) => [title, note!.body])).toEqual([
+    ['Called', 'Will bring a cheque'],
+  ]);
   // Entered again, as happens with paper: the note is the same note.
   await answer(1, { outcome: 'asked', note: 'Will bring cash' });
   expect((await notes()).map(({ note }) => note!.body)).toEqual(['Will bring cash']);
@@ -129,17 +158,37 @@ test('who was not reached or had no time is called once more, in rounds of their
 test('who says so on the telephone is never called again', async () => {
   await answer(2, { outcome: 'no answer', note: 'Do not call', noMoreCalls: true });
   const entry = (await person(ids[1]!)).entries.find((one) => one.state === 'no')!;
-  expect(entry).toMatchObject({ channel: 'call', scope: 'marketing', how: 'phone', source: 'Said when called: Winter calls' });
-  const again = await house.client.post<{ id: number }>('/api/calls', { name: 'Again', group: { ids }, purpose: 'appeals' });
+  expect(entry).toMatchObject({
+    channel: 'call',
+    scope: 'marketing',
+    how: 'phone',
+    source: 'Said when called: Winter calls',
+  });
+  const again = await house.client.post<{ id: number }>('/api/calls', {
+    name: 'Again',
+    group: { ids },
+    purpose: 'appeals',
+  });
   const rows = (await house.client.get<Page<CallRow>>(`/api/calls/${again.id}/people`)).rows;
   expect(rows[1]).toMatchObject({ name: 'Bea Berg', suppressed: 'Opted out' });
-  expect((await house.client.get<CallListView>(`/api/calls/${again.id}`)).options).toEqual(['no answer', 'call again', 'talked']);
+  expect((await house.client.get<CallListView>(`/api/calls/${again.id}`)).options).toEqual([
+    'no answer',
+    'call again',
+    'talked',
+  ]);
 });
 
 test('who says no after the list was made, on whatever road, is passed over from that moment', async () => {
   await mayCall(ids[0]!);
-  const made = await house.client.post<{ id: number }>('/api/calls', { name: 'Later', group: { ids }, purpose: 'appeals' });
-  const open = async () => (await house.client.get<Page<CallRow>>(`/api/calls/${made.id}/people?who=open&limit=1`)).rows.map(({ name }) => name);
+  const made = await house.client.post<{ id: number }>('/api/calls', {
+    name: 'Later',
+    group: { ids },
+    purpose: 'appeals',
+  });
+  const open = async () =>
+    (await house.client.get<Page<CallRow>>(`/api/calls/${made.id}/people?who=open&limit=1`)).rows.map(
+      ({ name }) => name,
+    );
   expect(await open()).toEqual(['Ann Abara']);
   const point = (await person(ids[0]!)).contactPoints.find((one) => one.kind === 'mobile')!;
   await house.client.post(`/api/supporters/${ids[0]}/permission`, {
@@ -158,16 +207,26 @@ test('who says no after the list was made, on whatever road, is passed over from
 
 test('an erased person stands on the list without a name, and can’t be answered for', async () => {
   await house.client.call('DELETE', `/api/supporters/${ids[3]}`);
-  expect((await people())[3]).toMatchObject({ name: 'No longer here', suppressed: 'No longer here', phone: null });
+  expect((await people())[3]).toMatchObject({
+    name: 'No longer here',
+    suppressed: 'No longer here',
+    phone: null,
+  });
   expect((await answer(4, { outcome: 'asked' })).status).toBe(404);
 });
 
 test('a list is the organization’s own, for organizers; deleting it leaves what was answered', async () => {
   expect((await (await house.as('writer')).call('GET', '/api/calls')).status).toBe(403);
-  expect((await (await house.as('organizer', house.chapters[1])).call('GET', `/api/calls/${listId}`)).status).toBe(404);
+  expect(
+    (await (await house.as('organizer', house.chapters[1])).call('GET', `/api/calls/${listId}`)).status,
+  ).toBe(404);
   await answer(1, { outcome: 'pledged', note: 'Yes' });
   await house.client.call('DELETE', `/api/calls/${listId}`);
   expect((await house.client.call('GET', `/api/calls/${listId}`)).status).toBe(404);
-  expect((await house.client.get<CampaignView>(`/api/campaigns/${campaignId}`)).counts).toMatchObject({ pledged: 1 });
-  expect((await house.client.call('POST', '/api/calls', { name: 'Nobody', group: { ids: [999_999] } })).status).toBe(409);
+  expect((await house.client.get<CampaignView>(`/api/campaigns/${campaignId}`)).counts).toMatchObject({
+    pledged: 1,
+  });
+  expect(
+    (await house.client.call('POST', '/api/calls', { name: 'Nobody', group: { ids: [999_999] } })).status,
+  ).toBe(409);
 });

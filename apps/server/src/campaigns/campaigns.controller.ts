@@ -1,5 +1,12 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema, type CampaignView, type MakeCampaign, type Page, type RosterGroup, type RosterRow } from '@goodword/core/contract';
+import {
+  schema,
+  type CampaignView,
+  type MakeCampaign,
+  type Page,
+  type RosterGroup,
+  type RosterRow,
+} from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { CampaignsService } from './campaigns.service';
@@ -23,7 +30,12 @@ export class CampaignsController {
     return this.campaigns.show(scope, id);
   }
 
-  @Route('put', ':id', { role: 'organizer', summary: 'Change a campaign and its stages', params: schema.idParams, body: schema.changeCampaign })
+  @Route('put', ':id', {
+    role: 'organizer',
+    summary: 'Change a campaign and its stages',
+    params: schema.idParams,
+    body: schema.changeCampaign,
+  })
   @HttpCode(204)
   change(
     @Caller() scope: AccessScope,
@@ -33,12 +45,21 @@ export class CampaignsController {
     return this.campaigns.change(scope, id, body);
   }
 
-  @Route('delete', ':id', { role: 'organizer', summary: 'Remove a campaign; its people stay', params: schema.idParams })
+  @Route('delete', ':id', {
+    role: 'organizer',
+    summary: 'Remove a campaign; its people stay',
+    params: schema.idParams,
+  })
   remove(@Caller() scope: AccessScope, @Id() id: number): Promise<{ people: number }> {
     return this.campaigns.remove(scope, id);
   }
 
-  @Route('get', ':id/roster', { role: 'viewer', summary: 'The roster, a page at a time', params: schema.idParams, query: schema.rosterQuery })
+  @Route('get', ':id/roster', {
+    role: 'viewer',
+    summary: 'The roster, a page at a time',
+    params: schema.idParams,
+    query: schema.rosterQuery,
+  })
   roster(
     @Caller() scope: AccessScope,
     @Id() id: number,
@@ -54,7 +75,11 @@ export class CampaignsController {
     params: schema.idParams,
     body: schema.rosterPut,
   })
-  put(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { group: RosterGroup; stage: string }): Promise<{ people: number }> {
+  put(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { group: RosterGroup; stage: string },
+  ): Promise<{ people: number }> {
     return this.campaigns.put(scope, id, body.group, body.stage);
   }
 
@@ -66,7 +91,11 @@ export class CampaignsController {
     body: schema.rosterOff,
   })
   @HttpCode(200)
-  takeOff(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { group: RosterGroup }): Promise<{ people: number }> {
+  takeOff(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { group: RosterGroup },
+  ): Promise<{ people: number }> {
     return this.campaigns.takeOff(scope, id, body.group);
   }
 }

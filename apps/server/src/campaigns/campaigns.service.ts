@@ -1,6 +1,13 @@
 import { isDeepStrictEqual } from 'node:util';
 import { Inject, Injectable } from '@nestjs/common';
-import type { CampaignView, MakeCampaign, Page, RosterGroup, RosterRow, UndoStep } from '@goodword/core/contract';
+import type {
+  CampaignView,
+  MakeCampaign,
+  Page,
+  RosterGroup,
+  RosterRow,
+  UndoStep,
+} from '@goodword/core/contract';
 import { audit } from '../platform/audit';
 import { Database, isDuplicate, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -40,7 +47,12 @@ export class CampaignsService {
       this.database.write(scope, async (tx) => {
         tx.unchanged();
         const made = await this.campaigns.make(tx, campaign);
-        await audit(tx, { act: 'make', subject: 'campaign', subjectId: made, words: `Campaign ${campaign.name} made` });
+        await audit(tx, {
+          act: 'make',
+          subject: 'campaign',
+          subjectId: made,
+          words: `Campaign ${campaign.name} made`,
+        });
         return made;
       }),
     );
@@ -58,9 +70,15 @@ export class CampaignsService {
         tx.unchanged();
         const before = await this.campaign(tx, id);
         await nextVersion(tx, 'campaign', id, change.basedOn, 'campaign');
-        for (const [from, to] of Object.entries(change.renamed)) if (change.stages.includes(to)) await this.rename(tx, id, from, to);
-        const lost = before.stages.filter((one) => !change.stages.includes(one) && !change.renamed[one] && (before.counts[one] ?? 0) > 0);
-        if (lost.length > 0) throw new Conflict(sentence('stage.has-people', { people: before.counts[lost[0]!] ?? 0, stage: lost[0]! }));
+        for (const [from, to] of Object.entries(change.renamed))
+          if (change.stages.includes(to)) await this.rename(tx, id, from, to);
+        const lost = before.stages.filter(
+          (one) => !change.stages.includes(one) && !change.renamed[one] && (before.counts[one] ?? 0) > 0,
+        );
+        if (lost.length > 0)
+          throw new Conflict(
+            sentence('stage.has-people', { people: before.counts[lost[0]!] ?? 0, stage: lost[0]! }),
+          );
         await this.campaigns.change(tx, id, {
           name: change.name,
           kind: change.kind,
@@ -68,7 +86,12 @@ export class CampaignsService {
           stages: JSON.stringify(change.stages),
           is_open: change.isOpen,
         });
-        await audit(tx, { act: 'change', subject: 'campaign', subjectId: id, words: `Campaign ${change.name} changed` });
+        await audit(tx, {
+          act: 'change',
+          subject: 'campaign',
+          subjectId: id,
+          words: `Campaign ${change.name} changed`,
+        });
       }),
     );
   }
@@ -79,7 +102,9 @@ export class CampaignsService {
     await this.messages.renameStage(tx, id, from, to);
     for (const segment of await this.rules.all(tx.ofAll())) {
       const tree = mapLines(segment.tree, (line) =>
-        line.kind === 'roster' && line.campaignId === id ? { ...line, stages: line.stages.map((one) => (one === from ? to : one)) } : line,
+        line.kind === 'roster' && line.campaignId === id
+          ? { ...line, stages: line.stages.map((one) => (one === from ? to : one)) }
+          : line,
       );
       if (isDeepStrictEqual(tree, segment.tree)) continue;
       await this.rules.change(tx, segment.id, { name: segment.name, tree });
@@ -104,12 +129,20 @@ export class CampaignsService {
     });
   }
 
-  async roster(scope: AccessScope, id: number, query: { stage?: string; after?: string; limit: number }): Promise<Page<RosterRow>> {
+  async roster(
+    scope: AccessScope,
+    id: number,
+    query: { stage?: string; after?: string; limit: number },
+  ): Promise<Page<RosterRow>> {
     const db = this.database.read(scope);
     await this.campaign(db, id);
     const after = Number(decodeCursor(query.after, 1)?.[0] ?? 0);
     const { rows, total } = await this.campaigns.roster(db, id, { ...query, after });
-    return { rows, total, next: rows.length === query.limit ? encodeCursor([rows.at(-1)!.supporterId]) : null };
+    return {
+      rows,
+      total,
+      next: rows.length === query.limit ? encodeCursor([rows.at(-1)!.supporterId]) : null,
+    };
   }
 
   /** Puts a group on the roster, or moves those who are on it. */
@@ -118,7 +151,13 @@ export class CampaignsService {
     return this.database.write(scope, async (tx) => {
       const campaign = await this.campaign(tx, id);
       if (!campaign.stages.includes(stage))
-        throw new Invalid([{ field: 'stage', code: 'stage', message: sentence('stage.expected', { stages: campaign.stages.join(', '), stage }) }]);
+        throw new Invalid([
+          {
+            field: 'stage',
+            code: 'stage',
+            message: sentence('stage.expected', { stages: campaign.stages.join(', '), stage }),
+          },
+        ]);
       const before = await this.standingOfOne(tx, id, ids);
       await this.campaigns.put(tx, id, ids, stage);
       await this.tellOne(tx, campaign, ids, before);
@@ -139,18 +178,30 @@ export class CampaignsService {
       const before = await this.standingOfOne(tx, id, ids);
       const people = await this.campaigns.takeOff(tx, id, ids);
       await this.tellOne(tx, campaign, ids, before);
-      await audit(tx, { act: 'roster-off', subject: 'campaign', subjectId: id, words: `${people} people taken off ${campaign.name}` });
+      await audit(tx, {
+        act: 'roster-off',
+        subject: 'campaign',
+        subjectId: id,
+        words: `${people} people taken off ${campaign.name}`,
+      });
       return { people };
     });
   }
 
   /** Where the one person that it is about stands; null for a group, whose history is the campaign's. */
   private async standingOfOne(db: Scoped, id: number, ids: readonly number[]): Promise<string | null> {
-    return ids.length === 1 ? ((await this.campaigns.of(db, ids[0]!)).find((roster) => roster.id === id)?.stage ?? null) : null;
+    return ids.length === 1
+      ? ((await this.campaigns.of(db, ids[0]!)).find((roster) => roster.id === id)?.stage ?? null)
+      : null;
   }
 
   /** A change of one person alone stands in their history, and can be undone there. */
-  private async tellOne(tx: Scoped, { id, name }: CampaignView, ids: readonly number[], before: string | null): Promise<void> {
+  private async tellOne(
+    tx: Scoped,
+    { id, name }: CampaignView,
+    ids: readonly number[],
+    before: string | null,
+  ): Promise<void> {
     if (ids.length !== 1) return;
     const after = await this.standingOfOne(tx, id, ids);
     if (before === after) return;
@@ -167,7 +218,8 @@ export class CampaignsService {
   private async idsOf(scope: AccessScope, group: RosterGroup): Promise<number[]> {
     if ('ids' in group) return group.ids;
     const db = this.database.read(scope);
-    if (group.kind === 'segment') return this.segments.members(scope, (await this.segments.segment(scope, group.id)).tree);
+    if (group.kind === 'segment')
+      return this.segments.members(scope, (await this.segments.segment(scope, group.id)).tree);
     return this.campaigns.idsIn(db, group.kind, group.id);
   }
 

@@ -38,7 +38,8 @@ export class EvidenceFileRepository {
   async subject(db: Scoped, id: number): Promise<EvidenceSubject | undefined> {
     const [row] = await db.sql<EvidenceSubject>(
       `SELECT id, first_name, last_name, country, region, erased_at FROM supporter
-        WHERE organization_id = :org AND id = :id AND merged_into IS NULL AND (:chapter IS NULL OR chapter_id = :chapter)`,
+        WHERE organization_id = :org AND id = :id AND merged_into IS NULL
+        AND (:chapter IS NULL OR chapter_id = :chapter)`,
       { id },
     );
     return row;
@@ -47,7 +48,8 @@ export class EvidenceFileRepository {
   /** Also those of records that were brought into this one: of a message that both got, each kept its own. */
   async deliveries(db: Scoped, ids: readonly number[]): Promise<DeliveryFact[]> {
     return db.sql(
-      `SELECT m.name AS message, d.channel, m.purpose, m.list_id, cp.shown AS address, m.created_at AS made_at, d.sent_at, d.state,
+      `SELECT m.name AS message, d.channel, m.purpose, m.list_id, cp.shown AS address,
+        m.created_at AS made_at, d.sent_at, d.state,
           d.verdict, d.door_verdict, d.entry_id, d.detail
         FROM delivery d JOIN message m ON m.id = d.message_id ${ADDRESS} d.contact_point_id
         WHERE d.organization_id = :org AND d.supporter_id IN (:ids) ORDER BY d.id`,
@@ -55,9 +57,13 @@ export class EvidenceFileRepository {
     );
   }
 
-  async confirmations(db: Scoped, id: number): Promise<{ channel: Channel; address: string; at: Date; words: string; outcome: string }[]> {
+  async confirmations(
+    db: Scoped,
+    id: number,
+  ): Promise<{ channel: Channel; address: string; at: Date; words: string; outcome: string }[]> {
     return db.sql(
-      `SELECT s.channel, COALESCE(cp.shown, '') AS address, s.at, s.words, c.state AS outcome FROM confirmation_sent s
+      `SELECT s.channel, COALESCE(cp.shown, '') AS address, s.at, s.words, c.state AS outcome
+        FROM confirmation_sent s
         JOIN confirmation c ON c.id = s.confirmation_id ${ADDRESS} s.contact_point_id
         WHERE s.organization_id = :org AND c.supporter_id = :id ORDER BY s.id`,
       { id },
@@ -65,12 +71,17 @@ export class EvidenceFileRepository {
   }
 
   /** Sheets, labels and letters that they stood on. */
-  async paper(db: Scoped, id: number): Promise<{ form: string; title: string; at: Date; by: string | null }[]> {
+  async paper(
+    db: Scoped,
+    id: number,
+  ): Promise<{ form: string; title: string; at: Date; by: string | null }[]> {
     return db.sql(
       `SELECT JSON_VALUE(b.act, '$.form') AS form, COALESCE(JSON_VALUE(b.act, '$.title'), '') AS title,
           COALESCE(b.ended_at, b.made_at) AS at, t.name AS \`by\`
         FROM bulk_member m JOIN bulk b ON b.id = m.bulk_id ${MATE} b.made_by
-        WHERE m.organization_id = :org AND m.supporter_id = :id AND m.changed = 1 AND JSON_VALUE(b.act, '$.do') = 'print' ORDER BY b.id`,
+        WHERE m.organization_id = :org AND m.supporter_id = :id AND m.changed = 1
+          AND JSON_VALUE(b.act, '$.do') = 'print'
+        ORDER BY b.id`,
       { id },
     );
   }
@@ -78,16 +89,22 @@ export class EvidenceFileRepository {
   async calls(
     db: Scoped,
     id: number,
-  ): Promise<{ list: string; at: Date | null; outcome: string | null; by: string | null; suppressed: Verdict | null }[]> {
+  ): Promise<
+    { list: string; at: Date | null; outcome: string | null; by: string | null; suppressed: Verdict | null }[]
+  > {
     return db.sql(
-      `SELECT c.name AS list, m.answered_at AS at, m.outcome, t.name AS \`by\`, m.suppressed FROM call_list_member m
+      `SELECT c.name AS list, m.answered_at AS at, m.outcome, t.name AS \`by\`, m.suppressed
+        FROM call_list_member m
         JOIN call_list c ON c.id = m.call_list_id ${MATE} m.answered_by
         WHERE m.organization_id = :org AND m.supporter_id = :id ORDER BY c.id`,
       { id },
     );
   }
 
-  async replies(db: Scoped, id: number): Promise<{ channel: Channel; at: Date; words: string; keyword: string }[]> {
+  async replies(
+    db: Scoped,
+    id: number,
+  ): Promise<{ channel: Channel; at: Date; words: string; keyword: string }[]> {
     return db.sql(
       `SELECT channel, COALESCE(received_at, at) AS at, body AS words, keyword FROM reply
         WHERE organization_id = :org AND supporter_id = :id ORDER BY id`,
@@ -98,9 +115,20 @@ export class EvidenceFileRepository {
   async holds(
     db: Scoped,
     points: readonly number[],
-  ): Promise<{ point: number; address: string; at: Date; reason: string; released_at: Date | null; by: string | null; why: string | null }[]> {
+  ): Promise<
+    {
+      point: number;
+      address: string;
+      at: Date;
+      reason: string;
+      released_at: Date | null;
+      by: string | null;
+      why: string | null;
+    }[]
+  > {
     return db.sql(
-      `SELECT h.contact_point_id AS point, cp.shown AS address, h.held_at AS at, h.reason, h.released_at, t.name AS \`by\`,
+      `SELECT h.contact_point_id AS point, cp.shown AS address, h.held_at AS at, h.reason, h.released_at,
+        t.name AS \`by\`,
           h.released_why AS why
         FROM address_hold h JOIN contact_point cp ON cp.id = h.contact_point_id ${MATE} h.released_by
         WHERE h.organization_id = :org AND h.contact_point_id IN (:points) ORDER BY h.id`,
@@ -121,15 +149,28 @@ export class EvidenceFileRepository {
   async questions(
     db: Scoped,
     id: number,
-  ): Promise<{ kind: string; words: string; at: Date; done_at: Date | null; by: string | null; outcome: string | null }[]> {
+  ): Promise<
+    {
+      kind: string;
+      words: string;
+      at: Date;
+      done_at: Date | null;
+      by: string | null;
+      outcome: string | null;
+    }[]
+  > {
     return db.sql(
-      `SELECT k.kind, k.words, k.asked_at AS at, k.done_at, t.name AS \`by\`, k.outcome FROM task k ${MATE} k.done_by
+      `SELECT k.kind, k.words, k.asked_at AS at, k.done_at, t.name AS \`by\`, k.outcome
+        FROM task k ${MATE} k.done_by
         WHERE k.organization_id = :org AND k.supporter_id = :id ORDER BY k.id`,
       { id },
     );
   }
 
-  async places(db: Scoped, id: number): Promise<{ country: string | null; region: string | null; until_at: Date; by: string | null }[]> {
+  async places(
+    db: Scoped,
+    id: number,
+  ): Promise<{ country: string | null; region: string | null; until_at: Date; by: string | null }[]> {
     return db.sql(
       `SELECT p.country, p.region, p.until_at, t.name AS \`by\` FROM place_before p ${MATE} p.changed_by
         WHERE p.organization_id = :org AND p.supporter_id = :id ORDER BY p.until_at, p.id`,
@@ -151,7 +192,9 @@ export class EvidenceFileRepository {
     ids: readonly number[],
   ): Promise<{ id: number; version: number; name: string; made_at: Date; definition: FormDefinition }[]> {
     return db.sql(
-      `SELECT f.id, v.version, f.name, v.made_at, v.definition FROM form_version v JOIN form f ON f.id = v.form_id
+      `SELECT f.id, v.version, f.name, v.made_at, v.definition
+        FROM form_version v
+        JOIN form f ON f.id = v.form_id
         WHERE v.organization_id = :org AND v.form_id IN (:ids) ORDER BY f.id, v.version`,
       { ids: [...new Set(ids), 0] },
     );
@@ -163,14 +206,20 @@ export class EvidenceFileRepository {
   }
 
   async rulesAt(db: Scoped, ids: readonly number[]): Promise<Map<number, HouseRules>> {
-    const rows = await db.sql<{ id: number; rules: HouseRules }>('SELECT id, rules FROM house_rules WHERE organization_id = :org AND id IN (:ids)', {
-      ids: [...new Set(ids), 0],
-    });
+    const rows = await db.sql<{ id: number; rules: HouseRules }>(
+      'SELECT id, rules FROM house_rules WHERE organization_id = :org AND id IN (:ids)',
+      {
+        ids: [...new Set(ids), 0],
+      },
+    );
     return new Map(rows.map(({ id, rules }) => [id, rules]));
   }
 
   /** Addresses under any of these names, as they are written or as the hash that is left of an erased one. */
-  async pointsNamed(db: Scoped, names: readonly { kind: AddressKind; normal: string; hash: string }[]): Promise<{ id: number; kind: AddressKind }[]> {
+  async pointsNamed(
+    db: Scoped,
+    names: readonly { kind: AddressKind; normal: string; hash: string }[],
+  ): Promise<{ id: number; kind: AddressKind }[]> {
     const found = await Promise.all(
       names.map(({ kind, normal, hash }) =>
         db.sql<{ id: number; kind: AddressKind }>(
@@ -190,16 +239,22 @@ export class EvidenceFileRepository {
     said: readonly number[],
   ): Promise<{ id: number; name: string; erased_at: Date | null; current: number }[]> {
     const at = (table: string) =>
-      `SELECT supporter_id AS id FROM ${table} WHERE organization_id = :org AND contact_point_id IN (:points) AND supporter_id > 0`;
-    const changed = (column: string) => `SELECT supporter_id AS id FROM address_change WHERE organization_id = :org AND ${column} IN (:points)`;
+      `SELECT supporter_id AS id
+        FROM ${table}
+        WHERE organization_id = :org AND contact_point_id IN (:points) AND supporter_id > 0`;
+    const changed = (column: string) =>
+      `SELECT supporter_id AS id FROM address_change WHERE organization_id = :org AND ${column} IN (:points)`;
     return db.sql(
       `SELECT s.id, TRIM(CONCAT(s.first_name, ' ', s.last_name)) AS name, s.erased_at,
-          EXISTS (SELECT 1 FROM supporter_contact sc WHERE sc.supporter_id = s.id AND sc.contact_point_id IN (:points)) AS current
+          EXISTS (SELECT 1 FROM supporter_contact sc
+          WHERE sc.supporter_id = s.id AND sc.contact_point_id IN (:points)) AS current
         FROM supporter s JOIN (
           ${['supporter_contact', 'delivery', 'confirmation', 'reply'].map(at).join(' UNION ')}
           UNION ${changed('from_point_id')} UNION ${changed('to_point_id')} UNION SELECT id FROM supporter
             WHERE organization_id = :org AND id IN (:said)) x ON x.id = s.id
-        WHERE s.organization_id = :org AND s.merged_into IS NULL AND (:chapter IS NULL OR s.chapter_id = :chapter) ORDER BY s.id`,
+        WHERE s.organization_id = :org AND s.merged_into IS NULL
+          AND (:chapter IS NULL OR s.chapter_id = :chapter)
+        ORDER BY s.id`,
       { points: [...points, 0], said: [...said, 0] },
     );
   }

@@ -1,5 +1,10 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { AddressHolder, EvidenceDelivery, EvidenceEntry, PermissionReport } from '@goodword/core/contract';
+import type {
+  AddressHolder,
+  EvidenceDelivery,
+  EvidenceEntry,
+  PermissionReport,
+} from '@goodword/core/contract';
 import { cleanEmail, cleanMobile } from '@goodword/core/intake';
 import {
   rulePurposeOf,
@@ -30,12 +35,22 @@ import { GroupsRepository } from '../supporters/groups.repository';
 import { entryView } from '../supporters/person-ledger.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
-import { EvidenceFileRepository, scopeOfDelivery, type DeliveryFact, type EvidenceSubject } from './evidence-file.repository';
+import {
+  EvidenceFileRepository,
+  scopeOfDelivery,
+  type DeliveryFact,
+  type EvidenceSubject,
+} from './evidence-file.repository';
 import { sentence } from '../platform/words';
 
 /** What left, or may have. */
 const LEFT = ['sent', 'delivered', 'bounced', 'unsure', 'in-flight'];
-const PAPER_WORDS: Record<string, string> = { call: 'A call sheet', door: 'A door-to-door sheet', labels: 'A label', letters: 'A letter' };
+const PAPER_WORDS: Record<string, string> = {
+  call: 'A call sheet',
+  door: 'A door-to-door sheet',
+  labels: 'A label',
+  letters: 'A letter',
+};
 
 interface Point {
   id: number;
@@ -50,7 +65,10 @@ interface Past {
   placeAt(at: Date): Place;
 }
 
-/** One person's file of permission, whole: what they said, what they were sent and on what ground, what changed. */
+/**
+ * One person's file of permission, whole: what they said, what they were sent and on what ground, what
+ * changed.
+ */
 @Injectable()
 export class EvidenceFileService {
   constructor(
@@ -69,7 +87,8 @@ export class EvidenceFileService {
   /** Also of somebody erased: their dates and states, with a keyed hash in place of each address. */
   async of(scope: AccessScope, id: number): Promise<PermissionReport> {
     const db = this.database.read(scope);
-    const person = (await this.facts.subject(db, id)) ?? (await this.supporters.need(db, id).then(() => null));
+    const person =
+      (await this.facts.subject(db, id)) ?? (await this.supporters.need(db, id).then(() => null));
     if (!person) throw new NotFound('supporter');
     const [points, rules, lists, organization] = await Promise.all([
       this.points(db, person),
@@ -85,7 +104,11 @@ export class EvidenceFileService {
       this.facts.deliveries(db, [...(await this.erasures.mergedInto(db, id)), id]),
       this.facts.places(db, id),
     ]);
-    const before = places.map(({ country, region, until_at }) => ({ country, region, until: until_at.getTime() }));
+    const before = places.map(({ country, region, until_at }) => ({
+      country,
+      region,
+      until: until_at.getTime(),
+    }));
     const past = await this.past(db, person, before, rules, [...rows, ...deliveries]);
     return {
       organization: organization.name,
@@ -112,7 +135,12 @@ export class EvidenceFileService {
     db: Scoped,
     id: number,
     points: readonly number[],
-  ): Promise<Pick<PermissionReport, 'confirmations' | 'paper' | 'calls' | 'replies' | 'holds' | 'questions' | 'addressChanges'>> {
+  ): Promise<
+    Pick<
+      PermissionReport,
+      'confirmations' | 'paper' | 'calls' | 'replies' | 'holds' | 'questions' | 'addressChanges'
+    >
+  > {
     const [confirmations, paper, calls, replies, holds, byOthers, questions, changes] = await Promise.all([
       this.facts.confirmations(db, id),
       this.facts.paper(db, id),
@@ -130,12 +158,23 @@ export class EvidenceFileService {
         at: at.toISOString(),
         by,
       })),
-      calls: calls.map((one) => ({ ...one, at: iso(one.at), suppressed: one.suppressed && verdictWords(one.suppressed, 'call') })),
-      replies: replies.map(({ channel, at, words, keyword }) => ({ channel, at: at.toISOString(), words, readAs: keyword })),
+      calls: calls.map((one) => ({
+        ...one,
+        at: iso(one.at),
+        suppressed: one.suppressed && verdictWords(one.suppressed, 'call'),
+      })),
+      replies: replies.map(({ channel, at, words, keyword }) => ({
+        channel,
+        at: at.toISOString(),
+        words,
+        readAs: keyword,
+      })),
       holds: holds.map((one) => ({
         address: one.address,
         at: one.at.toISOString(),
-        reason: byOthers.has(one.point) ? 'Somebody at this address said something that a person must read' : one.reason,
+        reason: byOthers.has(one.point)
+          ? 'Somebody at this address said something that a person must read'
+          : one.reason,
         releasedAt: iso(one.released_at),
         releasedBy: one.by,
         why: one.why,
@@ -154,7 +193,12 @@ export class EvidenceFileService {
   /** Addresses of today; of somebody erased those that were theirs, by hash. */
   private async points(db: Scoped, person: EvidenceSubject): Promise<Point[]> {
     if (!person.erased_at)
-      return (await this.supporters.points(db, [person.id])).map(({ id, kind, shown, on_hold }) => ({ id, kind, shown, onHold: on_hold === 1 }));
+      return (await this.supporters.points(db, [person.id])).map(({ id, kind, shown, on_hold }) => ({
+        id,
+        kind,
+        shown,
+        onHold: on_hold === 1,
+      }));
     const people = [...(await this.erasures.mergedInto(db, person.id)), person.id];
     const hashOf = await this.keys.hasher();
     return (await this.erasures.everyPoint(db, people)).map(({ id, kind, normal }) => {
@@ -171,15 +215,21 @@ export class EvidenceFileService {
     rules: HouseRules,
     words: (scope: PermissionScope) => string,
   ): PermissionReport['consent'] {
-    const cells = new PersonCells(person.id, foldEntries(rows.flatMap(asSaid)), rulesInForce(rules, person, before));
+    const cells = new PersonCells(
+      person.id,
+      foldEntries(rows.flatMap(asSaid)),
+      rulesInForce(rules, person, before),
+    );
     const shown = new Map(points.map((point) => [point.id, inShort(point)]));
-    return statusAtEachAddress(cells, points, Date.now()).map(({ contactPointId, until, pausedUntil, ...one }) => ({
-      ...one,
-      scopeName: words(one.scope),
-      until: until === null ? null : new Date(until).toISOString(),
-      pausedUntil: pausedUntil === null ? null : new Date(pausedUntil).toISOString(),
-      address: shown.get(contactPointId) ?? null,
-    }));
+    return statusAtEachAddress(cells, points, Date.now()).map(
+      ({ contactPointId, until, pausedUntil, ...one }) => ({
+        ...one,
+        scopeName: words(one.scope),
+        until: until === null ? null : new Date(until).toISOString(),
+        pausedUntil: pausedUntil === null ? null : new Date(pausedUntil).toISOString(),
+        address: shown.get(contactPointId) ?? null,
+      }),
+    );
   }
 
   private async entries(
@@ -199,7 +249,12 @@ export class EvidenceFileService {
       const byAnother = row.supporter_id !== null && row.supporter_id !== person.id;
       const [rules, place] = [past.rulesAt(row.said_at), past.placeAt(row.said_at)];
       const view = entryView(row, words, placeRules, byAnother ? [] : files);
-      const others = { words: '', source: 'Said by somebody else at this address', recordedBy: null, evidence: null };
+      const others = {
+        words: '',
+        source: 'Said by somebody else at this address',
+        recordedBy: null,
+        evidence: null,
+      };
       return {
         ...view,
         address: erased.get(row.contact_point_id ?? 0) ?? view.address,
@@ -213,13 +268,20 @@ export class EvidenceFileService {
         rule: ruleWords({ channel: row.channel, scope: row.scope, rules, place }, view.scopeName),
         sentOnItsStrength: deliveries
           .filter((one) => one.entry_id === row.id && LEFT.includes(one.state))
-          .map((one) => ({ message: one.message, channel: one.channel, at: iso(one.sent_at), outcome: one.state })),
+          .map((one) => ({
+            message: one.message,
+            channel: one.channel,
+            at: iso(one.sent_at),
+            outcome: one.state,
+          })),
       };
     });
   }
 
   private async forms(db: Scoped, rows: readonly EntryRow[]): Promise<PermissionReport['forms']> {
-    const used = new Set(rows.flatMap((row) => (row.form_id === null ? [] : [`${row.form_id}:${row.form_version ?? 1}`])));
+    const used = new Set(
+      rows.flatMap((row) => (row.form_id === null ? [] : [`${row.form_id}:${row.form_version ?? 1}`])),
+    );
     const versions = await this.facts.forms(
       db,
       rows.flatMap((row) => row.form_id ?? []),
@@ -229,7 +291,10 @@ export class EvidenceFileService {
       .map(({ made_at, ...form }) => ({ ...form, madeAt: made_at.toISOString() }));
   }
 
-  /** Rules that suppressed at the moments of some facts; before the first version those that a house begins with. */
+  /**
+   * Rules that suppressed at the moments of some facts; before the first version those that a house begins
+   * with.
+   */
   private async past(
     db: Scoped,
     person: EvidenceSubject,
@@ -250,7 +315,9 @@ export class EvidenceFileService {
     };
   }
 
-  /** Whose file an address leads to that somebody shows: also one that was taken off, and of people erased. */
+  /**
+   * Whose file an address leads to that somebody shows: also one that was taken off, and of people erased.
+   */
   async at(scope: AccessScope, address: string): Promise<AddressHolder[]> {
     const db = this.database.read(scope);
     const { country } = await this.team.organization(scope);
@@ -260,7 +327,10 @@ export class EvidenceFileService {
       ...(email.ok ? [{ kind: 'email' as const, normal: email.normal }] : []),
       ...(mobile.ok ? [{ kind: 'mobile' as const, normal: mobile.normal }] : []),
     ].map((one) => ({ ...one, hash: hashOf(one.kind, one.normal) }));
-    if (named.length === 0) throw new Invalid([{ field: 'address', code: 'address', message: sentence('evidence.address', { address }) }]);
+    if (named.length === 0)
+      throw new Invalid([
+        { field: 'address', code: 'address', message: sentence('evidence.address', { address }) },
+      ]);
     const points = (await this.facts.pointsNamed(db, named)).map(({ id }) => id);
     const said = await this.ledger.peopleAt(db, points);
     return (await this.facts.peopleAt(db, points, said)).map(({ id, name, erased_at, current }) => ({
@@ -278,19 +348,33 @@ const inShort = ({ shown }: Point) => (shown.startsWith('hash ') ? `${shown.slic
 const iso = (at: Date | null) => at?.toISOString() ?? null;
 
 function placeName(place: Place): string {
-  return place.country ? placeWords(place.region ? `${place.country}-${place.region}` : place.country) : 'not known';
+  return place.country
+    ? placeWords(place.region ? `${place.country}-${place.region}` : place.country)
+    : 'not known';
 }
 
 /** What a message that left rested on: an entry, or the rule of the place as it was then. */
 function sentView(one: DeliveryFact, past: Past): EvidenceDelivery {
   const [rules, place] = [past.rulesAt(one.sent_at ?? one.made_at), past.placeAt(one.sent_at ?? one.made_at)];
   const asked = { channel: one.channel, scope: scopeOfDelivery(one), rules, place };
-  const decision = { verdict: 'send', state: 'never', contactPointId: null, entryId: null, until: null } as const;
+  const decision = {
+    verdict: 'send',
+    state: 'never',
+    contactPointId: null,
+    entryId: null,
+    until: null,
+  } as const;
   const where = placeWords(placeKeyOf(rules, place));
   const service = asked.scope === 'service' ? 'A service message. ' : '';
-  const needsNothing = requiredConsentOf(rulesFor(rules, place), asked.channel, rulePurposeOf(asked.scope)) === 'nothing';
-  const unasked = needsNothing ? explain(decision, asked) : `No entry was kept with it; place then: ${where}.`;
-  const why = one.entry_id !== null ? `It rests on entry ${one.entry_id}; place then: ${where}.` : `${service}${unasked}`;
+  const needsNothing =
+    requiredConsentOf(rulesFor(rules, place), asked.channel, rulePurposeOf(asked.scope)) === 'nothing';
+  const unasked = needsNothing
+    ? explain(decision, asked)
+    : `No entry was kept with it; place then: ${where}.`;
+  const why =
+    one.entry_id !== null
+      ? `It rests on entry ${one.entry_id}; place then: ${where}.`
+      : `${service}${unasked}`;
   return { ...shape(one), outcome: one.state, why };
 }
 

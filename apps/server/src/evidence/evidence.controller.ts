@@ -26,14 +26,24 @@ export class EvidenceController {
     response.attachment(`permission-${id}.json`).json(await this.files.of(scope, id));
   }
 
-  @Route('get', 'supporters/:id/permission.html', { role: 'viewer', summary: 'The same as a page', params: schema.idParams })
+  @Route('get', 'supporters/:id/permission.html', {
+    role: 'viewer',
+    summary: 'The same as a page',
+    params: schema.idParams,
+  })
   async page(@Caller() scope: AccessScope, @Id() id: number, @Res() response: Response): Promise<void> {
     response.type('html').send(filePage(await this.files.of(scope, id)));
   }
 
-  @Route('get', 'supporters/:id/permission.pdf', { role: 'viewer', summary: 'The same as PDF', params: schema.idParams })
+  @Route('get', 'supporters/:id/permission.pdf', {
+    role: 'viewer',
+    summary: 'The same as PDF',
+    params: schema.idParams,
+  })
   async pdf(@Caller() scope: AccessScope, @Id() id: number, @Res() response: Response): Promise<void> {
-    response.attachment(`permission-${id}.pdf`).send(await toPdf(fileDocument(await this.files.of(scope, id))));
+    response
+      .attachment(`permission-${id}.pdf`)
+      .send(await toPdf(fileDocument(await this.files.of(scope, id))));
   }
 
   @Route('get', 'permission/files', {
@@ -52,7 +62,8 @@ export class EvidenceController {
   })
   async log(@Caller() scope: AccessScope, @Res() response: Response): Promise<void> {
     response.attachment('revocations.csv').type('csv');
-    for await (const part of this.revocations.csv(scope)) if (!response.write(part)) await once(response, 'drain');
+    for await (const part of this.revocations.csv(scope))
+      if (!response.write(part)) await once(response, 'drain');
     response.end();
   }
 }

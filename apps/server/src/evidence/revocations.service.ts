@@ -10,12 +10,21 @@ import { GroupsRepository } from '../supporters/groups.repository';
 const SLICE = 2000;
 const COLUMNS = [
   ...['Entry', 'Supporter', 'Channel', 'What it closed', 'Address', 'How', 'Words'],
-  ...['Received', 'Read', 'On hold from', 'Acted on', 'Seconds from received to acted on', 'Taken back', 'Recorded by'],
+  ...[
+    'Received',
+    'Read',
+    'On hold from',
+    'Acted on',
+    'Seconds from received to acted on',
+    'Taken back',
+    'Recorded by',
+  ],
 ];
 
 /**
- * Every no that ever came in, with when it was received, read and acted on (47 CFR 64.1200(a)(10) wants it honoured within
- * ten business days, CAN-SPAM, 15 U.S.C. 7704(a)(4)(A), within ten business days too, CASL s. 11(3) without delay).
+ * Every no that ever came in, with when it was received, read and acted on (47 CFR 64.1200(a)(10) wants it
+ * honoured within ten business days, CAN-SPAM, 15 U.S.C. 7704(a)(4)(A), within ten business days too, CASL s.
+ * 11(3) without delay).
  */
 @Injectable()
 export class RevocationsService {

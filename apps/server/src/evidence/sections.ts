@@ -17,14 +17,29 @@ export interface EvidenceSection {
   items: EvidenceItem[];
 }
 
-export const moment = (at: string | null) => (at === null ? 'not yet' : `${at.slice(0, 10)} ${at.slice(11, 16)} UTC`);
+export const moment = (at: string | null) =>
+  at === null ? 'not yet' : `${at.slice(0, 10)} ${at.slice(11, 16)} UTC`;
 const day = (at: string) => at.slice(0, 10);
 const by = (channel: Channel) => CHANNEL_WORDS[channel].toLowerCase();
 const quoted = (words: string) => (words ? [`“${words}”`] : []);
-const item = (head: string, lines: string[] = [], small: string[] = []): EvidenceItem => ({ head, lines, small });
+const item = (head: string, lines: string[] = [], small: string[] = []): EvidenceItem => ({
+  head,
+  lines,
+  small,
+});
 
 /** What the file of one person says, part by part: the page and the PDF show the same. */
 export function evidenceSections(report: PermissionReport): EvidenceSection[] {
+  return [
+    ...ofPermission(report),
+    ...ofTheirWords(report),
+    ...ofAddresses(report),
+    { title: 'Forms, as they looked', none: 'They used none.', items: report.forms.map(formItem) },
+  ];
+}
+
+/** What was said, and what went out on the strength of it. */
+function ofPermission(report: PermissionReport): EvidenceSection[] {
   return [
     {
       title: 'As it stands, at each address',
@@ -34,20 +49,42 @@ export function evidenceSections(report: PermissionReport): EvidenceSection[] {
         const paused = one.pausedUntil ? `, paused until ${day(one.pausedUntil)}` : '';
         const rests = one.entryId ? [`rests on entry ${one.entryId}`] : [];
         const at = one.address ?? 'every address';
-        return item(`${CHANNEL_WORDS[one.channel]}, ${one.scopeName}, at ${at}: ${STATE_WORDS[one.state]}${until}${paused}`, [], rests);
+        return item(
+          `${CHANNEL_WORDS[one.channel]}, ${one.scopeName}, at ${at}: ${STATE_WORDS[one.state]}${until}${paused}`,
+          [],
+          rests,
+        );
       }),
     },
-    { title: 'What they said, newest first', none: 'Nothing.', items: report.entries.map((entry) => entryItem(entry, report)) },
-    { title: 'What they were sent, and on what ground', none: 'Nothing.', items: report.sent.map(deliveryItem) },
-    { title: 'What they were not sent, and why', none: 'Nothing was held back.', items: report.notSent.map(deliveryItem) },
+    {
+      title: 'What they said, newest first',
+      none: 'Nothing.',
+      items: report.entries.map((entry) => entryItem(entry, report)),
+    },
+    {
+      title: 'What they were sent, and on what ground',
+      none: 'Nothing.',
+      items: report.sent.map(deliveryItem),
+    },
+    {
+      title: 'What they were not sent, and why',
+      none: 'Nothing was held back.',
+      items: report.notSent.map(deliveryItem),
+    },
     {
       title: 'Requests to confirm',
       none: 'None was sent.',
       items: report.confirmations.map((one) =>
-        item(`${moment(one.at)}: by ${by(one.channel)} to ${one.address}`, quoted(one.words), [`now: ${one.outcome}`]),
+        item(`${moment(one.at)}: by ${by(one.channel)} to ${one.address}`, quoted(one.words), [
+          `now: ${one.outcome}`,
+        ]),
       ),
     },
-    { title: 'On paper', none: 'Nothing.', items: report.paper.map((one) => item(`${moment(one.at)}: ${one.what}`, [], named('made by', one.by))) },
+    {
+      title: 'On paper',
+      none: 'Nothing.',
+      items: report.paper.map((one) => item(`${moment(one.at)}: ${one.what}`, [], named('made by', one.by))),
+    },
     {
       title: 'Calls',
       none: 'On no list of calls.',
@@ -59,23 +96,40 @@ export function evidenceSections(report: PermissionReport): EvidenceSection[] {
         ),
       ),
     },
+  ];
+}
+
+/** What they wrote, and what somebody here made of it. */
+function ofTheirWords(report: PermissionReport): EvidenceSection[] {
+  return [
     {
       title: 'What they wrote back',
       none: 'Nothing.',
       items: report.replies.map((one) =>
-        item(`${moment(one.at)}: by ${by(one.channel)}`, quoted(one.words), one.readAs === 'none' ? [] : [`read as: ${one.readAs}`]),
+        item(
+          `${moment(one.at)}: by ${by(one.channel)}`,
+          quoted(one.words),
+          one.readAs === 'none' ? [] : [`read as: ${one.readAs}`],
+        ),
       ),
     },
     {
       title: 'Questions that a person had to settle',
       none: 'None.',
       items: report.questions.map((one) =>
-        item(`${moment(one.at)}: ${one.settledAt ? `settled ${moment(one.settledAt)}` : 'open'}`, quoted(one.words), [
-          ...(one.outcome ? [one.outcome] : []),
-          ...named('by', one.settledBy),
-        ]),
+        item(
+          `${moment(one.at)}: ${one.settledAt ? `settled ${moment(one.settledAt)}` : 'open'}`,
+          quoted(one.words),
+          [...(one.outcome ? [one.outcome] : []), ...named('by', one.settledBy)],
+        ),
       ),
     },
+  ];
+}
+
+/** Where they could be reached, and where they lived, as it changed. */
+function ofAddresses(report: PermissionReport): EvidenceSection[] {
+  return [
     {
       title: 'When an address was on hold',
       none: 'Never.',
@@ -91,23 +145,32 @@ export function evidenceSections(report: PermissionReport): EvidenceSection[] {
       title: 'Changes of place and address',
       none: 'None.',
       items: [
-        ...report.places.map((one) => item(`Until ${moment(one.until)} their place was: ${one.place}`, [], named('changed by', one.by))),
-        ...report.addressChanges.map((one) => item(`${moment(one.at)}: they changed ${one.from} to ${one.to}`)),
+        ...report.places.map((one) =>
+          item(`Until ${moment(one.until)} their place was: ${one.place}`, [], named('changed by', one.by)),
+        ),
+        ...report.addressChanges.map((one) =>
+          item(`${moment(one.at)}: they changed ${one.from} to ${one.to}`),
+        ),
       ],
     },
-    { title: 'Forms, as they looked', none: 'They used none.', items: report.forms.map(formItem) },
   ];
 }
 
 const named = (what: string, name: string | null) => (name ? [`${what} ${name}`] : []);
 
 function entryItem(entry: EvidenceEntry, report: PermissionReport): EvidenceItem {
-  const form = entry.form && report.forms.find((one) => one.id === entry.form!.id && one.version === entry.form!.version);
-  const sent = entry.sentOnItsStrength.map((one) => `${one.message} (${by(one.channel)}, ${one.at ? day(one.at) : 'under way'}, ${one.outcome})`);
+  const form =
+    entry.form &&
+    report.forms.find((one) => one.id === entry.form!.id && one.version === entry.form!.version);
+  const sent = entry.sentOnItsStrength.map(
+    (one) => `${one.message} (${by(one.channel)}, ${one.at ? day(one.at) : 'under way'}, ${one.outcome})`,
+  );
   const at = entry.address ?? 'every address';
   return item(
     `${day(entry.at)}: ${ENTRY_WORDS[entry.state]}, ${entry.scopeName}, by ${by(entry.channel)} at ${at} (entry ${entry.id}${entry.takenBack ? ', taken back' : ''})`,
-    [`${COLLECTION_METHOD_WORDS[entry.how]}${entry.until ? `, until ${day(entry.until)}` : ''}${entry.words ? `: “${entry.words}”` : ''}`],
+    [
+      `${COLLECTION_METHOD_WORDS[entry.how]}${entry.until ? `, until ${day(entry.until)}` : ''}${entry.words ? `: “${entry.words}”` : ''}`,
+    ],
     [
       ...(entry.source ? [entry.source] : []),
       ...(form ? [`form ${form.name}, version ${form.version}, shown below`] : []),
@@ -123,7 +186,9 @@ function entryItem(entry: EvidenceEntry, report: PermissionReport): EvidenceItem
 
 function deliveryItem(one: EvidenceDelivery): EvidenceItem {
   const to = one.address ? ` to ${one.address}` : '';
-  return item(`${moment(one.at)}: ${one.message}, by ${by(one.channel)}${to}`, one.why ? [one.why] : [], [one.outcome]);
+  return item(`${moment(one.at)}: ${one.message}, by ${by(one.channel)}${to}`, one.why ? [one.why] : [], [
+    one.outcome,
+  ]);
 }
 
 function formItem({ name, version, madeAt, definition }: PermissionReport['forms'][number]): EvidenceItem {

@@ -1,6 +1,21 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { ChangeField, ChoiceUse, Conversion, FieldAdminView, FieldDeletion, FieldView } from '@goodword/core/contract';
-import { CHOICE_SEPARATOR, choicesOf, coerce, formatValue, isoValue, type FieldType, type FieldValue } from '@goodword/core/fields';
+import type {
+  ChangeField,
+  ChoiceUse,
+  Conversion,
+  FieldAdminView,
+  FieldDeletion,
+  FieldView,
+} from '@goodword/core/contract';
+import {
+  CHOICE_SEPARATOR,
+  choicesOf,
+  coerce,
+  formatValue,
+  isoValue,
+  type FieldType,
+  type FieldValue,
+} from '@goodword/core/fields';
 import { nameKey } from '@goodword/core/merge';
 import { segmentLines } from '@goodword/core/segment';
 import { speak } from '@goodword/core/words';
@@ -37,14 +52,21 @@ export class FieldAdminService {
   async all(scope: AccessScope): Promise<FieldAdminView[]> {
     const db = this.database.read(scope);
     const [fields, counts] = await Promise.all([this.fields.all(db), this.admin.counts(db)]);
-    return fields.map((field) => ({ ...field, people: counts.get(field.id) ?? 0, mergeName: `{${field.name}}` }));
+    return fields.map((field) => ({
+      ...field,
+      people: counts.get(field.id) ?? 0,
+      mergeName: `{${field.name}}`,
+    }));
   }
 
   async change(scope: AccessScope, id: number, change: ChangeField, was: ChangeField): Promise<void> {
     const field = await this.field(this.database.read(scope), id);
     if (nameKey(change.name) !== nameKey(field.name)) {
       const using = await this.messagesNaming(scope, field.name);
-      if (using.length > 0) throw new Conflict(sentence('field.in-use', { names: quoted(using), count: using.length, field: field.name }));
+      if (using.length > 0)
+        throw new Conflict(
+          sentence('field.in-use', { names: quoted(using), count: using.length, field: field.name }),
+        );
     }
     await this.database.write(scope, async (tx) => {
       tx.unchanged();
@@ -81,8 +103,14 @@ export class FieldAdminService {
         if (!read.ok) {
           told.wont += 1;
           if (told.examples.length < MOST_EXAMPLES)
-            told.examples.push({ supporterId: row.supporter_id, name: row.name, value: from, reason: speak(read.reason) });
-        } else if (told.preview.length < 5) told.preview.push({ from, to: formatValue(type, read.value, organization) });
+            told.examples.push({
+              supporterId: row.supporter_id,
+              name: row.name,
+              value: from,
+              reason: speak(read.reason),
+            });
+        } else if (told.preview.length < 5)
+          told.preview.push({ from, to: formatValue(type, read.value, organization) });
       }
     }
     return told;
@@ -95,20 +123,33 @@ export class FieldAdminService {
     const used = (await this.segments.list(scope)).filter((segment) =>
       segmentLines(segment.tree).some((line) => line.kind === 'field' && line.field === id),
     );
-    if (used.length > 0) throw new Conflict(sentence('field.asked-for', { names: quoted(used.map(({ name }) => name)), count: used.length }));
+    if (used.length > 0)
+      throw new Conflict(
+        sentence('field.asked-for', { names: quoted(used.map(({ name }) => name)), count: used.length }),
+      );
     await this.database.write(scope, async (tx) => {
       const organization = await this.team.organization(tx);
       for await (const rows of this.admin.values(tx, id)) {
         const converted: { supporterId: number; value: FieldValue }[] = [];
         for (const row of rows) {
           const read = coerce(type, isoValue(field.type, valueOf(row)), typedIn(organization));
-          if (!read.ok) throw new Conflict(sentence('field.value-unfit', { row: row.name || 'somebody', reason: read.reason }));
+          if (!read.ok)
+            throw new Conflict(
+              sentence('field.value-unfit', { row: row.name || 'somebody', reason: read.reason }),
+            );
           converted.push({ supporterId: row.supporter_id, value: read.value });
         }
         await this.admin.put(tx, id, converted);
       }
       await this.admin.setType(tx, id, type);
-      await audit(tx, { act: 'type', subject: 'field', subjectId: id, words: `${field.name} is ${type} now`, before: field.type, after: type });
+      await audit(tx, {
+        act: 'type',
+        subject: 'field',
+        subjectId: id,
+        words: `${field.name} is ${type} now`,
+        before: field.type,
+        after: type,
+      });
     });
   }
 
@@ -116,7 +157,9 @@ export class FieldAdminService {
     return this.database.write(scope, async (tx) => {
       const field = await this.field(tx, id);
       const people = await this.renamed(tx, field, from, to);
-      const choices = field.choices && [...new Set(field.choices.map((choice) => (choice === from ? to : choice)))];
+      const choices = field.choices && [
+        ...new Set(field.choices.map((choice) => (choice === from ? to : choice))),
+      ];
       await this.admin.change(tx, id, { ...field, choices });
       await audit(tx, {
         act: 'choice',
@@ -139,7 +182,9 @@ export class FieldAdminService {
       const changed = rows.flatMap((row) => {
         const had = choicesOf(row.text_value ?? '');
         const has = [...new Set(had.map((choice) => (choice === from ? to : choice)))];
-        return had.includes(from) ? [{ supporterId: row.supporter_id, value: { text: has.join(CHOICE_SEPARATOR) } }] : [];
+        return had.includes(from)
+          ? [{ supporterId: row.supporter_id, value: { text: has.join(CHOICE_SEPARATOR) } }]
+          : [];
       });
       people += changed.length;
       if (changed.length > 0) await this.admin.put(tx, field.id, changed);
@@ -153,7 +198,9 @@ export class FieldAdminService {
     const field = await this.field(db, id);
     if (field.type !== 'choice' && field.type !== 'choices') return [];
     const had = await this.admin.choicesHad(db, id);
-    const offered = (field.choices ?? []).filter((choice) => !had.has(choice)).map((choice): [string, number] => [choice, 0]);
+    const offered = (field.choices ?? [])
+      .filter((choice) => !had.has(choice))
+      .map((choice): [string, number] => [choice, 0]);
     return [...[...had].sort((a, b) => b[1] - a[1] || a[0].localeCompare(b[0])), ...offered]
       .slice(0, 500)
       .map(([choice, people]) => ({ choice, people }));
@@ -173,13 +220,22 @@ export class FieldAdminService {
     const uses: [string, string[]][] = [
       [
         'segment',
-        segments.filter((segment) => segmentLines(segment.tree).some((line) => line.kind === 'field' && line.field === id)).map(({ name }) => name),
+        segments
+          .filter((segment) =>
+            segmentLines(segment.tree).some((line) => line.kind === 'field' && line.field === id),
+          )
+          .map(({ name }) => name),
       ],
       ['message', messages],
-      ['form', forms.filter((form) => form.definition.items.some((item) => item.of === id)).map(({ name }) => name)],
+      [
+        'form',
+        forms.filter((form) => form.definition.items.some((item) => item.of === id)).map(({ name }) => name),
+      ],
       ['remembered layout', layouts],
     ];
-    const said = uses.filter(([, names]) => names.length > 0).map(([what, names]) => `the ${what}${names.length > 1 ? 's' : ''} ${quoted(names)}`);
+    const said = uses
+      .filter(([, names]) => names.length > 0)
+      .map(([what, names]) => `the ${what}${names.length > 1 ? 's' : ''} ${quoted(names)}`);
     return {
       values: counts.get(id) ?? 0,
       blocked: said.length === 0 ? null : `It is used by ${said.join(', ')}. Take it out there first.`,
@@ -192,7 +248,12 @@ export class FieldAdminService {
     return this.database.write(scope, async (tx) => {
       const field = await this.field(tx, id);
       const values = await this.admin.remove(tx, id);
-      await audit(tx, { act: 'delete', subject: 'field', subjectId: id, words: `Field ${field.name} deleted with ${values} values` });
+      await audit(tx, {
+        act: 'delete',
+        subject: 'field',
+        subjectId: id,
+        words: `Field ${field.name} deleted with ${values} values`,
+      });
       return { values };
     });
   }
@@ -200,12 +261,20 @@ export class FieldAdminService {
   /** Messages not yet gone that write the field's name in braces, in any case and with any spaces. */
   private async messagesNaming(scope: AccessScope, name: string): Promise<string[]> {
     const key = nameKey(name);
-    const naming = (text: string) => [...text.matchAll(/\{([^{},]+)/g)].some(([, said]) => nameKey(said!) === key);
+    const naming = (text: string) =>
+      [...text.matchAll(/\{([^{},]+)/g)].some(([, said]) => nameKey(said!) === key);
     const open = (await this.messages.all(this.database.read(scope))).filter((message) =>
       ['draft', 'scheduled', 'preparing', 'paused'].includes(message.state),
     );
     return open
-      .filter((message) => [message.subject, message.preheader, message.body, JSON.stringify(message.letter ?? '').slice(1)].some(naming))
+      .filter((message) =>
+        [
+          message.subject,
+          message.preheader,
+          message.body,
+          JSON.stringify(message.letter ?? '').slice(1),
+        ].some(naming),
+      )
       .map((message) => message.name);
   }
 

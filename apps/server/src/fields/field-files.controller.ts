@@ -22,22 +22,40 @@ export class FieldFilesController {
     summary: 'Put a file into a field (multipart: file)',
     params: schema.fieldParams,
   })
-  @UseInterceptors(FileInterceptor('file', { limits: { fileSize: schema.FIELD_FILE_LIMIT, files: 1, fields: 0 } }))
+  @UseInterceptors(
+    FileInterceptor('file', { limits: { fileSize: schema.FIELD_FILE_LIMIT, files: 1, fields: 0 } }),
+  )
   @HttpCode(204)
-  async put(@Caller() scope: AccessScope, @Input('params') params: Of, @UploadedFile() file: Express.Multer.File | undefined): Promise<void> {
+  async put(
+    @Caller() scope: AccessScope,
+    @Input('params') params: Of,
+    @UploadedFile() file: Express.Multer.File | undefined,
+  ): Promise<void> {
     if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: 'Choose a file.' }]);
     const name = Buffer.from(file.originalname, 'latin1').toString('utf8');
     await this.files.put(scope, params.id, params.fieldId, { name, bytes: file.buffer });
   }
 
-  @Route('get', 'supporters/:id/fields/:fieldId/file', { role: 'viewer', summary: 'The file in a field', params: schema.fieldParams })
-  async read(@Caller() scope: AccessScope, @Input('params') params: Of, @Res() response: Response): Promise<void> {
+  @Route('get', 'supporters/:id/fields/:fieldId/file', {
+    role: 'viewer',
+    summary: 'The file in a field',
+    params: schema.fieldParams,
+  })
+  async read(
+    @Caller() scope: AccessScope,
+    @Input('params') params: Of,
+    @Res() response: Response,
+  ): Promise<void> {
     const file = await this.files.read(scope, params.id, params.fieldId);
     // Always as a download, and never shown as what it says it is.
     response.attachment(file.name).type('application/octet-stream').send(file.bytes);
   }
 
-  @Route('get', 'regions', { role: 'viewer', summary: 'Regions of a country (ISO 3166-2)', query: schema.regionsQuery })
+  @Route('get', 'regions', {
+    role: 'viewer',
+    summary: 'Regions of a country (ISO 3166-2)',
+    query: schema.regionsQuery,
+  })
   regions(@Input('query') query: { country: string }): readonly Region[] {
     return regionsOf(query.country);
   }

@@ -13,7 +13,10 @@ import { sentence } from '../platform/words';
 
 const ZIP_KINDS = /\.(docx|xlsx|odt|ods)$/i;
 
-/** Files as values: what they are is read from their bytes, and they are only ever downloaded by who may see the field. */
+/**
+ * Files as values: what they are is read from their bytes, and they are only ever downloaded by who may see
+ * the field.
+ */
 @Injectable()
 export class FieldFilesService {
   constructor(
@@ -24,7 +27,12 @@ export class FieldFilesService {
   ) {}
 
   /** Puts a file in the place of what was there; the file before stays, so that this can be undone. */
-  async put(scope: AccessScope, id: number, fieldId: number, file: { name: string; bytes: Buffer }): Promise<void> {
+  async put(
+    scope: AccessScope,
+    id: number,
+    fieldId: number,
+    file: { name: string; bytes: Buffer },
+  ): Promise<void> {
     const field = await this.fileField(this.database.read(scope), id, fieldId);
     const mime = await kindOf(file);
     const storageKey = await this.storage.put(file.bytes);
@@ -43,7 +51,13 @@ export class FieldFilesService {
       const after = { text: fileText(fileId, file.name) };
       await this.fields.set(tx, id, fieldId, after);
       const undo: UndoStep = { kind: 'field', fieldId, before, after };
-      await audit(tx, { act: 'field', subject: 'supporter', subjectId: id, words: `${field.name} set to ${file.name}`, undo });
+      await audit(tx, {
+        act: 'field',
+        subject: 'supporter',
+        subjectId: id,
+        words: `${field.name} set to ${file.name}`,
+        undo,
+      });
     });
   }
 
@@ -54,7 +68,9 @@ export class FieldFilesService {
     const named = value?.text === undefined ? null : fileOf(value.text);
     if (!named) throw new NotFound('file');
     const [row] = await db.sql<{ storage_key: string | null }>(
-      'SELECT storage_key FROM field_file WHERE organization_id = :org AND supporter_id = :id AND field_id = :fieldId AND id = :fileId',
+      `SELECT storage_key
+        FROM field_file
+        WHERE organization_id = :org AND supporter_id = :id AND field_id = :fieldId AND id = :fileId`,
       { id, fieldId, fileId: named.id },
     );
     if (!row?.storage_key) throw new NotFound('file');
@@ -75,14 +91,18 @@ export class FieldFilesService {
   }
 }
 
-/** What a file is by its first bytes: a PDF, a picture that can be read, an office document, or plain text. Nothing that runs. */
+/**
+ * What a file is by its first bytes: a PDF, a picture that can be read, an office document, or plain text.
+ * Nothing that runs.
+ */
 async function kindOf({ name, bytes }: { name: string; bytes: Buffer }): Promise<string> {
   const head = bytes.subarray(0, 5).toString('latin1');
   if (head === '%PDF-') return 'application/pdf';
   if (head.startsWith('PK\u0003\u0004') && ZIP_KINDS.test(name)) return 'application/zip';
   // Decoded once, to see that it is one; kept as it came, and only ever downloaded.
   const kind = pictureKind(bytes);
-  if (kind && (await rewritten(bytes, { pixels: 60_000_000, widest: 16, alpha: false, quality: 50 }))) return `image/${kind}`;
+  if (kind && (await rewritten(bytes, { pixels: 60_000_000, widest: 16, alpha: false, quality: 50 })))
+    return `image/${kind}`;
   const text = bytes.length > 0 && !bytes.includes(0) && !bytes.toString('utf8').includes('\ufffd');
   if (text && /\.(txt|csv|md)$/i.test(name)) return 'text/plain';
   throw new Invalid([

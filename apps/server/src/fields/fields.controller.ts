@@ -1,5 +1,12 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema, type ChangeField, type ChoiceUse, type Conversion, type FieldAdminView, type FieldDeletion } from '@goodword/core/contract';
+import {
+  schema,
+  type ChangeField,
+  type ChoiceUse,
+  type Conversion,
+  type FieldAdminView,
+  type FieldDeletion,
+} from '@goodword/core/contract';
 import type { FieldType } from '@goodword/core/fields';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
@@ -9,7 +16,11 @@ import { FieldAdminService } from './field-admin.service';
 export class FieldsController {
   constructor(@Inject(FieldAdminService) private readonly fields: FieldAdminService) {}
 
-  @Route('get', ':id/choices', { role: 'organizer', summary: 'The choices of a field, with how many people have each', params: schema.idParams })
+  @Route('get', ':id/choices', {
+    role: 'organizer',
+    summary: 'The choices of a field, with how many people have each',
+    params: schema.idParams,
+  })
   choices(@Caller() scope: AccessScope, @Id() id: number): Promise<ChoiceUse[]> {
     return this.fields.choices(scope, id);
   }
@@ -19,7 +30,12 @@ export class FieldsController {
     return this.fields.all(scope);
   }
 
-  @Route('put', 'order', { role: 'organizer', ofAll: true, summary: 'Put fields and their sections in order', body: schema.orderFields })
+  @Route('put', 'order', {
+    role: 'organizer',
+    ofAll: true,
+    summary: 'Put fields and their sections in order',
+    body: schema.orderFields,
+  })
   @HttpCode(204)
   order(@Caller() scope: AccessScope, @Input('body') body: { ids: number[] }): Promise<void> {
     return this.fields.order(scope, body.ids);
@@ -32,7 +48,11 @@ export class FieldsController {
     body: schema.changeField,
   })
   @HttpCode(204)
-  change(@Caller() scope: AccessScope, @Id() id: number, @Input('body') { was, ...change }: ChangeField & { was: ChangeField }): Promise<void> {
+  change(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') { was, ...change }: ChangeField & { was: ChangeField },
+  ): Promise<void> {
     return this.fields.change(scope, id, change, was);
   }
 
@@ -43,7 +63,11 @@ export class FieldsController {
     params: schema.idParams,
     query: schema.fieldType,
   })
-  conversion(@Caller() scope: AccessScope, @Id() id: number, @Input('query') query: { type: FieldType }): Promise<Conversion> {
+  conversion(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('query') query: { type: FieldType },
+  ): Promise<Conversion> {
     return this.fields.conversion(scope, id, query.type);
   }
 
@@ -54,7 +78,11 @@ export class FieldsController {
     body: schema.fieldType,
   })
   @HttpCode(204)
-  setType(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { type: FieldType }): Promise<void> {
+  setType(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { type: FieldType },
+  ): Promise<void> {
     return this.fields.setType(scope, id, body.type);
   }
 
@@ -65,16 +93,28 @@ export class FieldsController {
     body: schema.renameChoice,
   })
   @HttpCode(200)
-  renameChoice(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { from: string; to: string }): Promise<{ people: number }> {
+  renameChoice(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { from: string; to: string },
+  ): Promise<{ people: number }> {
     return this.fields.renameChoice(scope, id, body.from, body.to);
   }
 
-  @Route('get', ':id/deletion', { role: 'organizer', summary: 'What deleting a field takes with it, and what uses it', params: schema.idParams })
+  @Route('get', ':id/deletion', {
+    role: 'organizer',
+    summary: 'What deleting a field takes with it, and what uses it',
+    params: schema.idParams,
+  })
   deletion(@Caller() scope: AccessScope, @Id() id: number): Promise<FieldDeletion> {
     return this.fields.deletion(scope, id);
   }
 
-  @Route('delete', ':id', { role: 'organizer', summary: 'Delete a field with its values', params: schema.idParams })
+  @Route('delete', ':id', {
+    role: 'organizer',
+    summary: 'Delete a field with its values',
+    params: schema.idParams,
+  })
   remove(@Caller() scope: AccessScope, @Id() id: number): Promise<{ values: number }> {
     return this.fields.remove(scope, id);
   }

@@ -2,8 +2,9 @@ import type { Cell, PermissionEntry } from '@goodword/core/permission';
 import type { EntryRow, NewEntry } from '../permission/ledger/entries';
 
 /**
- * What an address that its owner corrected hands on to the new one: their own agreements there with their dates, and what
- * others who share the old address had closed for it. Their own refusals hold at every address of theirs already.
+ * What an address that its owner corrected hands on to the new one: their own agreements there with their
+ * dates, and what others who share the old address had closed for it. Their own refusals hold at every
+ * address of theirs already.
  */
 export function carriedOver(
   entries: readonly EntryRow[],
@@ -13,7 +14,10 @@ export function carriedOver(
 ): NewEntry[] {
   const own = entries.filter(
     (row) =>
-      row.supporter_id === change.supporterId && row.contact_point_id === change.from && row.taken_back_at === null && AGREEMENTS.includes(row.state),
+      row.supporter_id === change.supporterId &&
+      row.contact_point_id === change.from &&
+      row.taken_back_at === null &&
+      AGREEMENTS.includes(row.state),
   );
   const said = own.map((row): NewEntry => ({
     contactPointId: change.to,
@@ -29,7 +33,10 @@ export function carriedOver(
     source: `Came along from ${row.shown ?? 'the address before'} (entry ${row.id})`,
     evidenceId: row.evidence_id,
   }));
-  return [...said, ...atOld.filter((cell) => cell.supporterId === 0).flatMap((cell) => bounds(cell, atNew, change.to))];
+  return [
+    ...said,
+    ...atOld.filter((cell) => cell.supporterId === 0).flatMap((cell) => bounds(cell, atNew, change.to)),
+  ];
 }
 
 const AGREEMENTS: readonly PermissionEntry['state'][] = ['yes', 'implied', 'asked'];
@@ -37,11 +44,26 @@ const AGREEMENTS: readonly PermissionEntry['state'][] = ['yes', 'implied', 'aske
 /** What binds everybody at the old address; a START there opens nothing that was stopped at the new one. */
 function bounds(cell: Cell, atNew: readonly Cell[], to: number): NewEntry[] {
   const { channel, scope, marks } = cell;
-  const stoppedThere = atNew.some((other) => other.supporterId === 0 && other.channel === channel && other.marks.stop);
-  const bound = { contactPointId: to, supporterId: null, channel, scope, byPerson: true, source: 'Came along from the address before' };
+  const stoppedThere = atNew.some(
+    (other) => other.supporterId === 0 && other.channel === channel && other.marks.stop,
+  );
+  const bound = {
+    contactPointId: to,
+    supporterId: null,
+    channel,
+    scope,
+    byPerson: true,
+    source: 'Came along from the address before',
+  };
   return [
-    ...(marks.no ? [{ ...bound, state: 'no' as const, how: 'preferences' as const, saidAt: new Date(marks.no.at) }] : []),
-    ...(marks.stop ? [{ ...bound, state: 'no' as const, how: 'keyword' as const, saidAt: new Date(marks.stop.at) }] : []),
-    ...(marks.start && !stoppedThere ? [{ ...bound, state: 'start' as const, how: 'keyword' as const, saidAt: new Date(marks.start.at) }] : []),
+    ...(marks.no
+      ? [{ ...bound, state: 'no' as const, how: 'preferences' as const, saidAt: new Date(marks.no.at) }]
+      : []),
+    ...(marks.stop
+      ? [{ ...bound, state: 'no' as const, how: 'keyword' as const, saidAt: new Date(marks.stop.at) }]
+      : []),
+    ...(marks.start && !stoppedThere
+      ? [{ ...bound, state: 'start' as const, how: 'keyword' as const, saidAt: new Date(marks.start.at) }]
+      : []),
   ];
 }

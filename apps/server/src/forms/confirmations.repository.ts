@@ -13,7 +13,9 @@ export interface ConfirmAsk {
   channel?: Channel;
 }
 
-/** What comes of a confirmation beside permission: kept with the question until the person has answered it. */
+/**
+ * What comes of a confirmation beside permission: kept with the question until the person has answered it.
+ */
 export interface PendingConfirmation {
   firstName?: string;
   lastName?: string;
@@ -76,7 +78,8 @@ export interface RequestsSent {
   neverAgain: boolean;
 }
 
-const POINT = `SELECT c.*, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact, ${isLandline('cp.line')} AS landline
+const POINT = `SELECT c.*, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact,
+  ${isLandline('cp.line')} AS landline
   FROM confirmation c JOIN contact_point cp ON cp.id = c.contact_point_id`;
 
 /** What a worker that died left under way. */
@@ -119,26 +122,37 @@ export class ConfirmationsRepository {
   }
 
   /**
-   * Holds one that is still due, and every other that goes to the same mailbox: whoever sends another one there waits and
-   * counts this one. Undefined where somebody else was faster.
+   * Holds one that is still due, and every other that goes to the same mailbox: whoever sends another one
+   * there waits and counts this one. Undefined where somebody else was faster.
    */
   async holdDue(tx: Scoped, id: number): Promise<ConfirmationRow | undefined> {
     const [row] = await tx.sql<ConfirmationRow>(
-      `${POINT} WHERE c.organization_id = :org AND c.id = :id AND c.state IN ('waiting', 'sent') AND c.due_at <= UTC_TIMESTAMP(3)
+      `${POINT}
+        WHERE c.organization_id = :org AND c.id = :id AND c.state IN ('waiting', 'sent')
+          AND c.due_at <= UTC_TIMESTAMP(3)
         FOR UPDATE SKIP LOCKED`,
       { id },
     );
-    if (row) await tx.sql('SELECT id FROM confirmation WHERE organization_id = :org AND mailbox = :mailbox FOR UPDATE', { mailbox: row.mailbox });
+    if (row)
+      await tx.sql(
+        'SELECT id FROM confirmation WHERE organization_id = :org AND mailbox = :mailbox FOR UPDATE',
+        { mailbox: row.mailbox },
+      );
     return row;
   }
 
   async requestsTo(tx: Scoped, mailbox: string): Promise<RequestsSent> {
     const sent = await tx.sql<{ at: Date }>(
-      'SELECT at FROM confirmation_sent WHERE organization_id = :org AND mailbox = :mailbox ORDER BY at LOCK IN SHARE MODE',
+      `SELECT at
+        FROM confirmation_sent
+        WHERE organization_id = :org AND mailbox = :mailbox
+        ORDER BY at LOCK IN SHARE MODE`,
       { mailbox },
     );
     const [answered] = await tx.sql<{ at: Date | null; never: number | null }>(
-      `SELECT MAX(c.confirmed_at) AS at, MAX(cp.never_ask) AS never FROM confirmation c JOIN contact_point cp ON cp.id = c.contact_point_id
+      `SELECT MAX(c.confirmed_at) AS at, MAX(cp.never_ask) AS never
+        FROM confirmation c
+        JOIN contact_point cp ON cp.id = c.contact_point_id
         WHERE c.organization_id = :org AND c.mailbox = :mailbox`,
       { mailbox },
     );
@@ -148,17 +162,27 @@ export class ConfirmationsRepository {
   }
 
   /** Addresses on file that lead to the same mailbox. */
-  async pointsOfMailbox(db: Scoped, row: Pick<ConfirmationRow, 'contact_point_id' | 'normal' | 'mailbox'>): Promise<number[]> {
+  async pointsOfMailbox(
+    db: Scoped,
+    row: Pick<ConfirmationRow, 'contact_point_id' | 'normal' | 'mailbox'>,
+  ): Promise<number[]> {
     if (!row.normal.includes('@')) return [row.contact_point_id];
     const alike = await db.sql<{ id: number; normal: string }>(
-      "SELECT id, normal FROM contact_point WHERE organization_id = :org AND loose = :loose AND kind = 'email'",
+      `SELECT id, normal
+        FROM contact_point
+        WHERE organization_id = :org AND loose = :loose AND kind = 'email'`,
       { loose: looseEmail(row.normal) },
     );
-    const same = alike.filter(({ normal }) => mailboxOf(normal) === mailboxOf(row.normal)).map(({ id }) => id);
+    const same = alike
+      .filter(({ normal }) => mailboxOf(normal) === mailboxOf(row.normal))
+      .map(({ id }) => id);
     return [...new Set([row.contact_point_id, ...same])];
   }
 
-  /** It counts as sent from here on: after a crash in the middle it is not sent again, the reminder comes in its time. */
+  /**
+   * It counts as sent from here on: after a crash in the middle it is not sent again, the reminder comes in
+   * its time.
+   */
   async claim(tx: Scoped, row: ConfirmationRow): Promise<number> {
     await this.change(tx, row.id, { state: 'in-flight', sent: row.sent + 1, due_at: null });
     return tx.insert('confirmation_sent', {
@@ -171,12 +195,18 @@ export class ConfirmationsRepository {
 
   /** What the request said, once it has gone; one that did not go is none. */
   async keepSent(tx: Scoped, sentId: number, words: string | null): Promise<void> {
-    if (words === null) await tx.execute('DELETE FROM confirmation_sent WHERE organization_id = :org AND id = :sentId', { sentId });
-    else
-      await tx.execute('UPDATE confirmation_sent SET words = :words WHERE organization_id = :org AND id = :sentId', {
+    if (words === null)
+      await tx.execute('DELETE FROM confirmation_sent WHERE organization_id = :org AND id = :sentId', {
         sentId,
-        words: words.slice(0, 4000),
       });
+    else
+      await tx.execute(
+        'UPDATE confirmation_sent SET words = :words WHERE organization_id = :org AND id = :sentId',
+        {
+          sentId,
+          words: words.slice(0, 4000),
+        },
+      );
   }
 
   /** What a dead worker left under way counts as sent. */
@@ -193,26 +223,37 @@ export class ConfirmationsRepository {
       .unscoped()('confirmation as c')
       .join('contact_point as cp', 'cp.id', 'c.contact_point_id')
       .where('c.id', id)
-      .first('c.*', 'cp.normal', 'cp.shown', 'cp.on_hold', 'cp.do_not_contact')) as ConfirmationRow | undefined;
+      .first('c.*', 'cp.normal', 'cp.shown', 'cp.on_hold', 'cp.do_not_contact')) as
+      ConfirmationRow | undefined;
   }
 
   async find(db: Scoped, id: number, lock = false): Promise<ConfirmationRow | undefined> {
-    const [row] = await db.sql<ConfirmationRow>(`${POINT} WHERE c.organization_id = :org AND c.id = :id ${lock ? 'FOR UPDATE' : ''}`, { id });
+    const [row] = await db.sql<ConfirmationRow>(
+      `${POINT} WHERE c.organization_id = :org AND c.id = :id ${lock ? 'FOR UPDATE' : ''}`,
+      { id },
+    );
     return row;
   }
 
   /** The open questions at a number, for an answer that says yes. */
   async openAt(tx: Scoped, contactPointId: number): Promise<ConfirmationRow[]> {
     return tx.sql<ConfirmationRow>(
-      `${POINT} WHERE c.organization_id = :org AND c.contact_point_id = :contactPointId AND c.channel IN ('text', 'call')
+      `${POINT}
+        WHERE c.organization_id = :org AND c.contact_point_id = :contactPointId
+          AND c.channel IN ('text', 'call')
         AND c.state IN ('in-flight', 'sent') AND c.expires_at > UTC_TIMESTAMP(3) FOR UPDATE`,
       { contactPointId },
     );
   }
 
-  /** Nothing is asked of a mailbox any more: what waits is dropped, and what is being handed over comes with no reminder. */
+  /**
+   * Nothing is asked of a mailbox any more: what waits is dropped, and what is being handed over comes with
+   * no reminder.
+   */
   async neverAsk(tx: Scoped, row: Pick<ConfirmationRow, 'contact_point_id' | 'mailbox'>): Promise<void> {
-    await tx.execute('UPDATE contact_point SET never_ask = 1 WHERE organization_id = :org AND id = :id', { id: row.contact_point_id });
+    await tx.execute('UPDATE contact_point SET never_ask = 1 WHERE organization_id = :org AND id = :id', {
+      id: row.contact_point_id,
+    });
     await tx.execute(
       `UPDATE confirmation SET state = 'dropped', due_at = NULL, detail = 'They asked never to be asked again'
         WHERE organization_id = :org AND mailbox = :mailbox AND state IN ('waiting', 'in-flight', 'sent')`,
@@ -223,7 +264,13 @@ export class ConfirmationsRepository {
   async change(
     tx: Scoped,
     id: number,
-    values: Partial<{ state: ConfirmationRow['state']; sent: number; due_at: Date | null; confirmed_at: Date; detail: string | null }>,
+    values: Partial<{
+      state: ConfirmationRow['state'];
+      sent: number;
+      due_at: Date | null;
+      confirmed_at: Date;
+      detail: string | null;
+    }>,
   ): Promise<void> {
     await tx.table('confirmation').where('confirmation.id', id).update(values);
   }

@@ -34,7 +34,10 @@ import { RequestMail } from './request-mail';
 const DAY_MS = 86_400_000;
 const REMIND_AFTER_DAYS = 3;
 
-export type ConfirmationOutcome = { kind: 'done' | 'again'; row: ConfirmationRow } | { kind: 'expired'; row: ConfirmationRow } | { kind: 'unknown' };
+export type ConfirmationOutcome =
+  | { kind: 'done' | 'again'; row: ConfirmationRow }
+  | { kind: 'expired'; row: ConfirmationRow }
+  | { kind: 'unknown' };
 
 /** A request that is about to go. */
 interface Claimed {
@@ -85,25 +88,47 @@ export class ConfirmationsService {
     return true;
   }
 
-  /** Decides whether the request may go, with everything else that went to the mailbox in hand, and marks it as gone. */
+  /**
+   * Decides whether the request may go, with everything else that went to the mailbox in hand, and marks it
+   * as gone.
+   */
   private async claim(tx: Scoped, id: number): Promise<Claimed | null> {
     const row = await this.confirmations.holdDue(tx, id);
     if (!row) return null;
     const place = await this.joining.person(tx, row.supporter_id);
     const marks = await this.marksAbout(tx, row);
     const { unanswered, all, neverAgain } = await this.confirmations.requestsTo(tx, row.mailbox);
-    const address = { onHold: row.on_hold === 1, doNotContact: row.do_not_contact === 1, landline: row.landline === 1 };
-    const request = { channel: row.channel, address, marks, unanswered, all, neverAgain, now: Date.now(), isReminder: row.sent > 0 };
+    const address = {
+      onHold: row.on_hold === 1,
+      doNotContact: row.do_not_contact === 1,
+      landline: row.landline === 1,
+    };
+    const request = {
+      channel: row.channel,
+      address,
+      marks,
+      unanswered,
+      all,
+      neverAgain,
+      now: Date.now(),
+      isReminder: row.sent > 0,
+    };
     const stands = requestStands(row.asked_at.getTime(), marks) && row.expires_at.getTime() > Date.now();
     if (!place || !stands || !mayAskToConfirm(request)) {
-      await this.confirmations.change(tx, id, { state: 'dropped', due_at: null, detail: 'The address may not be asked any more' });
+      await this.confirmations.change(tx, id, {
+        state: 'dropped',
+        due_at: null,
+        detail: 'The address may not be asked any more',
+      });
       return null;
     }
     const sentId = await this.confirmations.claim(tx, row);
     return { row, sentId, place, remind: !isOptedOut(marks) };
   }
 
-  /** Everything on the channel that bears at the address, and at every other that leads to the same mailbox. */
+  /**
+   * Everything on the channel that bears at the address, and at every other that leads to the same mailbox.
+   */
   private async marksAbout(tx: Scoped, row: ConfirmationRow): Promise<Marks> {
     const person = await this.cells.one(tx, row.supporter_id, await this.houseRules.rules(tx));
     const cells: Cell[] = [...person.cells];
@@ -119,7 +144,12 @@ export class ConfirmationsService {
     return cells.filter(about).reduce<Marks>((marks, cell) => joinMarks(marks, cell.marks), {});
   }
 
-  private async after({ row, sentId, place, remind }: Claimed, result: HandOver, words: string, organization: OrganizationRow): Promise<void> {
+  private async after(
+    { row, sentId, place, remind }: Claimed,
+    result: HandOver,
+    words: string,
+    organization: OrganizationRow,
+  ): Promise<void> {
     await this.database.writeUnlogged(programScope(row.organization_id), async (tx) => {
       const now = await this.confirmations.find(tx, row.id, true);
       const settle = async (values: Parameters<ConfirmationsRepository['change']>[2]) => {
@@ -129,7 +159,12 @@ export class ConfirmationsService {
       if (result.kind === 'unreachable' || (result.kind === 'refused' && !result.permanent)) {
         await this.confirmations.keepSent(tx, sentId, null);
         const state = row.sent === 0 ? 'waiting' : 'sent';
-        return settle({ state, sent: row.sent, due_at: new Date(Date.now() + 30_000), detail: result.detail.slice(0, 300) });
+        return settle({
+          state,
+          sent: row.sent,
+          due_at: new Date(Date.now() + 30_000),
+          detail: result.detail.slice(0, 300),
+        });
       }
       if (result.kind === 'refused') {
         await this.confirmations.keepSent(tx, sentId, null);
@@ -141,11 +176,23 @@ export class ConfirmationsService {
     });
   }
 
-  private async reminderAt(tx: Scoped, row: ConfirmationRow, place: Place, organization: OrganizationRow): Promise<Date> {
+  private async reminderAt(
+    tx: Scoped,
+    row: ConfirmationRow,
+    place: Place,
+    organization: OrganizationRow,
+  ): Promise<Date> {
     const at = Date.now() + REMIND_AFTER_DAYS * DAY_MS;
     if (row.channel === 'email') return new Date(at);
     const { hours } = rulesFor(await this.houseRules.rules(tx), place);
-    return new Date(nextDecentMoment(hours.text, zonesOf(place, organization.time_zone), at, holidaysOf(place, organization.country)));
+    return new Date(
+      nextDecentMoment(
+        hours.text,
+        zonesOf(place, organization.time_zone),
+        at,
+        holidaysOf(place, organization.country),
+      ),
+    );
   }
 
   /** What a token stands for, without acting. */
@@ -153,7 +200,10 @@ export class ConfirmationsService {
     const read = this.tokens.read('confirm', token);
     const row = read ? await this.confirmations.byToken(this.database, read.id) : undefined;
     if (!row || row.asks === null) {
-      this.log.warn({ known: Boolean(read) }, 'a confirmation link that is none of ours, or of something gone');
+      this.log.warn(
+        { known: Boolean(read) },
+        'a confirmation link that is none of ours, or of something gone',
+      );
       return { kind: 'unknown' };
     }
     if (row.state === 'confirmed') return { kind: 'again', row };
@@ -165,7 +215,10 @@ export class ConfirmationsService {
 
   /** Whoever says no after a request was made has answered it: an older request lifts nothing. */
   private async isOpen(db: Scoped, row: ConfirmationRow): Promise<boolean> {
-    return row.expires_at.getTime() >= Date.now() && requestStands(row.asked_at.getTime(), await this.marksAbout(db, row));
+    return (
+      row.expires_at.getTime() >= Date.now() &&
+      requestStands(row.asked_at.getTime(), await this.marksAbout(db, row))
+    );
   }
 
   /** The press of the button: a yes for each thing asked, from the address itself. Twice is once. */
@@ -202,11 +255,18 @@ export class ConfirmationsService {
 
   async neverAsk(token: string): Promise<ConfirmationRow | null> {
     const row = await this.neverAskLook(token);
-    if (row) await this.database.writeUnlogged(programScope(row.organization_id), (tx) => this.confirmations.neverAsk(tx, row));
+    if (row)
+      await this.database.writeUnlogged(programScope(row.organization_id), (tx) =>
+        this.confirmations.neverAsk(tx, row),
+      );
     return row;
   }
 
-  private async fulfil(tx: Scoped, row: ConfirmationRow, how: { origin: string | null; page: string | null; by: string }): Promise<void> {
+  private async fulfil(
+    tx: Scoped,
+    row: ConfirmationRow,
+    how: { origin: string | null; page: string | null; by: string },
+  ): Promise<void> {
     const form = row.form_id ? await this.forms.find(tx, row.form_id) : undefined;
     const source = form ? `Form “${form.name}”, version ${row.version ?? 1}. ${how.by}` : how.by;
     if (row.kind === 'address') await this.correctAddress(tx, row);
@@ -230,34 +290,51 @@ export class ConfirmationsService {
         })),
       );
     await this.applyPending(tx, row);
-    await this.confirmations.change(tx, row.id, { state: 'confirmed', confirmed_at: new Date(), due_at: null });
+    await this.confirmations.change(tx, row.id, {
+      state: 'confirmed',
+      confirmed_at: new Date(),
+      due_at: null,
+    });
     if (row.form_id) await this.forms.count(tx, row.form_id, 'confirmed');
   }
 
-  /** What the form said about somebody known counts now that they have shown that it was them. It fills blanks only. */
+  /**
+   * What the form said about somebody known counts now that they have shown that it was them. It fills blanks
+   * only.
+   */
   private async applyPending(tx: Scoped, row: ConfirmationRow): Promise<void> {
     const { pending, supporter_id: id } = row;
     if (!pending) return;
     const { firstName = '', lastName = '', country = null, language = null } = pending;
-    if (firstName || lastName || country || language) await this.joining.fillBlanks(tx, id, { firstName, lastName, country, language });
+    if (firstName || lastName || country || language)
+      await this.joining.fillBlanks(tx, id, { firstName, lastName, country, language });
     const there = new Set((await this.fields.valuesOf(tx, [id])).map((value) => value.field_id));
-    for (const { fieldId, value } of pending.values ?? []) if (!there.has(fieldId)) await this.fields.set(tx, id, fieldId, value);
+    for (const { fieldId, value } of pending.values ?? [])
+      if (!there.has(fieldId)) await this.fields.set(tx, id, fieldId, value);
     for (const tagId of pending.tagIds ?? []) await this.groups.put(tx, 'tag', id, tagId);
     for (const listId of pending.listIds ?? []) await this.groups.put(tx, 'list', id, listId);
-    for (const address of pending.addresses ?? []) await this.supporters.addPoint(tx, id, { ...address, doNotContact: false });
+    for (const address of pending.addresses ?? [])
+      await this.supporters.addPoint(tx, id, { ...address, doNotContact: false });
     if (pending.addresses?.some(({ kind }) => kind === 'post')) await this.supporters.keepPostcode(tx, id);
     if (row.kind === 'join') await this.supporters.hangPoint(tx, id, row.contact_point_id);
   }
 
   /**
-   * The new address takes the place of the one it corrects, with what was agreed and refused there; links in mails to the
-   * old one act for it.
+   * The new address takes the place of the one it corrects, with what was agreed and refused there; links in
+   * mails to the old one act for it.
    */
   private async correctAddress(tx: Scoped, row: ConfirmationRow): Promise<void> {
     const kind = row.channel === 'email' ? 'email' : 'mobile';
     const points = await this.supporters.points(tx, [row.supporter_id]);
-    const before = points.find((point) => point.id === row.pending?.replaces) ?? points.find((point) => point.kind === kind);
-    await this.supporters.addPoint(tx, row.supporter_id, { kind, normal: row.normal, shown: row.shown, doNotContact: row.do_not_contact === 1 });
+    const before =
+      points.find((point) => point.id === row.pending?.replaces) ??
+      points.find((point) => point.kind === kind);
+    await this.supporters.addPoint(tx, row.supporter_id, {
+      kind,
+      normal: row.normal,
+      shown: row.shown,
+      doNotContact: row.do_not_contact === 1,
+    });
     if (before && before.id !== row.contact_point_id) {
       const change = { supporterId: row.supporter_id, from: before.id, to: row.contact_point_id };
       const [entries, atOld, atNew] = [
@@ -267,7 +344,11 @@ export class ConfirmationsService {
       ];
       await this.supporters.replacePoint(tx, row.supporter_id, change.from, change.to);
       await this.ledger.recordAll(tx, carriedOver(entries, atOld, atNew, change));
-      await tx.insert('address_change', { supporter_id: row.supporter_id, from_point_id: change.from, to_point_id: change.to });
+      await tx.insert('address_change', {
+        supporter_id: row.supporter_id,
+        from_point_id: change.from,
+        to_point_id: change.to,
+      });
     }
     await audit(tx, {
       act: 'contact',

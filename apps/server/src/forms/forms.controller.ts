@@ -14,8 +14,15 @@ export class FormsController {
     return this.forms.list(scope);
   }
 
-  @Route('post', '', { role: 'organizer', summary: 'Make a form, for a public list or for news', body: schema.makeForm })
-  make(@Caller() scope: AccessScope, @Input('body') body: { name: string; listId: number | null }): Promise<{ id: number }> {
+  @Route('post', '', {
+    role: 'organizer',
+    summary: 'Make a form, for a public list or for news',
+    body: schema.makeForm,
+  })
+  make(
+    @Caller() scope: AccessScope,
+    @Input('body') body: { name: string; listId: number | null },
+  ): Promise<{ id: number }> {
     return this.forms.make(scope, body.name, body.listId);
   }
 
@@ -24,7 +31,12 @@ export class FormsController {
     return this.forms.show(scope, id);
   }
 
-  @Route('put', ':id', { role: 'organizer', summary: 'Save a new version', params: schema.idParams, body: schema.saveForm })
+  @Route('put', ':id', {
+    role: 'organizer',
+    summary: 'Save a new version',
+    params: schema.idParams,
+    body: schema.saveForm,
+  })
   save(
     @Caller() scope: AccessScope,
     @Id() id: number,
@@ -33,9 +45,18 @@ export class FormsController {
     return this.forms.save(scope, id, body);
   }
 
-  @Route('put', ':id/open', { role: 'organizer', summary: 'Open or close a form', params: schema.idParams, body: schema.openFormSchema })
+  @Route('put', ':id/open', {
+    role: 'organizer',
+    summary: 'Open or close a form',
+    params: schema.idParams,
+    body: schema.openFormSchema,
+  })
   @HttpCode(204)
-  open(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { open: boolean }): Promise<void> {
+  open(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { open: boolean },
+  ): Promise<void> {
     return this.forms.open(scope, id, body.open);
   }
 }

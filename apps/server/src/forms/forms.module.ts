@@ -15,7 +15,15 @@ import { RequestMail } from './request-mail';
 @Module({
   imports: [PermissionModule, SupportersModule, TeamModule],
   controllers: [FormsController, JoinController],
-  providers: [FormsService, FormsRepository, JoinService, FormPostsRepository, RequestMail, ConfirmationsService, ConfirmationsRepository],
+  providers: [
+    FormsService,
+    FormsRepository,
+    JoinService,
+    FormPostsRepository,
+    RequestMail,
+    ConfirmationsService,
+    ConfirmationsRepository,
+  ],
   exports: [FormsRepository, JoinService, ConfirmationsService, ConfirmationsRepository],
 })
 export class FormsModule {}

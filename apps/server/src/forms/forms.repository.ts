@@ -16,7 +16,8 @@ export interface FormRow {
   definition: FormDefinition;
 }
 
-const FORM = 'SELECT f.*, v.definition FROM form f JOIN form_version v ON v.form_id = f.id AND v.version = f.version';
+const FORM =
+  'SELECT f.*, v.definition FROM form f JOIN form_version v ON v.form_id = f.id AND v.version = f.version';
 
 @Injectable()
 export class FormsRepository {
@@ -31,7 +32,10 @@ export class FormsRepository {
 
   async all(db: Scoped): Promise<FormRow[]> {
     return db.sql<FormRow>(
-      `${FORM} WHERE f.organization_id = :org AND (:chapter IS NULL OR f.chapter_id IS NULL OR f.chapter_id = :chapter) ORDER BY f.name`,
+      `${FORM}
+        WHERE f.organization_id = :org
+          AND (:chapter IS NULL OR f.chapter_id IS NULL OR f.chapter_id = :chapter)
+        ORDER BY f.name`,
     );
   }
 
@@ -40,13 +44,18 @@ export class FormsRepository {
   }
 
   async byKeyword(db: Scoped, keyword: string): Promise<FormRow | undefined> {
-    const [row] = await db.sql<FormRow>(`${FORM} WHERE f.organization_id = :org AND f.keyword = :keyword AND f.is_open = 1`, { keyword });
+    const [row] = await db.sql<FormRow>(
+      `${FORM} WHERE f.organization_id = :org AND f.keyword = :keyword AND f.is_open = 1`,
+      { keyword },
+    );
     return row;
   }
 
   async definitionOf(db: Scoped, formId: number, version: number): Promise<FormDefinition | undefined> {
     const [row] = await db.sql<{ definition: FormDefinition }>(
-      'SELECT definition FROM form_version WHERE organization_id = :org AND form_id = :formId AND version = :version',
+      `SELECT definition
+        FROM form_version
+        WHERE organization_id = :org AND form_id = :formId AND version = :version`,
       { formId, version },
     );
     return row?.definition;
@@ -54,7 +63,12 @@ export class FormsRepository {
 
   async make(tx: Scoped, form: { name: string; slug: string; definition: FormDefinition }): Promise<number> {
     const id = await tx.insert('form', { name: form.name, slug: form.slug, chapter_id: tx.scope.chapterId });
-    await tx.insert('form_version', { form_id: id, version: 1, definition: JSON.stringify(form.definition), made_by: tx.scope.actorId });
+    await tx.insert('form_version', {
+      form_id: id,
+      version: 1,
+      definition: JSON.stringify(form.definition),
+      made_by: tx.scope.actorId,
+    });
     return id;
   }
 
@@ -69,7 +83,11 @@ export class FormsRepository {
     return row ? calledBy(tx.scope, row.id, row.name) : null;
   }
 
-  async save(tx: Scoped, id: number, form: { name: string; slug: string; version: number; definition: FormDefinition }): Promise<void> {
+  async save(
+    tx: Scoped,
+    id: number,
+    form: { name: string; slug: string; version: number; definition: FormDefinition },
+  ): Promise<void> {
     await tx.insert('form_version', {
       form_id: id,
       version: form.version,
@@ -91,7 +109,8 @@ export class FormsRepository {
 
   async count(db: Scoped, formId: number, kind: keyof FormCounts): Promise<void> {
     await db.execute(
-      'INSERT INTO form_count (organization_id, form_id, day, kind, n) VALUES (:org, :formId, :day, :kind, 1) ON DUPLICATE KEY UPDATE n = n + 1',
+      `INSERT INTO form_count (organization_id, form_id, day, kind, n) VALUES (:org, :formId, :day, :kind, 1)
+        ON DUPLICATE KEY UPDATE n = n + 1`,
       { formId, day: Math.floor(Date.now() / 86_400_000), kind },
     );
   }
@@ -111,7 +130,11 @@ export class FormsRepository {
 
   async waiting(db: Scoped): Promise<Map<number, number>> {
     const rows = await db.sql<{ form_id: number; n: number }>(
-      "SELECT form_id, COUNT(DISTINCT supporter_id) AS n FROM confirmation WHERE organization_id = :org AND kind = 'join' AND state IN ('waiting', 'in-flight', 'sent') AND expires_at > UTC_TIMESTAMP(3) GROUP BY form_id",
+      `SELECT form_id, COUNT(DISTINCT supporter_id) AS n
+        FROM confirmation
+        WHERE organization_id = :org AND kind = 'join' AND state IN ('waiting', 'in-flight', 'sent')
+          AND expires_at > UTC_TIMESTAMP(3)
+        GROUP BY form_id`,
     );
     return new Map(rows.map((row) => [row.form_id, row.n]));
   }

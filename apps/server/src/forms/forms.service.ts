@@ -32,7 +32,12 @@ export class FormsService {
 
   async list(scope: AccessScope): Promise<FormView[]> {
     const db = this.database.read(scope);
-    const [forms, counts, waiting, known] = await Promise.all([this.forms.all(db), this.forms.counts(db), this.forms.waiting(db), this.known(db)]);
+    const [forms, counts, waiting, known] = await Promise.all([
+      this.forms.all(db),
+      this.forms.counts(db),
+      this.forms.waiting(db),
+      this.known(db),
+    ]);
     return forms.map((form) => ({
       id: form.id,
       name: form.name,
@@ -56,7 +61,11 @@ export class FormsService {
   /** Makes a form that is nearly done: for a public list, or for news and appeals. */
   async make(scope: AccessScope, name: string, listId: number | null): Promise<{ id: number }> {
     const db = this.database.read(scope);
-    const [organization, chapters, lists] = await Promise.all([this.team.organization(scope), this.team.chapters(scope), this.groups.lists(db)]);
+    const [organization, chapters, lists] = await Promise.all([
+      this.team.organization(scope),
+      this.team.chapters(scope),
+      this.groups.lists(db),
+    ]);
     const list = listId === null ? null : lists.find((one) => one.id === listId);
     if (list === undefined || (list && !list.byForm)) throw new Conflict(sentence('form.list-closed'));
     const definition = starting(organization, name, scope.chapterId ?? chapters[0]!.id, list ?? null);
@@ -78,14 +87,26 @@ export class FormsService {
         // Of two saves from one version the second waits here, and is then told.
         await tx.table('form').where('form.id', id).forUpdate().select('id');
         const current = await this.form(tx, id);
-        if (current.version !== form.version) throw new Newer('this form', await this.forms.savedBy(tx, id, current.version));
+        if (current.version !== form.version)
+          throw new Newer('this form', await this.forms.savedBy(tx, id, current.version));
         const faults = formFaults(form.definition, await this.known(tx));
         this.checkKeyword(form.definition.keyword);
         await this.checkChapter(tx, form.definition.chapterId);
         if (current.is_open === 1 && faults.length > 0)
-          throw new Invalid(faults.map(({ field, said: why }) => ({ field: `definition.${field}`, code: why.code, message: speak(why) })));
+          throw new Invalid(
+            faults.map(({ field, said: why }) => ({
+              field: `definition.${field}`,
+              code: why.code,
+              message: speak(why),
+            })),
+          );
         await this.forms.save(tx, id, { ...form, version: form.version + 1 });
-        await audit(tx, { act: 'change', subject: 'form', subjectId: id, words: `${form.name}, version ${form.version + 1}` });
+        await audit(tx, {
+          act: 'change',
+          subject: 'form',
+          subjectId: id,
+          words: `${form.name}, version ${form.version + 1}`,
+        });
         return { faults: faults.map(told) };
       });
     } catch (error) {
@@ -99,10 +120,19 @@ export class FormsService {
       const faults = open ? formFaults(form.definition, await this.known(tx)) : [];
       const { name, postal_address } = await this.team.organization(tx);
       // Both stand under the form, with the words on leaving and the page on privacy.
-      if (open && (name.trim() === '' || postal_address.trim() === '')) faults.push({ field: 'open', said: said('form.house') });
-      if (faults.length > 0) throw new Conflict(sentence('form.not-ready', { faults: faults.map((fault) => speak(fault.said)).join(' ') }));
+      if (open && (name.trim() === '' || postal_address.trim() === ''))
+        faults.push({ field: 'open', said: said('form.house') });
+      if (faults.length > 0)
+        throw new Conflict(
+          sentence('form.not-ready', { faults: faults.map((fault) => speak(fault.said)).join(' ') }),
+        );
       await this.forms.open(tx, id, open);
-      await audit(tx, { act: open ? 'open' : 'close', subject: 'form', subjectId: id, words: `${form.name} ${open ? 'opened' : 'closed'}` });
+      await audit(tx, {
+        act: open ? 'open' : 'close',
+        subject: 'form',
+        subjectId: id,
+        words: `${form.name} ${open ? 'opened' : 'closed'}`,
+      });
     });
   }
 
@@ -111,8 +141,15 @@ export class FormsService {
     const form = await this.forms.bySlug(this.database, slug);
     if (!form) throw new NotFound('form');
     const url = `${this.config.PUBLIC_URL}/join/${form.slug}`;
-    if (format === 'svg') return { type: 'image/svg+xml', body: await QRCode.toString(url, { type: 'svg', margin: 2, errorCorrectionLevel: 'M' }) };
-    return { type: 'image/png', body: await QRCode.toBuffer(url, { width: 1024, margin: 2, errorCorrectionLevel: 'M' }) };
+    if (format === 'svg')
+      return {
+        type: 'image/svg+xml',
+        body: await QRCode.toString(url, { type: 'svg', margin: 2, errorCorrectionLevel: 'M' }),
+      };
+    return {
+      type: 'image/png',
+      body: await QRCode.toBuffer(url, { width: 1024, margin: 2, errorCorrectionLevel: 'M' }),
+    };
   }
 
   private async form(db: Scoped, id: number): Promise<FormRow> {
@@ -122,7 +159,11 @@ export class FormsService {
   }
 
   private async known(db: Scoped): Promise<Parameters<typeof formFaults>[1]> {
-    const [organization, fields, lists] = await Promise.all([this.team.organization(db), this.fields.all(db), this.groups.lists(db)]);
+    const [organization, fields, lists] = await Promise.all([
+      this.team.organization(db),
+      this.fields.all(db),
+      this.groups.lists(db),
+    ]);
     return {
       organization: organization.name,
       fields: new Set(fields.map((field) => field.id)),
@@ -146,8 +187,13 @@ export class FormsService {
   private async checkChapter(tx: Scoped, chapterId: number): Promise<void> {
     const chapters = await this.team.chapters(tx);
     const { scope } = tx;
-    if (!chapters.some((chapter) => chapter.id === chapterId) || (scope.chapterId !== null && scope.chapterId !== chapterId))
-      throw new Invalid([{ field: 'definition.chapterId', code: 'chapter', message: sentence('form.chapter') }]);
+    if (
+      !chapters.some((chapter) => chapter.id === chapterId) ||
+      (scope.chapterId !== null && scope.chapterId !== chapterId)
+    )
+      throw new Invalid([
+        { field: 'definition.chapterId', code: 'chapter', message: sentence('form.chapter') },
+      ]);
   }
 
   private async freeSlug(name: string): Promise<string> {
@@ -198,10 +244,17 @@ function starting(
         scope: list ? `list:${list.id}` : 'news',
         words: `${organization.name} may email me ${what}. I can leave with one click at any time.`,
       },
-      { channel: 'text', scope: list ? `list:${list.id}` : 'news', words: standardTextAsk(organization.name, 2) },
+      {
+        channel: 'text',
+        scope: list ? `list:${list.id}` : 'news',
+        words: standardTextAsk(organization.name, 2),
+      },
     ],
     button: 'Join',
-    thanks: { words: 'You are on the list as soon as you have confirmed, where we asked you to.', redirect: null },
+    thanks: {
+      words: 'You are on the list as soon as you have confirmed, where we asked you to.',
+      redirect: null,
+    },
     confirm: {
       email: 'rule',
       subject: `Please confirm: ${what} from ${organization.name}`,

@@ -1,5 +1,13 @@
 import type { FormDefinition, FormItem } from '@goodword/core/forms';
-import { FORM_SCRIPT, FRAME_SCRIPT, HONEYPOT, joinPage, privacyPage, thanksPage, type JoinPage } from './join-page';
+import {
+  FORM_SCRIPT,
+  FRAME_SCRIPT,
+  HONEYPOT,
+  joinPage,
+  privacyPage,
+  thanksPage,
+  type JoinPage,
+} from './join-page';
 
 const item = (of: FormItem['of'], more: Partial<FormItem> = {}): FormItem => ({
   of,
@@ -61,9 +69,13 @@ const PAGE: JoinPage = {
 
 test('each kind of question has its control, with a name that the server reads', () => {
   const html = joinPage(PAGE);
-  expect(html).toContain('<input type="text" name="firstName" required aria-describedby="firstName-help" autocomplete="given-name"');
+  expect(html).toContain(
+    '<input type="text" name="firstName" required aria-describedby="firstName-help" autocomplete="given-name"',
+  );
   expect(html).toContain('<input type="email" name="email"');
-  expect(html).toMatch(/<select name="field_1" ?><option value=""><\/option><option value="dawn">dawn<\/option><option value="&#34;fog&#34; run">/);
+  expect(html).toMatch(
+    /<select name="field_1" ?><option value=""><\/option><option value="dawn">dawn<\/option><option value="&#34;fog&#34; run">/,
+  );
   expect(html).toMatch(/<select name="field_2"/);
   expect(html).toMatch(/<input type="date" name="field_3"/);
   expect(html).toMatch(/inputmode="decimal" name="field_4"/);
@@ -72,7 +84,14 @@ test('each kind of question has its control, with a name that the server reads',
 });
 
 describe('what takes more than one control', () => {
-  const items = [item('mobile'), item('email'), item('post', { required: true, help: 'For the harbor map' }), item(7), item(8), item(9)];
+  const items = [
+    item('mobile'),
+    item('email'),
+    item('post', { required: true, help: 'For the harbor map' }),
+    item(7),
+    item(8),
+    item(9),
+  ];
   const types: JoinPage['types'] = new Map([
     [7, 'birthday'],
     [8, 'choices'],
@@ -88,12 +107,17 @@ describe('what takes more than one control', () => {
 
   test('is a group with its question, each with a label and a name of its own', () => {
     const html = joinPage(page());
-    for (const part of ['street', 'postcode', 'city', 'region', 'country']) expect(html).toContain(`name="post.${part}" required`);
-    expect(html).toMatch(/<fieldset class="field"><legend>The post <span class="small">\(required\)<\/span><\/legend>/);
+    for (const part of ['street', 'postcode', 'city', 'region', 'country'])
+      expect(html).toContain(`name="post.${part}" required`);
+    expect(html).toMatch(
+      /<fieldset class="field"><legend>The post <span class="small">\(required\)<\/span><\/legend>/,
+    );
     expect(html).toContain('<input type="checkbox" name="field_8.1" value="dusk &#60;3">');
     expect(html).toMatch(/<select name="field_7.month"><option value=""><\/option><option value="1">January/);
     expect(html).toContain('<option value="31">31</option></select>');
-    expect(html).toContain('<input type="text" name="field_9" maxlength="200" list="regions-9" value=""><datalist id="regions-9">');
+    expect(html).toContain(
+      '<input type="text" name="field_9" maxlength="200" list="regions-9" value=""><datalist id="regions-9">',
+    );
     expect(html).toContain('<option value="Washington">');
     // Every label holds a control or text beside one: nothing is asked without a name.
     expect([...html.matchAll(/<(input|select|textarea)(?![^>]*type="hidden")/g)].length).toBeLessThanOrEqual(
@@ -105,24 +129,32 @@ describe('what takes more than one control', () => {
     expect(joinPage(page())).toContain('<option value="US" selected>United States +1</option>');
     const german = joinPage(page({ language: 'de' }), { 'mobile.country': 'FR', mobile: '06 12' });
     expect(german).toContain('<option value="FR" selected>Frankreich +33</option>');
-    expect(german).toContain('<input type="tel" name="mobile" autocomplete="tel" maxlength="254" value="06 12">');
+    expect(german).toContain(
+      '<input type="tel" name="mobile" autocomplete="tel" maxlength="254" value="06 12">',
+    );
   });
 
   test('keeps what was given when something else needs mending', () => {
-    const html = joinPage(page(), { 'field_7.month': '2', 'field_7.day': '29', 'field_8.1': 'dusk <3', 'post.city': 'Se"attle' }, [
-      { input: 'post', phrase: 'required', detail: '' },
-    ]);
+    const html = joinPage(
+      page(),
+      { 'field_7.month': '2', 'field_7.day': '29', 'field_8.1': 'dusk <3', 'post.city': 'Se"attle' },
+      [{ input: 'post', phrase: 'required', detail: '' }],
+    );
     expect(html).toContain('<option value="2" selected>February</option>');
     expect(html).toContain('<option value="29" selected>29</option>');
     expect(html).toContain('name="field_8.1" value="dusk &#60;3" checked');
     expect(html).not.toContain('value="dawn" checked');
     expect(html).toContain('value="Se&#34;attle"');
     expect(html).toContain('<small class="fault" id="post-fault">Please fill this in.</small>');
-    expect(html).toContain('name="post.street" required aria-invalid="true" aria-describedby="post-help post-fault"');
+    expect(html).toContain(
+      'name="post.street" required aria-invalid="true" aria-describedby="post-help post-fault"',
+    );
   });
 
   test('is a line to type in where nothing is there to be chosen', () => {
-    expect(joinPage(page({ choices: new Map() }))).toContain('<input type="text" name="field_8" maxlength="500"');
+    expect(joinPage(page({ choices: new Map() }))).toContain(
+      '<input type="text" name="field_8" maxlength="500"',
+    );
   });
 });
 
@@ -136,7 +168,12 @@ test('a constant never leaves the server, and nothing is ticked', () => {
 test('who asks, where they are, how to leave and what becomes of it stand under every form', () => {
   for (const language of ['en', 'es', 'fr', 'de'] as const) {
     const html = joinPage({ ...PAGE, language });
-    for (const piece of ['Lantern &#60;Ferry&#62; Trust, 1 Slip Lane', 'STOP', `/join/ferry/privacy?lang=${language}`]) expect(html).toContain(piece);
+    for (const piece of [
+      'Lantern &#60;Ferry&#62; Trust, 1 Slip Lane',
+      'STOP',
+      `/join/ferry/privacy?lang=${language}`,
+    ])
+      expect(html).toContain(piece);
     expect(privacyPage(PAGE.organization, language)).toContain('Lantern &#60;Ferry&#62; Trust, 1 Slip Lane');
   }
 });
@@ -151,7 +188,9 @@ test('what people wrote is escaped wherever it stands', () => {
 
 test('countries are named in the language of the page, in its order, without what is no country', () => {
   const names = (language: 'en' | 'de') =>
-    [...joinPage({ ...PAGE, language }).matchAll(/<option value="([A-Z]{2})">([^<]+)</g)].map((found) => `${found[1]} ${found[2]}`);
+    [...joinPage({ ...PAGE, language }).matchAll(/<option value="([A-Z]{2})">([^<]+)</g)].map(
+      (found) => `${found[1]} ${found[2]}`,
+    );
   expect(names('en').slice(0, 2)).toEqual(['AF Afghanistan', expect.stringContaining('Åland')]);
   expect(names('de')).toContain('DE Deutschland');
   expect(names('en').length).toBeGreaterThan(240);
@@ -162,7 +201,13 @@ test('thanks say what may come by the channels that the form asks for, and never
   const email = thanksPage(PAGE, '+12065550100');
   expect(email).toContain('look into your mailbox');
   expect(email).not.toContain('YES');
-  const both = thanksPage({ ...PAGE, form: { ...FORM, asks: [...FORM.asks, { channel: 'text', scope: 'news', words: 'Text me' }] } }, '+12065550100');
+  const both = thanksPage(
+    {
+      ...PAGE,
+      form: { ...FORM, asks: [...FORM.asks, { channel: 'text', scope: 'news', words: 'Text me' }] },
+    },
+    '+12065550100',
+  );
   expect(both).toContain('answer the text we sent with YES');
   expect(both).toContain('START to +12065550100');
 });

@@ -1,4 +1,12 @@
-import { askName, inputName, partName, type AnswerFault, type FormDefinition, type FormItem, type Language } from '@goodword/core/forms';
+import {
+  askName,
+  inputName,
+  partName,
+  type AnswerFault,
+  type FormDefinition,
+  type FormItem,
+  type Language,
+} from '@goodword/core/forms';
 import { countryCodes, countryName, regionsOf, type FieldType } from '@goodword/core/fields';
 import { callingCodes } from '@goodword/core/intake';
 import { escapeHtml as e } from '@goodword/core/letter';
@@ -16,7 +24,14 @@ export interface JoinPage {
   language: Language;
   framed: boolean;
   /** Who asks, and where they live. */
-  organization: { name: string; country: string; imprint: string; legalName: string; postalAddress: string; logo: PageLogo | null };
+  organization: {
+    name: string;
+    country: string;
+    imprint: string;
+    legalName: string;
+    postalAddress: string;
+    logo: PageLogo | null;
+  };
 }
 
 type Values = Readonly<Record<string, string | undefined>>;
@@ -31,16 +46,27 @@ const FAULT_PHRASES = {
   long: 'tooLong',
 } as const satisfies Record<AnswerFault['phrase'], keyof Phrases>;
 
-/** The form as a page: works without script, keeps what was typed, and says at each input what is wrong with it. */
+/**
+ * The form as a page: works without script, keeps what was typed, and says at each input what is wrong with
+ * it.
+ */
 export function joinPage(page: JoinPage, values: Values = {}, faults: readonly AnswerFault[] = []): string {
   const { form, language } = page;
   const p = PHRASES[language];
   const top = faults.length > 0 ? `<p class="fault" role="alert">${e(p.mend)}</p>` : '';
   const body = `<h1>${e(form.title)}</h1>${form.intro ? `<p>${lines(form.intro)}</p>` : ''}${top}${formHtml(page, `/join/${page.slug}${page.framed ? '?frame=1' : ''}`, values, faults)}${footHtml(page)}`;
-  return supporterPage(form.title, body, { language, framed: page.framed, script: '/join/form.js', logo: page.organization.logo });
+  return supporterPage(form.title, body, {
+    language,
+    framed: page.framed,
+    script: '/join/form.js',
+    logo: page.organization.logo,
+  });
 }
 
-/** Who asks, where they live, what becomes of it, and how to leave: under every form, so that none can be opened without. */
+/**
+ * Who asks, where they live, what becomes of it, and how to leave: under every form, so that none can be
+ * opened without.
+ */
 function footHtml({ slug, language, organization }: JoinPage): string {
   const p = PHRASES[language];
   const privacy = `<a href="/join/${e(slug)}/privacy?lang=${language}" target="_blank" rel="noopener">${e(p.privacy)}</a>`;
@@ -50,17 +76,31 @@ function footHtml({ slug, language, organization }: JoinPage): string {
 /** What becomes of what people type into forms. */
 export function privacyPage(organization: JoinPage['organization'], language: Language): string {
   const p = PHRASES[language];
-  const body = phrase(p.privacyBody, { organization: organization.legalName, address: organization.postalAddress });
-  return supporterPage(p.privacyTitle, `<h1>${e(p.privacyTitle)}</h1><p>${e(body)}</p><p>${e(p.privacyRights)}</p>`, {
-    language,
-    logo: organization.logo,
+  const body = phrase(p.privacyBody, {
+    organization: organization.legalName,
+    address: organization.postalAddress,
   });
+  return supporterPage(
+    p.privacyTitle,
+    `<h1>${e(p.privacyTitle)}</h1><p>${e(body)}</p><p>${e(p.privacyRights)}</p>`,
+    {
+      language,
+      logo: organization.logo,
+    },
+  );
 }
 
 /** The bare form, for the page and for pasting into another page. */
-export function formHtml(page: JoinPage, action: string, values: Values, faults: readonly AnswerFault[]): string {
+export function formHtml(
+  page: JoinPage,
+  action: string,
+  values: Values,
+  faults: readonly AnswerFault[],
+): string {
   const p = PHRASES[page.language];
-  const inputs = page.form.items.filter((item) => item.show !== 'constant').map((item) => inputHtml(page, item, values, faults));
+  const inputs = page.form.items
+    .filter((item) => item.show !== 'constant')
+    .map((item) => inputHtml(page, item, values, faults));
   const asks = page.form.asks.map(
     (ask, i) =>
       `<label class="check"><input type="checkbox" name="${askName(i)}" value="1"${values[askName(i)] ? ' checked' : ''}><span>${lines(ask.words)}</span></label>`,
@@ -84,7 +124,9 @@ function inputHtml(page: JoinPage, item: FormItem, values: Values, faults: reado
   const fault = faults.find((one) => one.input === name);
   const described = [item.help && `${name}-help`, fault && `${name}-fault`].filter(Boolean).join(' ');
   const attributes = `${item.required ? ' required' : ''}${fault ? ' aria-invalid="true"' : ''}${described ? ` aria-describedby="${described}"` : ''}`;
-  const said = fault ? `<small class="fault" id="${name}-fault">${e(phrase(p[FAULT_PHRASES[fault.phrase]], { value: fault.detail }))}</small>` : '';
+  const said = fault
+    ? `<small class="fault" id="${name}-fault">${e(phrase(p[FAULT_PHRASES[fault.phrase]], { value: fault.detail }))}</small>`
+    : '';
   const help = item.help ? `<small id="${name}-help">${e(item.help)}</small>` : '';
   const label = `${e(item.label)} <span class="small">(${item.required ? e(p.required_mark) : e(p.optional)})</span>`;
   const several = severalControls(page, item, attributes, values);
@@ -92,7 +134,9 @@ function inputHtml(page: JoinPage, item: FormItem, values: Values, faults: reado
   return `<label class="field">${label}${control(page, item, `name="${name}"${attributes}`, value)}${help}${said}</label>`;
 }
 
-/** What is answered by more than one control, each with a name of its own; null for what is answered by one. */
+/**
+ * What is answered by more than one control, each with a name of its own; null for what is answered by one.
+ */
 function severalControls(page: JoinPage, item: FormItem, attributes: string, values: Values): string | null {
   const p = PHRASES[page.language];
   const named = (part: string) => `name="${partName(item, part)}"${attributes}`;
@@ -106,7 +150,12 @@ function severalControls(page: JoinPage, item: FormItem, attributes: string, val
     return `<div class="two">${countries}<label class="part">${e(p.number)}${number}</label></div>`;
   }
   if (item.of === 'post') {
-    const country = select(named('country'), value('country') || page.organization.country, countries(page.language), p.country);
+    const country = select(
+      named('country'),
+      value('country') || page.organization.country,
+      countries(page.language),
+      p.country,
+    );
     return (
       text('street', p.street, 'street-address') +
       `<div class="two">${text('postcode', p.postcode, 'postal-code')}${text('city', p.town, 'address-level2')}</div>` +
@@ -115,7 +164,10 @@ function severalControls(page: JoinPage, item: FormItem, attributes: string, val
   }
   if (typeof item.of !== 'number') return null;
   if (page.types.get(item.of) === 'birthday') {
-    const months = Array.from({ length: 12 }, (_, i): [string, string] => [String(i + 1), monthName(i, page.language)]);
+    const months = Array.from({ length: 12 }, (_, i): [string, string] => [
+      String(i + 1),
+      monthName(i, page.language),
+    ]);
     const days = Array.from({ length: 31 }, (_, i): [string, string] => [String(i + 1), String(i + 1)]);
     const part = (key: string, words: string, options: [string, string][]) =>
       `<label class="part">${e(words)}${select(named(key), value(key), options, '')}</label>`;
@@ -132,11 +184,14 @@ function severalControls(page: JoinPage, item: FormItem, attributes: string, val
 }
 
 function monthName(at: number, language: Language): string {
-  return new Intl.DateTimeFormat(language, { month: 'long', timeZone: 'UTC' }).format(new Date(Date.UTC(2024, at, 15)));
+  return new Intl.DateTimeFormat(language, { month: 'long', timeZone: 'UTC' }).format(
+    new Date(Date.UTC(2024, at, 15)),
+  );
 }
 
 function control(page: JoinPage, item: FormItem, attributes: string, value: string): string {
-  if (item.of === 'country') return select(attributes, value, countries(page.language), PHRASES[page.language].country);
+  if (item.of === 'country')
+    return select(attributes, value, countries(page.language), PHRASES[page.language].country);
   if (typeof item.of !== 'number') {
     const [type, autocomplete] = KINDS[item.of]!;
     return `<input type="${type}" ${attributes} autocomplete="${autocomplete}" maxlength="254" value="${e(value)}">`;
@@ -189,8 +244,15 @@ function control(page: JoinPage, item: FormItem, attributes: string, value: stri
 }
 
 /** `empty`: the words of choosing nothing; left out where something is always chosen. */
-function select(attributes: string, value: string, options: readonly (readonly [string, string])[], empty?: string): string {
-  const all = options.map(([key, words]) => `<option value="${e(key)}"${key === value ? ' selected' : ''}>${e(words)}</option>`);
+function select(
+  attributes: string,
+  value: string,
+  options: readonly (readonly [string, string])[],
+  empty?: string,
+): string {
+  const all = options.map(
+    ([key, words]) => `<option value="${e(key)}"${key === value ? ' selected' : ''}>${e(words)}</option>`,
+  );
   return `<select ${attributes}>${empty === undefined ? '' : `<option value="">${e(empty)}</option>`}${all.join('')}</select>`;
 }
 
@@ -213,7 +275,9 @@ function callingCountries(language: Language): [string, string][] {
   const cached = calling.get(language);
   if (cached) return cached;
   const codes = callingCodes();
-  const out = countries(language).flatMap(([code, name]): [string, string][] => (codes.has(code) ? [[code, `${name} +${codes.get(code)!}`]] : []));
+  const out = countries(language).flatMap(([code, name]): [string, string][] =>
+    codes.has(code) ? [[code, `${name} +${codes.get(code)!}`]] : [],
+  );
   calling.set(language, out);
   return out;
 }
@@ -231,10 +295,16 @@ export function thanksPage(page: JoinPage, textFrom: string): string {
     .filter((note): note is string => Boolean(note))
     .map((note) => `<p>${e(note)}</p>`)
     .join('')}`;
-  return supporterPage(p.thanks, body, { language: page.language, framed: page.framed, script: page.framed ? '/join/form.js' : undefined });
+  return supporterPage(p.thanks, body, {
+    language: page.language,
+    framed: page.framed,
+    script: page.framed ? '/join/form.js' : undefined,
+  });
 }
 
-/** Counts who began, and tells a framing page how high the form is. Without it the form works all the same. */
+/**
+ * Counts who began, and tells a framing page how high the form is. Without it the form works all the same.
+ */
 export const FORM_SCRIPT = `(function(){var f=document.querySelector('form'),h=0;
 if(f)f.addEventListener('input',function(){var u=f.action.split('?')[0]+'/begun';if(navigator.sendBeacon)navigator.sendBeacon(u)},{once:true});
 if(parent!==window){var b=document.body,t=function(){var n=b.offsetHeight;if(n!==h){h=n;parent.postMessage({goodWordForm:location.pathname,height:n},'*')}};t();new ResizeObserver(t).observe(b)}})();`;

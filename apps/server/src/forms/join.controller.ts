@@ -18,13 +18,23 @@ import { ConfirmationsService, type ConfirmationOutcome } from './confirmations.
 import { FormsRepository, type FormRow } from './forms.repository';
 import { FormsService } from './forms.service';
 import { JoinService } from './join.service';
-import { FORM_SCRIPT, FRAME_SCRIPT, HONEYPOT, joinPage, privacyPage, thanksPage, type JoinPage } from './join-page';
+import {
+  FORM_SCRIPT,
+  FRAME_SCRIPT,
+  HONEYPOT,
+  joinPage,
+  privacyPage,
+  thanksPage,
+  type JoinPage,
+} from './join-page';
 
 type Posted = Record<string, string | undefined>;
 
 const SCRIPT_AGE = 'public, max-age=3600';
 
-/** The pages where supporters join and confirm: no session, no script needed, nothing said about who is known. */
+/**
+ * The pages where supporters join and confirm: no session, no script needed, nothing said about who is known.
+ */
 @Controller()
 export class JoinController {
   /** A tablet at a fair sends many from one address; a robot sends thousands. */
@@ -49,10 +59,19 @@ export class JoinController {
 
   @Route('get', 'join/frame.js', { role: 'anyone', summary: 'The script that puts a form into another page' })
   frameScript(@Res() response: Response): void {
-    response.type('js').set('cache-control', SCRIPT_AGE).set('cross-origin-resource-policy', 'cross-origin').send(FRAME_SCRIPT);
+    response
+      .type('js')
+      .set('cache-control', SCRIPT_AGE)
+      .set('cross-origin-resource-policy', 'cross-origin')
+      .send(FRAME_SCRIPT);
   }
 
-  @Route('get', 'join/:slug', { role: 'anyone', summary: 'A sign-up form as a page', params: schema.slugParams, query: schema.pageQuery })
+  @Route('get', 'join/:slug', {
+    role: 'anyone',
+    summary: 'A sign-up form as a page',
+    params: schema.slugParams,
+    query: schema.pageQuery,
+  })
   async page(@Param('slug') slug: string, @Req() request: Request, @Res() response: Response): Promise<void> {
     const form = await this.open(slug, request, response);
     if (!form) return;
@@ -65,18 +84,29 @@ export class JoinController {
       .send(joinPage(page, hiddenFrom(form, request.query as Posted)));
   }
 
-  @Route('post', 'join/:slug', { role: 'anyone', summary: 'Join by a form', params: schema.slugParams, body: schema.postedForm, ownProof: true })
+  @Route('post', 'join/:slug', {
+    role: 'anyone',
+    summary: 'Join by a form',
+    params: schema.slugParams,
+    body: schema.postedForm,
+    ownProof: true,
+  })
   async join(@Param('slug') slug: string, @Req() request: Request, @Res() response: Response): Promise<void> {
     const form = await this.open(slug, request, response);
     if (!form) return;
     const p = PHRASES[this.language(request, form)];
-    if (!this.posts.pass(request.ip ?? '')) return this.say(response, 429, p.tooMany, p.tooManyBody, this.language(request, form));
+    if (!this.posts.pass(request.ip ?? ''))
+      return this.say(response, 429, p.tooMany, p.tooManyBody, this.language(request, form));
     const posted = textsOf(request.body);
     const page = await this.about(form, request);
     const organization = await this.team.organization(programScope(form.organization_id));
     this.allowFraming(response, form);
     if (posted[HONEYPOT]) return this.thank(response, page, organization);
-    const read = readAnswer(form.definition, posted, { country: organization.country, types: page.types, choices: page.choices });
+    const read = readAnswer(form.definition, posted, {
+      country: organization.country,
+      types: page.types,
+      choices: page.choices,
+    });
     if (!read.ok) return this.mend(response, page, posted, read.faults);
     await this.joining.join(form, read.answer, {
       origin: request.ip ?? '',
@@ -88,7 +118,12 @@ export class JoinController {
     this.thank(response, page, organization);
   }
 
-  @Route('post', 'join/:slug/begun', { role: 'anyone', summary: 'Somebody has begun to fill a form in', params: schema.slugParams, ownProof: true })
+  @Route('post', 'join/:slug/begun', {
+    role: 'anyone',
+    summary: 'Somebody has begun to fill a form in',
+    params: schema.slugParams,
+    ownProof: true,
+  })
   @HttpCode(204)
   async begun(@Param('slug') slug: string, @Req() request: Request): Promise<void> {
     const form = await this.forms.bySlug(this.database, slug);
@@ -102,37 +137,79 @@ export class JoinController {
     params: schema.slugParams,
     query: schema.pageQuery,
   })
-  async privacy(@Param('slug') slug: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+  async privacy(
+    @Param('slug') slug: string,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
     const form = await this.open(slug, request, response);
     if (!form) return;
     const { organization, language } = await this.about(form, request);
     response.type('html').send(privacyPage(organization, language));
   }
 
-  @Route('get', 'join/:slug/qr.svg', { role: 'anyone', summary: 'The address of a form as a QR code', params: schema.slugParams })
+  @Route('get', 'join/:slug/qr.svg', {
+    role: 'anyone',
+    summary: 'The address of a form as a QR code',
+    params: schema.slugParams,
+  })
   async qrSvg(@Param('slug') slug: string, @Res() response: Response): Promise<void> {
     const { type, body } = await this.service.qr(slug, 'svg');
     response.type(type).send(body);
   }
 
-  @Route('get', 'join/:slug/qr.png', { role: 'anyone', summary: 'The same to print', params: schema.slugParams })
+  @Route('get', 'join/:slug/qr.png', {
+    role: 'anyone',
+    summary: 'The same to print',
+    params: schema.slugParams,
+  })
   async qrPng(@Param('slug') slug: string, @Res() response: Response): Promise<void> {
     const { type, body } = await this.service.qr(slug, 'png');
     response.type(type).send(body);
   }
 
-  @Route('get', 'confirm/:token', { role: 'anyone', summary: 'The page to confirm by: shows a button, does nothing', params: schema.tokenParams })
-  async look(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+  @Route('get', 'confirm/:token', {
+    role: 'anyone',
+    summary: 'The page to confirm by: shows a button, does nothing',
+    params: schema.tokenParams,
+  })
+  async look(
+    @Param('token') token: string,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
     await this.confirmation(request, response, await this.confirmations.look(token), false);
   }
 
-  @Route('post', 'confirm/:token', { role: 'anyone', summary: 'Confirm', params: schema.tokenParams, ownProof: true })
-  async confirm(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
-    await this.confirmation(request, response, await this.confirmations.confirm(token, request.ip ?? ''), true);
+  @Route('post', 'confirm/:token', {
+    role: 'anyone',
+    summary: 'Confirm',
+    params: schema.tokenParams,
+    ownProof: true,
+  })
+  async confirm(
+    @Param('token') token: string,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
+    await this.confirmation(
+      request,
+      response,
+      await this.confirmations.confirm(token, request.ip ?? ''),
+      true,
+    );
   }
 
-  @Route('get', 'never-ask/:token', { role: 'anyone', summary: 'The page to be asked no more by: shows a button', params: schema.tokenParams })
-  async neverAskPage(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+  @Route('get', 'never-ask/:token', {
+    role: 'anyone',
+    summary: 'The page to be asked no more by: shows a button',
+    params: schema.tokenParams,
+  })
+  async neverAskPage(
+    @Param('token') token: string,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
     await this.neverAsked(request, response, await this.confirmations.neverAskLook(token), false);
   }
 
@@ -143,11 +220,20 @@ export class JoinController {
     ownProof: true,
   })
   @HttpCode(200)
-  async neverAsk(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+  async neverAsk(
+    @Param('token') token: string,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
     await this.neverAsked(request, response, await this.confirmations.neverAsk(token), true);
   }
 
-  private async neverAsked(request: Request, response: Response, row: ConfirmationRow | null, acted: boolean): Promise<void> {
+  private async neverAsked(
+    request: Request,
+    response: Response,
+    row: ConfirmationRow | null,
+    acted: boolean,
+  ): Promise<void> {
     const language = languageOf(request, LANGUAGES, 'en');
     const p = PHRASES[language];
     if (!row) return this.say(response, 404, p.dead, p.deadBody, language);
@@ -160,19 +246,33 @@ export class JoinController {
       .send(supporterPage(p.neverAsk, body, { language }));
   }
 
-  private async confirmation(request: Request, response: Response, found: ConfirmationOutcome, acted: boolean): Promise<void> {
+  private async confirmation(
+    request: Request,
+    response: Response,
+    found: ConfirmationOutcome,
+    acted: boolean,
+  ): Promise<void> {
     const plain = languageOf(request, LANGUAGES, 'en');
-    if (found.kind === 'unknown') return this.say(response, 404, PHRASES[plain].dead, PHRASES[plain].deadBody, plain);
+    if (found.kind === 'unknown')
+      return this.say(response, 404, PHRASES[plain].dead, PHRASES[plain].deadBody, plain);
     const scope = programScope(found.row.organization_id);
     const organization = await this.team.organization(scope);
-    const form = found.row.form_id ? await this.forms.definitionOf(this.database.read(scope), found.row.form_id, found.row.version ?? 1) : undefined;
+    const form = found.row.form_id
+      ? await this.forms.definitionOf(this.database.read(scope), found.row.form_id, found.row.version ?? 1)
+      : undefined;
     const language = languageOf(request, LANGUAGES, form?.language ?? 'en');
     const p = PHRASES[language];
     const names = { organization: organization.name, address: found.row.shown };
     const address = found.row.kind === 'address';
     if (found.kind === 'expired') return this.say(response, 410, p.expired, p.expiredBody, language);
     if (found.kind === 'again' || acted)
-      return this.say(response, 200, address ? p.addressDone : p.confirmed, phrase(address ? p.addressBody : p.confirmedBody, names), language);
+      return this.say(
+        response,
+        200,
+        address ? p.addressDone : p.confirmed,
+        phrase(address ? p.addressBody : p.confirmedBody, names),
+        language,
+      );
     const asks = found.row.asks.map((ask) => `<li>${lines(ask.words)}</li>`).join('');
     const what = address
       ? `<p>${escapeHtml(phrase(p.addressBody, names))}</p>`
@@ -190,7 +290,13 @@ export class JoinController {
     if (form?.is_open) return form;
     const language = languageOf(request, LANGUAGES, form?.definition.language ?? 'en');
     const p = PHRASES[language];
-    this.say(response, form ? 410 : 404, form ? p.closedForm : p.dead, form ? p.closedFormBody : p.deadBody, language);
+    this.say(
+      response,
+      form ? 410 : 404,
+      form ? p.closedForm : p.dead,
+      form ? p.closedFormBody : p.deadBody,
+      language,
+    );
     return null;
   }
 
@@ -204,7 +310,8 @@ export class JoinController {
       const type = types.get(id);
       if (type === 'choice') choices.set(id, await this.fields.offered(db, id));
       // What was chosen together lies in one value.
-      else if (type === 'choices') choices.set(id, [...new Set((await this.fields.offered(db, id)).flatMap(choicesOf))]);
+      else if (type === 'choices')
+        choices.set(id, [...new Set((await this.fields.offered(db, id)).flatMap(choicesOf))]);
     }
     const framed = (request.query as Posted).frame === '1';
     const scope = programScope(form.organization_id);
@@ -220,7 +327,15 @@ export class JoinController {
       postalAddress: address,
       logo: logoOf(own),
     };
-    return { slug: form.slug, form: form.definition, types, choices, language: this.language(request, form), framed, organization };
+    return {
+      slug: form.slug,
+      form: form.definition,
+      types,
+      choices,
+      language: this.language(request, form),
+      framed,
+      organization,
+    };
   }
 
   /** The organization wrote the form in one language; only the program's own words can follow the browser. */
@@ -229,7 +344,11 @@ export class JoinController {
   }
 
   private thank(response: Response, page: JoinPage, organization: OrganizationRow): void {
-    response.status(200).set('cache-control', 'no-store').type('html').send(thanksPage(page, organization.text_from));
+    response
+      .status(200)
+      .set('cache-control', 'no-store')
+      .type('html')
+      .send(thanksPage(page, organization.text_from));
   }
 
   private mend(response: Response, page: JoinPage, posted: Posted, faults: readonly AnswerFault[]): void {
@@ -247,7 +366,9 @@ export class JoinController {
       .send(supporterPage(title, `<h1>${escapeHtml(title)}</h1><p>${escapeHtml(body)}</p>`, { language }));
   }
 
-  /** Only pages that the organizer named may frame the form: whoever frames it could lay boxes over its boxes. */
+  /**
+   * Only pages that the organizer named may frame the form: whoever frames it could lay boxes over its boxes.
+   */
   private allowFraming(response: Response, form: FormRow): void {
     const origins = form.definition.embedOn;
     if (origins.length === 0) return;
@@ -263,7 +384,8 @@ export class JoinController {
 /** Only single texts count: a name given twice, or as a list, is nobody's honest answer. */
 function textsOf(body: unknown): Posted {
   const out: Posted = {};
-  for (const [key, value] of Object.entries((body ?? {}) as Record<string, unknown>)) if (typeof value === 'string') out[key] = value;
+  for (const [key, value] of Object.entries((body ?? {}) as Record<string, unknown>))
+    if (typeof value === 'string') out[key] = value;
   return out;
 }
 
@@ -272,5 +394,9 @@ function hiddenFrom(form: FormRow, query: Posted): Posted {
   const hidden = form.definition.items
     .filter((item) => item.show === 'hidden')
     .map((item) => (typeof item.of === 'number' ? `field_${item.of}` : item.of));
-  return Object.fromEntries(hidden.filter((name) => typeof query[name] === 'string').map((name) => [name, String(query[name]).slice(0, 300)]));
+  return Object.fromEntries(
+    hidden
+      .filter((name) => typeof query[name] === 'string')
+      .map((name) => [name, String(query[name]).slice(0, 300)]),
+  );
 }

@@ -17,7 +17,10 @@ import { ConfirmationsRepository, type PendingConfirmation } from './confirmatio
 import { FormsRepository, type FormRow } from './forms.repository';
 import { FormPostsRepository } from './form-posts.repository';
 
-/** Somebody joins by a form or a keyword: matched as any row is, and recorded as their own act, with the words they saw. */
+/**
+ * Somebody joins by a form or a keyword: matched as any row is, and recorded as their own act, with the words
+ * they saw.
+ */
 @Injectable()
 export class JoinService {
   constructor(
@@ -35,19 +38,26 @@ export class JoinService {
   ) {}
 
   /** From the form to the ledger in one transaction. */
-  async join(form: FormRow, answer: FormAnswer, around: { origin: string; language: Language; page: string }): Promise<void> {
+  async join(
+    form: FormRow,
+    answer: FormAnswer,
+    around: { origin: string; language: Language; page: string },
+  ): Promise<void> {
     await this.database.write(programScope(form.organization_id), async (tx) => {
       await this.record(tx, form, answer, { ...around, how: 'form' });
       await this.forms.count(tx, form.id, 'joined');
     });
   }
 
-  /** As `join`, inside a transaction; a keyword comes from the phone itself, so there is nothing to confirm. */
+  /**
+   * As `join`, inside a transaction; a keyword comes from the phone itself, so there is nothing to confirm.
+   */
   async record(tx: Scoped, form: FormRow, answer: FormAnswer, around: Around): Promise<void> {
     await this.lockAddresses(tx, answer);
     const found = await this.person(tx, form, answer, around);
     const points = await this.points(tx, answer);
-    // Somebody new is what the form says. Somebody known stays as they are until they have shown that it was them.
+    // Somebody new is what the form says. Somebody known stays as they are until they have shown that it was
+    // them.
     const isProven = !found.known || around.how === 'keyword';
     if (isProven) await this.apply(tx, form, answer, around, found);
     const pending = isProven ? undefined : await this.pendingOf(tx, form, answer, around, found.supporterId);
@@ -70,13 +80,15 @@ export class JoinService {
       const asks = answer.agreed.filter((ask) => ask.channel === channel);
       const at = channel === 'email' ? points.email : points.mobile;
       if (asks.length === 0 || !at) continue;
-      const stand = (ask: FormAsk) => person.standingAt({ contactPointId: at.id, channel, scope: ask.scope }, Date.now()).state;
+      const stand = (ask: FormAsk) =>
+        person.standingAt({ contactPointId: at.id, channel, scope: ask.scope }, Date.now()).state;
       const states = asks.map(stand);
       const formAsks = channel === 'email' && form.definition.confirm.email === 'always';
       const confirm = mustConfirm({ how: around.how, channel, states, proven: false, formAsks, rules });
       asks.forEach((ask, i) => {
         const open = confirm && states[i] !== 'yes';
-        // Anybody can have typed what is agreed already: it is no new word of theirs, and there is nothing to confirm.
+        // Anybody can have typed what is agreed already: it is no new word of theirs, and there is nothing to
+        // confirm.
         const unproven = states[i] === 'yes' && around.how !== 'keyword';
         if (open) toConfirm.push({ ...ask, at });
         entries.push({
@@ -97,7 +109,10 @@ export class JoinService {
       });
     }
     await this.ledger.recordAll(tx, entries);
-    await this.ask(tx, form, supporterId, toConfirm, { pending: about.pending, withinDays: rules.confirm.withinDays });
+    await this.ask(tx, form, supporterId, toConfirm, {
+      pending: about.pending,
+      withinDays: rules.confirm.withinDays,
+    });
   }
 
   /** One request to the mailbox and one to the phone, whatever they were asked. */
@@ -122,45 +137,78 @@ export class JoinService {
         channel: some.some(({ channel }) => channel === 'text') ? 'text' : some[0]!.channel,
         asks: some.map(({ scope, words, channel }) => ({ scope, words, channel })),
         // Only the address that was theirs before shows who they are.
-        ...(about.pending && (await this.joining.hasPoint(tx, supporterId, at.id)) ? { pending: about.pending } : {}),
+        ...(about.pending && (await this.joining.hasPoint(tx, supporterId, at.id))
+          ? { pending: about.pending }
+          : {}),
         expiresAt: new Date(Date.now() + about.withinDays * 86_400_000),
       });
     }
   }
 
   /**
-   * The same address and an agreeing name is the same person; another name is somebody who shares the address. Only an
-   * address that something is agreed to for tells who they are: another one may be anybody's.
+   * The same address and an agreeing name is the same person; another name is somebody who shares the
+   * address. Only an address that something is agreed to for tells who they are: another one may be
+   * anybody's.
    */
-  private async person(tx: Scoped, form: FormRow, answer: FormAnswer, around: Around): Promise<{ supporterId: number; known: boolean }> {
-    const tells = (kind: 'email' | 'mobile') => answer.agreed.some(({ channel }) => (kind === 'email') === (channel === 'email'));
+  private async person(
+    tx: Scoped,
+    form: FormRow,
+    answer: FormAnswer,
+    around: Around,
+  ): Promise<{ supporterId: number; known: boolean }> {
+    const tells = (kind: 'email' | 'mobile') =>
+      answer.agreed.some(({ channel }) => (kind === 'email') === (channel === 'email'));
     const [email, mobile] = [tells('email') ? answer.email : null, tells('mobile') ? answer.mobile : null];
     const candidates = [
       ...(email ? await this.joining.candidates(tx, { kind: 'email', normal: email.normal }) : []),
       ...(mobile ? await this.joining.candidates(tx, { kind: 'mobile', normal: mobile.normal }) : []),
     ];
     const match = matchRow(answer, candidates);
-    // The email of one person with the mobile of another: the email decides, and the number is shared from now on.
-    const id = match.kind === 'same' ? match.id : match.kind === 'look' && match.why === 'two-people' ? match.candidates[0]!.id : null;
+    // The email of one person with the mobile of another: the email decides, and the number is shared from
+    // now on.
+    const id =
+      match.kind === 'same'
+        ? match.id
+        : match.kind === 'look' && match.why === 'two-people'
+          ? match.candidates[0]!.id
+          : null;
     if (id !== null) return { supporterId: id, known: true };
     const made = { ...ownOf(answer, around.language), chapterId: form.definition.chapterId };
     return { supporterId: await this.joining.make(tx, made), known: false };
   }
 
-  private async apply(tx: Scoped, form: FormRow, answer: FormAnswer, around: Around, found: { supporterId: number; known: boolean }): Promise<void> {
+  private async apply(
+    tx: Scoped,
+    form: FormRow,
+    answer: FormAnswer,
+    around: Around,
+    found: { supporterId: number; known: boolean },
+  ): Promise<void> {
     const id = found.supporterId;
     if (found.known) await this.joining.fillBlanks(tx, id, ownOf(answer, around.language));
     for (const address of [...addressesOf(answer), ...postOf(answer, id)])
       await this.supporters.addPoint(tx, id, { ...address, doNotContact: false });
     if (answer.post) await this.supporters.keepPostcode(tx, id);
-    const there = new Set(found.known ? (await this.fields.valuesOf(tx, [id])).map((row) => row.field_id) : []);
-    for (const { fieldId, value } of answer.values) if (!there.has(fieldId)) await this.fields.set(tx, id, fieldId, value);
+    const there = new Set(
+      found.known ? (await this.fields.valuesOf(tx, [id])).map((row) => row.field_id) : [],
+    );
+    for (const { fieldId, value } of answer.values)
+      if (!there.has(fieldId)) await this.fields.set(tx, id, fieldId, value);
     for (const tagId of form.definition.tagIds) await this.groups.put(tx, 'tag', id, tagId);
     for (const listId of form.definition.listIds) await this.groups.put(tx, 'list', id, listId);
   }
 
-  /** What is kept with the question until it is answered; names that differ are told in the history and change nothing. */
-  private async pendingOf(tx: Scoped, form: FormRow, answer: FormAnswer, around: Around, id: number): Promise<PendingConfirmation> {
+  /**
+   * What is kept with the question until it is answered; names that differ are told in the history and change
+   * nothing.
+   */
+  private async pendingOf(
+    tx: Scoped,
+    form: FormRow,
+    answer: FormAnswer,
+    around: Around,
+    id: number,
+  ): Promise<PendingConfirmation> {
     const before = await this.joining.person(tx, id);
     const differing = [
       ['First name', before?.first_name, answer.firstName],
@@ -176,7 +224,9 @@ export class JoinService {
         after: now,
       });
     const own = ownOf(answer, around.language);
-    const theirs = new Set((await this.supporters.points(tx, [id])).map((point) => `${point.kind}:${point.normal}`));
+    const theirs = new Set(
+      (await this.supporters.points(tx, [id])).map((point) => `${point.kind}:${point.normal}`),
+    );
     return {
       ...own,
       // Only blanks are filled.
@@ -185,13 +235,15 @@ export class JoinService {
       values: answer.values,
       tagIds: form.definition.tagIds,
       listIds: form.definition.listIds,
-      addresses: [...addressesOf(answer), ...postOf(answer, id)].filter(({ kind, normal }) => !theirs.has(`${kind}:${normal}`)),
+      addresses: [...addressesOf(answer), ...postOf(answer, id)].filter(
+        ({ kind, normal }) => !theirs.has(`${kind}:${normal}`),
+      ),
     };
   }
 
   /**
-   * Holds the addresses until the transaction ends, made where they are new: whoever posts the same ones at the same
-   * moment (a button pressed twice) waits here, and then finds the person that the first has made.
+   * Holds the addresses until the transaction ends, made where they are new: whoever posts the same ones at
+   * the same moment (a button pressed twice) waits here, and then finds the person that the first has made.
    */
   private async lockAddresses(tx: Scoped, answer: FormAnswer): Promise<void> {
     for (const { kind, normal, shown } of addressesOf(answer)) {
@@ -203,7 +255,10 @@ export class JoinService {
   private async points(tx: Scoped, answer: FormAnswer): Promise<Points> {
     const out: Points = {};
     for (const { kind, normal, shown } of addressesOf(answer))
-      out[kind] = { id: await this.supporters.ensurePoint(tx, { kind, normal, shown, doNotContact: false }), normal };
+      out[kind] = {
+        id: await this.supporters.ensurePoint(tx, { kind, normal, shown, doNotContact: false }),
+        normal,
+      };
     return out;
   }
 }
@@ -233,11 +288,15 @@ function addressesOf(answer: FormAnswer): { kind: 'email' | 'mobile'; normal: st
 
 /** The postal address, which nothing is agreed to at. */
 function postOf({ post }: FormAnswer, supporterId: number): NewPoint[] {
-  return post ? [{ kind: 'post', normal: postalKey(post, supporterId), shown: shownAddress(post), parts: post }] : [];
+  return post
+    ? [{ kind: 'post', normal: postalKey(post, supporterId), shown: shownAddress(post), parts: post }]
+    : [];
 }
 
 function ownOf({ firstName, lastName, country, mobile, post }: FormAnswer, language: Language | null) {
   const home = country ?? (post?.country || null) ?? mobile?.country?.slice(0, 2) ?? null;
-  const place = home ? placeOfRow({ post: { country: home, region: post?.region ?? '' }, mobile: null }, home) : { country: null, region: null };
+  const place = home
+    ? placeOfRow({ post: { country: home, region: post?.region ?? '' }, mobile: null }, home)
+    : { country: null, region: null };
   return { firstName, lastName, country: place.country, region: place.region, language };
 }

@@ -27,22 +27,32 @@ export class RequestMail {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
   }
 
-  async send(row: ConfirmationRow, organization: OrganizationRow): Promise<{ result: HandOver; words: string }> {
+  async send(
+    row: ConfirmationRow,
+    organization: OrganizationRow,
+  ): Promise<{ result: HandOver; words: string }> {
     const key = `confirm-${row.id}-${row.sent}`;
     if (row.channel !== 'email') {
       const body = textOf(row, organization.name);
-      return { result: await this.textOut.send({ from: organization.text_from, to: row.normal, body, key }), words: body };
+      return {
+        result: await this.textOut.send({ from: organization.text_from, to: row.normal, body, key }),
+        words: body,
+      };
     }
     const db = this.database.read(programScope(row.organization_id));
     const form = row.form_id ? await this.forms.definitionOf(db, row.form_id, row.version ?? 1) : undefined;
     const language: Language = form?.language ?? 'en';
     const p = PHRASES[language];
     const isAddress = row.kind === 'address';
-    const title = isAddress ? p.addressTitle : (row.request?.subject ?? form?.confirm.subject ?? p.confirmTitle);
+    const title = isAddress
+      ? p.addressTitle
+      : (row.request?.subject ?? form?.confirm.subject ?? p.confirmTitle);
     const words = isAddress
       ? phrase(p.addressBody, { organization: organization.name, address: row.shown })
       : (row.request?.body ?? form?.confirm.words ?? '');
-    const what = isAddress ? [] : [...new Set([...row.asks.map((ask) => ask.words), ...pendingLines(row, p)])];
+    const what = isAddress
+      ? []
+      : [...new Set([...row.asks.map((ask) => ask.words), ...pendingLines(row, p)])];
     const link = `${this.config.PUBLIC_URL}/confirm/${this.tokens.make('confirm', row.id)}`;
     const never = `${this.config.PUBLIC_URL}/never-ask/${this.tokens.make('never-ask', row.id)}`;
     const subject = row.sent === 0 ? title : `${title} (2)`;
@@ -52,7 +62,14 @@ export class RequestMail {
       returnPath: organization.from_email,
       messageId: `<${key}@${organization.list_domain}>`,
       subject,
-      text: [words, what.map((one) => `- ${one}`).join('\n'), link, `${p.neverAsk}: ${never}`, imprint(organization), ''].join('\n\n'),
+      text: [
+        words,
+        what.map((one) => `- ${one}`).join('\n'),
+        link,
+        `${p.neverAsk}: ${never}`,
+        imprint(organization),
+        '',
+      ].join('\n\n'),
       html: htmlOf({ language, words, what, link, never, p, organization }),
       headers: {
         'Auto-Submitted': 'auto-generated',
@@ -65,15 +82,22 @@ export class RequestMail {
 }
 
 function textOf(row: ConfirmationRow, name: string): string {
-  if (row.kind === 'address') return `${name}: reply YES if we shall use this number for you. If not, do nothing.`;
+  if (row.kind === 'address')
+    return `${name}: reply YES if we shall use this number for you. If not, do nothing.`;
   const channels = new Set(row.asks.map((ask) => ask.channel ?? row.channel));
-  const what = channels.has('text') ? (channels.has('call') ? 'the texts and calls' : 'the texts') : 'the calls';
+  const what = channels.has('text')
+    ? channels.has('call')
+      ? 'the texts and calls'
+      : 'the texts'
+    : 'the calls';
   return `${name}: reply YES to get ${what} you asked for. Message and data rates may apply. HELP for help, STOP to leave.`;
 }
 
 /** What a confirmation would add to a record that is there: whoever presses sees it. */
 function pendingLines({ pending }: ConfirmationRow, p: Phrases): string[] {
-  const addresses = (pending?.addresses ?? []).map(({ kind, shown }) => `${kind === 'email' ? p.email : p.mobile}: ${shown}`);
+  const addresses = (pending?.addresses ?? []).map(
+    ({ kind, shown }) => `${kind === 'email' ? p.email : p.mobile}: ${shown}`,
+  );
   const name = [pending?.firstName, pending?.lastName].filter(Boolean).join(' ');
   return [...(name ? [name] : []), ...addresses];
 }
@@ -88,7 +112,8 @@ function htmlOf(mail: {
   organization: OrganizationRow;
 }): string {
   const small = 'font-size:13px;color:#51626A';
-  const button = 'display:inline-block;padding:12px 18px;background:#17252B;color:#fff;border-radius:4px;text-decoration:none';
+  const button =
+    'display:inline-block;padding:12px 18px;background:#17252B;color:#fff;border-radius:4px;text-decoration:none';
   const items = mail.what.map((one) => `<li>${escapeHtml(one)}</li>`).join('');
   return `<!doctype html><html lang="${mail.language}"><body style="font:16px/1.5 Arial,sans-serif;color:#17252B"><p>${escapeHtml(mail.words)}</p>
 <ul>${items}</ul><p><a href="${mail.link}" style="${button}">${escapeHtml(mail.p.confirmButton)}</a></p>

@@ -22,7 +22,10 @@ import { MailReader, type ReadMail } from './mail-reader';
 
 const LONGEST = 20_000;
 
-/** What people write back: a way out by mail, an answer, a complaint that their provider reports. Each is kept and acted on once. */
+/**
+ * What people write back: a way out by mail, an answer, a complaint that their provider reports. Each is kept
+ * and acted on once.
+ */
 @Injectable()
 export class AnswersService {
   private readonly tokens: Tokens;
@@ -46,7 +49,9 @@ export class AnswersService {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
   }
 
-  /** `leave-TOKEN@…`, `answer-TOKEN@…`, with a token of ours; and `complaints@…`, whose report carries one. */
+  /**
+   * `leave-TOKEN@…`, `answer-TOKEN@…`, with a token of ours; and `complaints@…`, whose report carries one.
+   */
   takes(address: string): boolean {
     return this.read(address) !== null || /^complaints@/i.test(address);
   }
@@ -56,7 +61,9 @@ export class AnswersService {
     const found = /^(leave|answer)-([a-z2-7]+)@/.exec(address.toLowerCase());
     if (!found) return null;
     const kind = found[1] as 'leave' | 'answer';
-    const read = this.tokens.read(kind === 'leave' ? 'leave-by-mail' : 'answer', found[2]!) ?? this.tokens.read('leave', found[2]!);
+    const read =
+      this.tokens.read(kind === 'leave' ? 'leave-by-mail' : 'answer', found[2]!) ??
+      this.tokens.read('leave', found[2]!);
     return read ? { kind, deliveryId: read.id } : null;
   }
 
@@ -65,13 +72,20 @@ export class AnswersService {
     if (/^complaints@/i.test(address)) return this.complain(raw);
     const read = this.read(address);
     const delivery = read ? await this.deliveries.delivery(this.database, read.deliveryId) : null;
-    if (!read || !delivery) return this.log.warn({ address: address.slice(0, 12) }, 'a mail for a delivery that is gone');
-    if (read.kind === 'leave') return this.unsubscribe.leave(delivery, 'this', '', 'reply', 'Mailed the address to leave by');
+    if (!read || !delivery)
+      return this.log.warn({ address: address.slice(0, 12) }, 'a mail for a delivery that is gone');
+    if (read.kind === 'leave')
+      return this.unsubscribe.leave(delivery, 'this', '', 'reply', 'Mailed the address to leave by');
     const mail = await this.reader.read(raw);
     if (!isFromMachine(mail, from)) await this.answer(delivery, mail, raw, receivedAt);
   }
 
-  private async answer(delivery: TokenDelivery, mail: ReadMail, raw: Buffer, receivedAt: Date): Promise<void> {
+  private async answer(
+    delivery: TokenDelivery,
+    mail: ReadMail,
+    raw: Buffer,
+    receivedAt: Date,
+  ): Promise<void> {
     const words = ownWords(mail.text, await this.letterOf(delivery)).slice(0, LONGEST);
     const { subject } = mail;
     const asks = askedBy(subject, words);
@@ -103,7 +117,13 @@ export class AnswersService {
       }
       if (asks !== 'hold') return;
       await this.holds.holdForAnswer(tx, delivery.contactPointId, `Answered “${words.slice(0, 200)}”`);
-      await this.tasks.add(tx, { kind: 'stop', contactPointId: delivery.contactPointId, supporterId: delivery.supporterId, replyKey: key, words });
+      await this.tasks.add(tx, {
+        kind: 'stop',
+        contactPointId: delivery.contactPointId,
+        supporterId: delivery.supporterId,
+        replyKey: key,
+        words,
+      });
     });
   }
 
@@ -139,10 +159,14 @@ export class AnswersService {
     return filledText(composed, {}).text;
   }
 
-  /** A provider's report that somebody called a mail spam (RFC 5965): counted once, for the delivery that it is about. */
+  /**
+   * A provider's report that somebody called a mail spam (RFC 5965): counted once, for the delivery that it
+   * is about.
+   */
   private async complain(raw: Buffer): Promise<void> {
     const report = await readFeedbackReport(this.reader, raw);
-    if (!report || !isComplaint(report)) return this.log.warn({ type: report?.type }, 'a report that is no complaint');
+    if (!report || !isComplaint(report))
+      return this.log.warn({ type: report?.type }, 'a report that is no complaint');
     const delivery = await this.reported(report.original);
     if (!delivery) return this.log.warn('a complaint that names no mail of ours');
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
@@ -150,15 +174,28 @@ export class AnswersService {
       await this.deliveries.lockDelivery(tx, delivery.id);
       if (await this.deliveries.hasEvent(tx, delivery.id, 'complained')) return;
       await this.close(tx, delivery, 'complaint', 'Reported as spam');
-      const [point] = await tx.sql<{ normal: string }>('SELECT normal FROM contact_point WHERE organization_id = :org AND id = :id', {
-        id: delivery.contactPointId,
-      });
-      if (point) await this.doNotContact.close(tx, 'email', point.normal, 'complaint', `Complained about “${delivery.messageName}”`);
+      const [point] = await tx.sql<{ normal: string }>(
+        'SELECT normal FROM contact_point WHERE organization_id = :org AND id = :id',
+        {
+          id: delivery.contactPointId,
+        },
+      );
+      if (point)
+        await this.doNotContact.close(
+          tx,
+          'email',
+          point.normal,
+          'complaint',
+          `Complained about “${delivery.messageName}”`,
+        );
       await this.deliveries.event(tx, delivery, 'complained', 'Reported as spam');
     });
   }
 
-  /** The delivery whose way out the reported mail carried, or whose Message-ID it had where links were taken out. */
+  /**
+   * The delivery whose way out the reported mail carried, or whose Message-ID it had where links were taken
+   * out.
+   */
   private async reported(original: string): Promise<TokenDelivery | null> {
     for (const [, token] of original.matchAll(/\/leave\/([a-z2-7]{40,60})/g)) {
       const read = this.tokens.read('leave', token!);

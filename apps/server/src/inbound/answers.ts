@@ -4,7 +4,10 @@ import type { TextAnswers } from '@goodword/core/contract';
 export type AutomaticAnswers = TextAnswers;
 
 /** The organization's own words, or good ones to begin with. None of them asks for anything. */
-export function automaticAnswersOf(organization: { name: string; text_answers: TextAnswers | null }): AutomaticAnswers {
+export function automaticAnswersOf(organization: {
+  name: string;
+  text_answers: TextAnswers | null;
+}): AutomaticAnswers {
   return organization.text_answers ?? startingAutomaticAnswers(organization.name);
 }
 

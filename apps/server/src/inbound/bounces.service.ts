@@ -15,14 +15,21 @@ export interface DeliveryStatus {
   diagnostic: string;
 }
 
-/** The first recipient's fields of a delivery status notification (RFC 3464 §2.3), or null where the mail is none. */
+/**
+ * The first recipient's fields of a delivery status notification (RFC 3464 §2.3), or null where the mail is
+ * none.
+ */
 export async function readDeliveryStatus(reader: MailReader, raw: Buffer): Promise<DeliveryStatus | null> {
   const mail = await reader.read(raw);
   const part = mail.attachments.find((attachment) => attachment.contentType === 'message/delivery-status');
   const text = part?.content.toString('utf8').replace(/\r?\n[ \t]+/g, ' ') ?? '';
   const field = (name: string) => new RegExp(`^${name}:\\s*(.+)$`, 'im').exec(text)?.[1]?.trim() ?? '';
   if (!part || field('Action') === '') return null;
-  return { action: field('Action').toLowerCase(), status: field('Status'), diagnostic: field('Diagnostic-Code').replace(/^smtp;\s*/i, '') };
+  return {
+    action: field('Action').toLowerCase(),
+    status: field('Status'),
+    diagnostic: field('Diagnostic-Code').replace(/^smtp;\s*/i, ''),
+  };
 }
 
 /** Mail that comes back to a delivery's own return path. */
@@ -55,7 +62,10 @@ export class BouncesService {
     const status = await readDeliveryStatus(this.reader, raw);
     const delivery = deliveryId === null ? null : await this.unsubscribe.delivery(this.database, deliveryId);
     if (!delivery || status?.action !== 'failed')
-      return this.log.log({ deliveryId, action: status?.action }, 'a mail to a return path that is no failure');
+      return this.log.log(
+        { deliveryId, action: status?.action },
+        'a mail to a return path that is no failure',
+      );
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
       tx.reached.add(delivery.contactPointId);
       const detail = [status.status, status.diagnostic].filter(Boolean).join(' ');

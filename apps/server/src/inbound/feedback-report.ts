@@ -2,7 +2,10 @@ import type { MailReader } from './mail-reader';
 
 /** What a provider reports about one mail (RFC 5965, "abuse reporting format"). */
 export interface FeedbackReport {
-  /** The type as it is written, in lower case: "abuse", "fraud", "not-spam" (RFC 6430), "auth-failure" (RFC 6591). */
+  /**
+   * The type as it is written, in lower case: "abuse", "fraud", "not-spam" (RFC 6430), "auth-failure" (RFC
+   * 6591).
+   */
   type: string;
   /** The mail that it is about, or its headers, as far as the report has them; decoded. */
   original: string;
@@ -18,11 +21,14 @@ export function isComplaint(report: FeedbackReport): boolean {
 /** Reads a report in whatever encoding its parts come; null where it is none. */
 export async function readFeedbackReport(reader: MailReader, raw: Buffer): Promise<FeedbackReport | null> {
   const mail = await reader.read(raw);
-  const part = (type: string) => mail.attachments.find(({ contentType }) => contentType.toLowerCase() === type)?.content.toString('utf8');
-  const fields = part('message/feedback-report') ?? (/^feedback-type:/im.test(mail.text) ? mail.text : undefined);
+  const part = (type: string) =>
+    mail.attachments.find(({ contentType }) => contentType.toLowerCase() === type)?.content.toString('utf8');
+  const fields =
+    part('message/feedback-report') ?? (/^feedback-type:/im.test(mail.text) ? mail.text : undefined);
   const type = /^feedback-type:\s*([\w-]+)/im.exec(fields ?? '')?.[1]?.toLowerCase();
   if (!fields || !type) return null;
-  const original = part('message/rfc822') ?? part('text/rfc822-headers') ?? part('message/rfc822-headers') ?? '';
+  const original =
+    part('message/rfc822') ?? part('text/rfc822-headers') ?? part('message/rfc822-headers') ?? '';
   return { type, original: `${unfolded(original)}\n${await decoded(reader, original)}` };
 }
 

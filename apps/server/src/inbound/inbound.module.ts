@@ -18,7 +18,16 @@ import { TextsController } from './texts.controller';
 import { TextsService } from './texts.service';
 
 @Module({
-  imports: [MessagesModule, PermissionModule, SendingModule, SupportersModule, UnsubscribeModule, FormsModule, TodayModule, TeamModule],
+  imports: [
+    MessagesModule,
+    PermissionModule,
+    SendingModule,
+    SupportersModule,
+    UnsubscribeModule,
+    FormsModule,
+    TodayModule,
+    TeamModule,
+  ],
   controllers: [TextsController, TextAnswersController],
   providers: [
     TextsService,

@@ -19,27 +19,43 @@ export interface LastDelivery {
 export class InboundRepository {
   /** The organization that a number belongs to; incoming texts carry no other name. */
   async organizationOf(database: Database, number: string): Promise<NumberOwner | undefined> {
-    return (await database.unscoped()('organization').where('text_from', number).first('id', 'name', 'text_from', 'text_answers')) as
-      NumberOwner | undefined;
+    return (await database
+      .unscoped()('organization')
+      .where('text_from', number)
+      .first('id', 'name', 'text_from', 'text_answers')) as NumberOwner | undefined;
   }
 
   /** Domains that mail comes back to, of every organization. */
   async domains(database: Database): Promise<Set<string>> {
-    const rows = (await database.unscoped()('organization').select('list_domain')) as { list_domain: string }[];
+    const rows = (await database.unscoped()('organization').select('list_domain')) as {
+      list_domain: string;
+    }[];
     return new Set(rows.map((row) => row.list_domain.toLowerCase()));
   }
 
   /** Who owns the organization of a domain; without one, of the only organization there is. */
-  async owners(database: Database, domain: string | null): Promise<{ email: string; fromEmail: string; domain: string }[]> {
-    const organizations = (await database.unscoped()('organization').select('id', 'list_domain', 'from_email')) as {
+  async owners(
+    database: Database,
+    domain: string | null,
+  ): Promise<{ email: string; fromEmail: string; domain: string }[]> {
+    const organizations = (await database
+      .unscoped()('organization')
+      .select('id', 'list_domain', 'from_email')) as {
       id: number;
       list_domain: string;
       from_email: string;
     }[];
-    const asked = domain === null ? organizations : organizations.filter((one) => one.list_domain.toLowerCase() === domain.toLowerCase());
+    const asked =
+      domain === null
+        ? organizations
+        : organizations.filter((one) => one.list_domain.toLowerCase() === domain.toLowerCase());
     const [found, ...more] = asked;
     if (!found || more.length > 0) return [];
-    const owners = (await database.unscoped()('teammate').where({ organization_id: found.id, role: 'owner' }).select('email').limit(5)) as {
+    const owners = (await database
+      .unscoped()('teammate')
+      .where({ organization_id: found.id, role: 'owner' })
+      .select('email')
+      .limit(5)) as {
       email: string;
     }[];
     return owners.map(({ email }) => ({ email, fromEmail: found.from_email, domain: found.list_domain }));
@@ -48,27 +64,48 @@ export class InboundRepository {
   async deliveryByKey(
     database: Database,
     key: string,
-  ): Promise<{ id: number; organization_id: number; message_id: number; supporter_id: number; contact_point_id: number; state: string } | undefined> {
+  ): Promise<
+    | {
+        id: number;
+        organization_id: number;
+        message_id: number;
+        supporter_id: number;
+        contact_point_id: number;
+        state: string;
+      }
+    | undefined
+  > {
     return (await database.unscoped()('delivery').where('provider_key', key).first()) as never;
   }
 
   /** The address, made where it is not known: a stop from a stranger is kept too. */
   async point(tx: Scoped, kind: 'email' | 'mobile', normal: string): Promise<number> {
-    await tx.execute('INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown) VALUES (:org, :kind, :normal, :normal)', {
-      kind,
-      normal,
-    });
-    const [row] = await tx.sql<{ id: number }>('SELECT id FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal', {
-      kind,
-      normal,
-    });
+    await tx.execute(
+      `INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown)
+        VALUES (:org, :kind, :normal, :normal)`,
+      {
+        kind,
+        normal,
+      },
+    );
+    const [row] = await tx.sql<{ id: number }>(
+      'SELECT id FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal',
+      {
+        kind,
+        normal,
+      },
+    );
     return row!.id;
   }
 
   /** The newest delivery to an address, which a reply answers. */
   async lastDelivery(db: Scoped, contactPointId: number): Promise<LastDelivery | undefined> {
     const [row] = await db.sql<{ id: number; message_id: number; supporter_id: number }>(
-      "SELECT id, message_id, supporter_id FROM delivery WHERE organization_id = :org AND contact_point_id = :contactPointId AND state IN ('sent', 'delivered') ORDER BY sent_at DESC, id DESC LIMIT 1",
+      `SELECT id, message_id, supporter_id
+        FROM delivery
+        WHERE organization_id = :org AND contact_point_id = :contactPointId AND state IN ('sent', 'delivered')
+        ORDER BY sent_at DESC, id DESC
+        LIMIT 1`,
       { contactPointId },
     );
     return row && { id: row.id, messageId: row.message_id, supporterId: row.supporter_id };
@@ -109,24 +146,41 @@ export class InboundRepository {
   }
 
   async answersOf(db: Scoped): Promise<{ name: string; text_answers: TextAnswers | null }> {
-    const [row] = await db.sql<{ name: string; text_answers: TextAnswers | null }>('SELECT name, text_answers FROM organization WHERE id = :org');
+    const [row] = await db.sql<{ name: string; text_answers: TextAnswers | null }>(
+      'SELECT name, text_answers FROM organization WHERE id = :org',
+    );
     return row!;
   }
 
   async keepAnswers(tx: Scoped, answers: TextAnswers): Promise<void> {
-    await tx.execute('UPDATE organization SET text_answers = :answers WHERE id = :org', { answers: JSON.stringify(answers) });
+    await tx.execute('UPDATE organization SET text_answers = :answers WHERE id = :org', {
+      answers: JSON.stringify(answers),
+    });
   }
 
   /** What an incoming text turned out to be; it needs no answer by a person then. */
   async settleReply(tx: Scoped, key: string, keyword: string): Promise<void> {
-    await tx.execute('UPDATE reply SET keyword = :keyword WHERE organization_id = :org AND provider_key = :key', { key, keyword });
+    await tx.execute(
+      'UPDATE reply SET keyword = :keyword WHERE organization_id = :org AND provider_key = :key',
+      { key, keyword },
+    );
   }
 
-  async setState(tx: Scoped, deliveryId: number, state: 'delivered' | 'bounced' | 'failed', detail: string): Promise<boolean> {
-    const from = state === 'delivered' ? "state IN ('sent', 'in-flight', 'unsure')" : "state IN ('sent', 'in-flight', 'unsure', 'delivered')";
+  async setState(
+    tx: Scoped,
+    deliveryId: number,
+    state: 'delivered' | 'bounced' | 'failed',
+    detail: string,
+  ): Promise<boolean> {
+    const from =
+      state === 'delivered'
+        ? "state IN ('sent', 'in-flight', 'unsure')"
+        : "state IN ('sent', 'in-flight', 'unsure', 'delivered')";
     return (
       (await tx.execute(
-        `UPDATE delivery SET state = :state, sent_at = COALESCE(sent_at, UTC_TIMESTAMP(3)), detail = :detail WHERE organization_id = :org AND id = :deliveryId AND ${from}`,
+        `UPDATE delivery
+          SET state = :state, sent_at = COALESCE(sent_at, UTC_TIMESTAMP(3)), detail = :detail
+          WHERE organization_id = :org AND id = :deliveryId AND ${from}`,
         { deliveryId, state, detail: detail.slice(0, 300) },
       )) > 0
     );

@@ -18,7 +18,16 @@ let texted = 0;
 /** An incoming text and every answer to it. */
 async function text(from: string, words: string, at?: Date): Promise<string[]> {
   const id = `t-${(texted += 1)}`;
-  expect(await house.client.hook({ type: 'inbound', id, from, to: NUMBER, text: words, ...(at ? { at: at.toISOString() } : {}) })).toBe(204);
+  expect(
+    await house.client.hook({
+      type: 'inbound',
+      id,
+      from,
+      to: NUMBER,
+      text: words,
+      ...(at ? { at: at.toISOString() } : {}),
+    }),
+  ).toBe(204);
   return house.gateway.texts.filter((one) => one.key === `answer-${id}`).map((one) => one.text);
 }
 
@@ -37,31 +46,53 @@ const answer = (subject: string, body: string, more: string[] = []) => [
   body,
 ];
 
-async function mailed(
-  name: string,
-): Promise<{ id: number; messageId: number; replyTo: string; leave: string; mail: Awaited<ReturnType<typeof mailTo>> }> {
+async function mailed(name: string): Promise<{
+  id: number;
+  messageId: number;
+  replyTo: string;
+  leave: string;
+  mail: Awaited<ReturnType<typeof mailTo>>;
+}> {
   const batch = await bringIn(house.client, `Email,First,Last,Mobile\n${name}@example.org,${name},Rowe,\n`);
-  const messageId = await draftEmail(house.client, { from: [{ kind: 'batch', id: batch.id }] }, { subject: `To ${name}` });
+  const messageId = await draftEmail(
+    house.client,
+    { from: [{ kind: 'batch', id: batch.id }] },
+    { subject: `To ${name}` },
+  );
   await send(house.client, messageId);
   await messageAt(house.client, messageId, 'done');
   const mail = await mailTo(house, `${name}@example.org`, '/leave');
   const leave = /leave-[a-z0-9]+@[a-z.]+/.exec(JSON.stringify(mail.headers.get('list')))![0];
-  return { id: (await personBy(house.client, `${name}@example.org`)).id, messageId, replyTo: mail.replyTo, leave, mail };
+  return {
+    id: (await personBy(house.client, `${name}@example.org`)).id,
+    messageId,
+    replyTo: mail.replyTo,
+    leave,
+    mail,
+  };
 }
 const record = (id: number) => house.client.get<RecordView>(`/api/supporters/${id}`);
 
 describe('texts to our number', () => {
   test('a keyword joins at once, with the words of the form as evidence and one answer', async () => {
     const form = await openFormAs(house.client, 'Launch', (made) => ({ ...made, keyword: 'LAUNCH' }));
-    expect(await text('+12065550170', ' launch! ')).toEqual([expect.stringMatching(/STOP to leave, HELP for help/)]);
+    expect(await text('+12065550170', ' launch! ')).toEqual([
+      expect.stringMatching(/STOP to leave, HELP for help/),
+    ]);
     const joined = await personBy(house.client, '2065550170');
     expect(openedStatuses(joined)).toEqual([`text list:${form.listId} yes`]);
-    expect(joined.entries[0]).toMatchObject({ how: 'keyword', words: form.definition.asks[1]!.words, source: 'Form “Launch”, version 2' });
+    expect(joined.entries[0]).toMatchObject({
+      how: 'keyword',
+      words: form.definition.asks[1]!.words,
+      source: 'Form “Launch”, version 2',
+    });
     expect(await text('+12065550170', 'STOP')).toHaveLength(1);
     expect(await text('+12065550170', 'STOP')).toEqual([]);
     expect(openedStatuses(await personBy(house.client, '2065550170'))).toContain('text all no');
     expect(await text('+12065550170', 'LAUNCH')).toHaveLength(1);
-    expect(openedStatuses(await personBy(house.client, '2065550170'))).toContain(`text list:${form.listId} yes`);
+    expect(openedStatuses(await personBy(house.client, '2065550170'))).toContain(
+      `text list:${form.listId} yes`,
+    );
   });
 
   test('START brings back what they had, HELP helps, a YES to nothing is a reply', async () => {
@@ -74,10 +105,17 @@ describe('texts to our number', () => {
   });
 
   test('free text that plainly says stop holds the number until a person says what was meant', async () => {
-    const batch = await bringIn(house.client, 'Email,First,Last,Mobile\nned@example.org,Ned,Rowe,2065550172\nola@example.org,Ola,Rowe,2065550173\n');
-    for (const number of ['+12065550172', '+12065550173']) expect(await text(number, 'Please stop texting me, thanks')).toEqual([]);
+    const batch = await bringIn(
+      house.client,
+      'Email,First,Last,Mobile\nned@example.org,Ned,Rowe,2065550172\nola@example.org,Ola,Rowe,2065550173\n',
+    );
+    for (const number of ['+12065550172', '+12065550173'])
+      expect(await text(number, 'Please stop texting me, thanks')).toEqual([]);
     const message = await draftText(house.client, { from: [{ kind: 'batch', id: batch.id }] });
-    expect(await lastLook(house.client, message)).toMatchObject({ reached: 0, suppressed: [{ reason: 'on-hold', people: 2 }] });
+    expect(await lastLook(house.client, message)).toMatchObject({
+      reached: 0,
+      suppressed: [{ reason: 'on-hold', people: 2 }],
+    });
     const { stops } = await house.client.get<TodayView>('/api/today');
     expect(stops.map((stop) => [stop.name, stop.words])).toEqual([
       ['Ned Rowe', 'Please stop texting me, thanks'],
@@ -85,8 +123,13 @@ describe('texts to our number', () => {
     ]);
     await house.client.post(`/api/tasks/${stops[0]!.taskId}/settle`, { outcome: 'meant' });
     await house.client.post(`/api/tasks/${stops[1]!.taskId}/settle`, { outcome: 'not-meant' });
-    expect((await house.client.call('POST', `/api/tasks/${stops[1]!.taskId}/settle`, { outcome: 'meant' })).status).toBe(404);
-    expect(await lastLook(house.client, message)).toMatchObject({ reached: 1, suppressed: [{ reason: 'said-no', people: 1 }] });
+    expect(
+      (await house.client.call('POST', `/api/tasks/${stops[1]!.taskId}/settle`, { outcome: 'meant' })).status,
+    ).toBe(404);
+    expect(await lastLook(house.client, message)).toMatchObject({
+      reached: 1,
+      suppressed: [{ reason: 'said-no', people: 1 }],
+    });
     expect((await personBy(house.client, 'ned@example.org')).entries[0]).toMatchObject({
       state: 'no',
       how: 'reply',
@@ -97,15 +140,21 @@ describe('texts to our number', () => {
   test('somebody who only speaks of stopping is not held', async () => {
     await bringIn(house.client, 'Email,First,Last,Mobile\npam@example.org,Pam,Rowe,2065550174\n');
     await text('+12065550174', "I'll stop by on Saturday");
-    expect((await personBy(house.client, 'pam@example.org')).contactPoints.every((point) => !point.onHold)).toBe(true);
+    expect(
+      (await personBy(house.client, 'pam@example.org')).contactPoints.every((point) => !point.onHold),
+    ).toBe(true);
   });
 
   test('a stop is confirmed within five minutes or not at all, and obeyed either way (47 CFR 64.1200(a)(12))', async () => {
-    await bringIn(house.client, 'Email,First,Last,Mobile\nqu@example.org,Quim,Rowe,2065550176\nru@example.org,Rut,Rowe,2065550177\n');
+    await bringIn(
+      house.client,
+      'Email,First,Last,Mobile\nqu@example.org,Quim,Rowe,2065550176\nru@example.org,Rut,Rowe,2065550177\n',
+    );
     const ago = (seconds: number) => new Date(Date.now() - seconds * 1000);
     expect(await text('+12065550176', 'STOP', ago(290))).toHaveLength(1);
     expect(await text('+12065550177', 'STOP', ago(301))).toEqual([]);
-    for (const name of ['qu', 'ru']) expect(openedStatuses(await personBy(house.client, `${name}@example.org`))).toContain('text all no');
+    for (const name of ['qu', 'ru'])
+      expect(openedStatuses(await personBy(house.client, `${name}@example.org`))).toContain('text all no');
   });
 
   test('while the gateway is away the answer is tried again, and comes once', async () => {
@@ -146,7 +195,10 @@ describe('mails that come back', () => {
 
   test('an answer that says unsubscribe closes the channel, quoted words or not', async () => {
     const { id, replyTo } = await mailed('bea');
-    await mailIn(replyTo, answer('Re: To bea', 'Unsubscribe.\r\n\r\nOn Monday the trust wrote:\r\n> give here'));
+    await mailIn(
+      replyTo,
+      answer('Re: To bea', 'Unsubscribe.\r\n\r\nOn Monday the trust wrote:\r\n> give here'),
+    );
     expect(openedStatuses(await record(id))).toContain('email all no');
   });
 
@@ -162,8 +214,13 @@ describe('mails that come back', () => {
   test('free words that plainly ask to stop hold the address for a person', async () => {
     const { id, replyTo } = await mailed('dot');
     await mailIn(replyTo, answer('Re: To dot', 'Hello, I no longer want to get your emails. Dot'));
-    expect((await record(id)).contactPoints[0]).toMatchObject({ onHold: true, holdReason: expect.stringContaining('waits for a person') });
-    const stop = (await house.client.get<TodayView>('/api/today')).stops.find((one) => one.supporterId === id)!;
+    expect((await record(id)).contactPoints[0]).toMatchObject({
+      onHold: true,
+      holdReason: expect.stringContaining('waits for a person'),
+    });
+    const stop = (await house.client.get<TodayView>('/api/today')).stops.find(
+      (one) => one.supporterId === id,
+    )!;
     await house.client.post(`/api/tasks/${stop.taskId}/settle`, { outcome: 'meant' });
     expect(openedStatuses(await record(id))).toContain('email all no');
   });
@@ -209,11 +266,17 @@ describe('mails that come back', () => {
       (one) => openedStatuses(one).includes('email all no'),
     );
     expect(person.entries[0]).toMatchObject({ how: 'complaint', words: 'Reported as spam' });
-    expect(await house.client.get('/api/do-not-contact')).toMatchObject({ rows: [{ kind: 'email', shown: 'fay@example.org', how: 'complaint' }] });
+    expect(await house.client.get('/api/do-not-contact')).toMatchObject({
+      rows: [{ kind: 'email', shown: 'fay@example.org', how: 'complaint' }],
+    });
   });
 
   test('addresses that are none of ours are refused at the door', async () => {
-    for (const to of ['leave-aaaa@lists.lanternferry.test', 'answer-x@lists.lanternferry.test', 'hello@lists.lanternferry.test'])
+    for (const to of [
+      'leave-aaaa@lists.lanternferry.test',
+      'answer-x@lists.lanternferry.test',
+      'hello@lists.lanternferry.test',
+    ])
       await expect(mailIn(to, answer('x', 'y'))).rejects.toThrow(/No such mailbox/);
   });
 });

@@ -1,8 +1,9 @@
 import type { ReadMail } from './mail-reader';
 
 /**
- * Whether a mail was written by a machine and so is nobody's word: out-of-office answers, receipts, lists, reports that
- * something could not be delivered. RFC 3834 §5 (Auto-Submitted) and §2 (the null sender); the others are common practice.
+ * Whether a mail was written by a machine and so is nobody's word: out-of-office answers, receipts, lists,
+ * reports that something could not be delivered. RFC 3834 §5 (Auto-Submitted) and §2 (the null sender); the
+ * others are common practice.
  */
 export function isFromMachine(mail: Pick<ReadMail, 'headers'>, envelopeFrom: string): boolean {
   const header = (name: string) => {
@@ -13,7 +14,12 @@ export function isFromMachine(mail: Pick<ReadMail, 'headers'>, envelopeFrom: str
   const submitted = header('auto-submitted').toLowerCase();
   if (submitted !== '' && !submitted.startsWith('no')) return true;
   if (/^(bulk|junk|list|auto_reply)$/i.test(header('precedence'))) return true;
-  if (['x-autoreply', 'x-autorespond', 'x-auto-response-suppress', 'x-autoreply-from'].some((name) => header(name) !== '')) return true;
+  if (
+    ['x-autoreply', 'x-autorespond', 'x-auto-response-suppress', 'x-autoreply-from'].some(
+      (name) => header(name) !== '',
+    )
+  )
+    return true;
   return envelopeFrom === '' || /^multipart\/report\b/i.test(header('content-type'));
 }
 

@@ -1,6 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { Inject, Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
-import { SMTPServer, type SMTPServerAddress, type SMTPServerDataStream, type SMTPServerSession } from 'smtp-server';
+import {
+  SMTPServer,
+  type SMTPServerAddress,
+  type SMTPServerDataStream,
+  type SMTPServerSession,
+} from 'smtp-server';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { AnswersService } from './answers.service';
@@ -13,11 +18,12 @@ import { PostmasterService } from './postmaster.service';
 const DOMAINS_MS = 60_000;
 const POSTMASTER = /^postmaster(?:@|$)/i;
 
-const refusal = (responseCode: number, message: string) => Object.assign(new Error(message), { responseCode });
+const refusal = (responseCode: number, message: string) =>
+  Object.assign(new Error(message), { responseCode });
 
 /**
- * A small SMTP server for what comes back: bounces, answers, ways out by mail, complaints. The mail exchanger of the lists'
- * domains; it takes nothing else, and of everything so much and no more.
+ * A small SMTP server for what comes back: bounces, answers, ways out by mail, complaints. The mail exchanger
+ * of the lists' domains; it takes nothing else, and of everything so much and no more.
  */
 @Injectable()
 export class MailInService implements OnApplicationShutdown {
@@ -73,7 +79,8 @@ export class MailInService implements OnApplicationShutdown {
   }
 
   private async isOurs(domain: string): Promise<boolean> {
-    if (this.domains.until < Date.now()) this.domains = { known: await this.inbound.domains(this.database), until: Date.now() + DOMAINS_MS };
+    if (this.domains.until < Date.now())
+      this.domains = { known: await this.inbound.domains(this.database), until: Date.now() + DOMAINS_MS };
     return this.domains.known.has(domain);
   }
 
@@ -82,14 +89,17 @@ export class MailInService implements OnApplicationShutdown {
     const chunks: Buffer[] = [];
     let bytes = 0;
     // What is too much is heard to its end, as the protocol wants it, and kept no more.
-    for await (const chunk of stream) if ((bytes += (chunk as Buffer).length) <= MAIL_LIMITS.bytes) chunks.push(chunk as Buffer);
+    for await (const chunk of stream)
+      if ((bytes += (chunk as Buffer).length) <= MAIL_LIMITS.bytes) chunks.push(chunk as Buffer);
     if (bytes > MAIL_LIMITS.bytes) throw refusal(552, `A mail may have ${MAIL_LIMITS.bytes} bytes`);
     const raw = Buffer.concat(chunks);
     const fault = mailFault(raw);
     if (fault) throw refusal(554, fault);
     const from = session.envelope.mailFrom ? session.envelope.mailFrom.address : '';
     // A token counts once a mail, however often it stands in the envelope.
-    const recipients = new Map(session.envelope.rcptTo.map(({ address }) => [address.toLowerCase(), address]));
+    const recipients = new Map(
+      session.envelope.rcptTo.map(({ address }) => [address.toLowerCase(), address]),
+    );
     for (const address of recipients.values()) {
       if (POSTMASTER.test(address)) await this.postmaster.receive(address, raw, from);
       else if (this.answers.takes(address)) await this.answers.receive(address, raw, from, receivedAt);

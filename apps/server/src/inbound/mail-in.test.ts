@@ -9,11 +9,13 @@ let domain: string;
 beforeAll(async () => {
   house = await openTestHouse();
   house.app.get(MailInService).listen(house.config.INBOUND_SMTP_PORT, '127.0.0.1');
-  domain = ((await house.database.unscoped()('organization').first('list_domain')) as { list_domain: string }).list_domain;
+  domain = ((await house.database.unscoped()('organization').first('list_domain')) as { list_domain: string })
+    .list_domain;
 });
 afterAll(() => house.close());
 
-const transport = () => createTransport({ host: '127.0.0.1', port: house.config.INBOUND_SMTP_PORT, ignoreTLS: true });
+const transport = () =>
+  createTransport({ host: '127.0.0.1', port: house.config.INBOUND_SMTP_PORT, ignoreTLS: true });
 const mail = async (to: string | string[], raw: string) =>
   transport()
     .sendMail({ envelope: { from: 'ann@example.org', to: [to].flat() }, raw })
@@ -21,7 +23,8 @@ const mail = async (to: string | string[], raw: string) =>
       () => 250,
       (error: { responseCode?: number }) => error.responseCode ?? 0,
     );
-const letter = (body: string, more = '') => `From: Ann <ann@example.org>\r\nSubject: Hello\r\nMessage-ID: <a@example.org>\r\n${more}\r\n${body}\r\n`;
+const letter = (body: string, more = '') =>
+  `From: Ann <ann@example.org>\r\nSubject: Hello\r\nMessage-ID: <a@example.org>\r\n${more}\r\n${body}\r\n`;
 
 describe('what is taken in', () => {
   test('only for our own domains, and nothing but what is ours there', async () => {
@@ -48,9 +51,18 @@ describe('what is taken in', () => {
   test('so many bytes, header lines, parts and recipients, and no more', async () => {
     expect(await mail(`complaints@${domain}`, letter('x'.repeat(900).concat('\r\n').repeat(2500)))).toBe(552);
     expect(await mail(`complaints@${domain}`, letter('x', 'X-A: b\r\n'.repeat(2000)))).toBe(554);
-    expect(await mail(`complaints@${domain}`, letter('x', `X-A: ${'b'.repeat(900)}\r\n`.repeat(100)))).toBe(554);
-    expect(await mail(`complaints@${domain}`, letter('--a\r\n\r\nx\r\n'.repeat(300), 'Content-Type: multipart/mixed; boundary=a\r\n'))).toBe(554);
-    const many = Array.from({ length: 40 }, (_v, i) => (i % 2 ? `complaints@${domain}` : `COMPLAINTS@${domain}`));
+    expect(await mail(`complaints@${domain}`, letter('x', `X-A: ${'b'.repeat(900)}\r\n`.repeat(100)))).toBe(
+      554,
+    );
+    expect(
+      await mail(
+        `complaints@${domain}`,
+        letter('--a\r\n\r\nx\r\n'.repeat(300), 'Content-Type: multipart/mixed; boundary=a\r\n'),
+      ),
+    ).toBe(554);
+    const many = Array.from({ length: 40 }, (_v, i) =>
+      i % 2 ? `complaints@${domain}` : `COMPLAINTS@${domain}`,
+    );
     // Those beyond are refused one by one; the mail is taken for the others.
     expect(await mail(many, letter('x'))).toBe(250);
   });
@@ -64,11 +76,17 @@ describe('what is taken in', () => {
       socket.on('close', () => done(said));
       const chunk = Buffer.from(`${'x'.repeat(998)}\r\n`.repeat(1000));
       socket.once('data', async () => {
-        for (const line of ['HELO a', 'MAIL FROM:<a@example.org>', `RCPT TO:<complaints@${domain}>`, 'DATA']) {
+        for (const line of [
+          'HELO a',
+          'MAIL FROM:<a@example.org>',
+          `RCPT TO:<complaints@${domain}>`,
+          'DATA',
+        ]) {
           socket.write(`${line}\r\n`);
           await new Promise((go) => setTimeout(go, 60));
         }
-        for (let i = 0; i < 60; i++) if (!socket.write(chunk)) await new Promise((go) => socket.once('drain', go));
+        for (let i = 0; i < 60; i++)
+          if (!socket.write(chunk)) await new Promise((go) => socket.once('drain', go));
         socket.write('\r\n.\r\nQUIT\r\n');
       });
     });
@@ -100,7 +118,9 @@ describe('reading one', () => {
   });
 
   test('an answer that cannot be read is not taken: its sender tries again, for it may be a no', async () => {
-    const reading = jest.spyOn(house.app.get(MailReader), 'read').mockRejectedValue(new Error('The mail could not be read'));
+    const reading = jest
+      .spyOn(house.app.get(MailReader), 'read')
+      .mockRejectedValue(new Error('The mail could not be read'));
     expect(await mail(`complaints@${domain}`, letter('STOP'))).toBe(451);
     reading.mockRestore();
     expect(await mail(`complaints@${domain}`, letter('STOP'))).toBe(250);
@@ -112,8 +132,14 @@ describe('reading one', () => {
     ['one header line', `A: ${'b'.repeat(1_900_000)}\r\n\r\nx`],
     ['parts in parts', `A: b\r\n\r\n${'--a\r\n'.repeat(100_000)}`],
     ['more bytes than allowed', `A: b\r\n\r\n${'x'.repeat(MAIL_LIMITS.bytes)}`],
-  ])('%s are refused before anything reads them', (_what, text) => expect(mailFault(raw(text))).not.toBeNull());
+  ])('%s are refused before anything reads them', (_what, text) =>
+    expect(mailFault(raw(text))).not.toBeNull(),
+  );
   test('an ordinary one with a picture and a quoted letter is not', () => {
-    expect(mailFault(raw(letter(`--a\r\n\r\nx\r\n${'> quoted\r\n'.repeat(5000)}--a--\r\n${'iVBOR'.repeat(200_000)}`)))).toBeNull();
+    expect(
+      mailFault(
+        raw(letter(`--a\r\n\r\nx\r\n${'> quoted\r\n'.repeat(5000)}--a--\r\n${'iVBOR'.repeat(200_000)}`)),
+      ),
+    ).toBeNull();
   });
 });

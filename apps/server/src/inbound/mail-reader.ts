@@ -11,8 +11,16 @@ export interface ReadMail {
   attachments: { contentType: string; content: Buffer }[];
 }
 
-/** Bounds of one mail. RFC 5321 sets least values for each (4.5.3.1); these lie far above what people send. */
-export const MAIL_LIMITS = { bytes: 2 * 1024 * 1024, headerBytes: 64 * 1024, headerLines: 1000, parts: 200, recipients: 20 } as const;
+/**
+ * Bounds of one mail. RFC 5321 sets least values for each (4.5.3.1); these lie far above what people send.
+ */
+export const MAIL_LIMITS = {
+  bytes: 2 * 1024 * 1024,
+  headerBytes: 64 * 1024,
+  headerLines: 1000,
+  parts: 200,
+  recipients: 20,
+} as const;
 /** Milliseconds that reading one mail may take. */
 const PATIENCE_MS = 10_000;
 
@@ -29,11 +37,15 @@ export function mailFault(raw: Buffer): string | null {
       if (next === 10) headerEnd = at;
     } else if (raw[at + 1] === 45 && raw[at + 2] === 45) parts += 1;
   }
-  if (lines > MAIL_LIMITS.headerLines || (headerEnd < 0 ? raw.length : headerEnd) > MAIL_LIMITS.headerBytes) return 'Its header is too long';
+  if (lines > MAIL_LIMITS.headerLines || (headerEnd < 0 ? raw.length : headerEnd) > MAIL_LIMITS.headerBytes)
+    return 'Its header is too long';
   return parts > MAIL_LIMITS.parts ? 'It has too many parts' : null;
 }
 
-/** In a thread of its own, given by words: a reader that goes round in circles is ended, and nothing waits for it. */
+/**
+ * In a thread of its own, given by words: a reader that goes round in circles is ended, and nothing waits for
+ * it.
+ */
 const READER = `
 const { parentPort, workerData } = require('node:worker_threads');
 const { simpleParser } = require(workerData);
@@ -63,7 +75,10 @@ interface Asked {
   timer: NodeJS.Timeout;
 }
 
-/** Reads mails one after the other in a thread that is begun when it is first needed, and anew where it had to be ended. */
+/**
+ * Reads mails one after the other in a thread that is begun when it is first needed, and anew where it had to
+ * be ended.
+ */
 export class MailReader {
   private thread: Worker | null = null;
   private asked: Asked | null = null;
@@ -73,8 +88,8 @@ export class MailReader {
   constructor(private readonly patience = PATIENCE_MS) {}
 
   /**
-   * Throws for what is beyond the bounds, can't be read, or takes too long: whoever took the mail says so to its sender, for
-   * it may hold somebody's no.
+   * Throws for what is beyond the bounds, can't be read, or takes too long: whoever took the mail says so to
+   * its sender, for it may hold somebody's no.
    */
   read(raw: Buffer): Promise<ReadMail> {
     const fault = mailFault(raw);
@@ -106,15 +121,23 @@ export class MailReader {
     const { done, failed } = this.asked;
     this.asked = null;
     if (!mail) return failed(new Error('The mail could not be read'));
-    done({ ...mail, attachments: mail.attachments.map((one) => ({ ...one, content: Buffer.from(one.content) })) });
+    done({
+      ...mail,
+      attachments: mail.attachments.map((one) => ({ ...one, content: Buffer.from(one.content) })),
+    });
   }
 
   private running(): Worker {
     if (this.thread) return this.thread;
-    const thread = new Worker(READER, { eval: true, workerData: require.resolve('mailparser'), resourceLimits: { maxOldGenerationSizeMb: 256 } });
+    const thread = new Worker(READER, {
+      eval: true,
+      workerData: require.resolve('mailparser'),
+      resourceLimits: { maxOldGenerationSizeMb: 256 },
+    });
     thread.unref();
     thread.on('message', ({ id, mail }: { id: number; mail: ReadMail | null }) => this.settle(id, mail));
-    // Out of memory, or a fault of the thread itself: the mail is given up, and the next one gets a new thread.
+    // Out of memory, or a fault of the thread itself: the mail is given up, and the next one gets a new
+    // thread.
     thread.on('error', () => {
       if (this.thread !== thread) return;
       this.thread = null;

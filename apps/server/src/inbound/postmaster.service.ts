@@ -10,8 +10,8 @@ const MOST_AN_HOUR = 20;
 const LONGEST = 20_000;
 
 /**
- * Somebody answers at "postmaster" (RFC 5321 4.5.1): what is written there goes on to the owners of the organization whose
- * domain it is. What machines send is not passed on, nor more than twenty an hour.
+ * Somebody answers at "postmaster" (RFC 5321 4.5.1): what is written there goes on to the owners of the
+ * organization whose domain it is. What machines send is not passed on, nor more than twenty an hour.
  */
 @Injectable()
 export class PostmasterService {
@@ -45,7 +45,8 @@ export class PostmasterService {
         html: `<pre style="white-space:pre-wrap">${escapeHtml(text)}</pre>`,
         headers: { 'Auto-Submitted': 'auto-generated' },
       });
-      if (sent.kind !== 'accepted') this.log.warn({ outcome: sent.kind }, 'a mail to postmaster was not passed on');
+      if (sent.kind !== 'accepted')
+        this.log.warn({ outcome: sent.kind }, 'a mail to postmaster was not passed on');
     }
   }
 }

@@ -17,22 +17,35 @@ export class TextAnswersController {
     @Inject(InboundRepository) private readonly inbound: InboundRepository,
   ) {}
 
-  @Route('get', '', { role: 'viewer', summary: 'What is answered to STOP, HELP, START and whoever joins by text' })
+  @Route('get', '', {
+    role: 'viewer',
+    summary: 'What is answered to STOP, HELP, START and whoever joins by text',
+  })
   async show(@Caller() scope: AccessScope): Promise<TextAnswers> {
     return automaticAnswersOf(await this.inbound.answersOf(this.database.read(scope)));
   }
 
   @Route('put', '', { role: 'owner', ofAll: true, summary: 'Change those answers', body: schema.textAnswers })
   @HttpCode(204)
-  async save(@Caller() scope: AccessScope, @Input('body') { was, ...body }: TextAnswers & { was: TextAnswers }): Promise<void> {
-    if (!/\bSTART\b/.test(body.stop)) throw new Invalid([{ field: 'stop', code: 'start', message: sentence('answers.stop') }]);
+  async save(
+    @Caller() scope: AccessScope,
+    @Input('body') { was, ...body }: TextAnswers & { was: TextAnswers },
+  ): Promise<void> {
+    if (!/\bSTART\b/.test(body.stop))
+      throw new Invalid([{ field: 'stop', code: 'start', message: sentence('answers.stop') }]);
     for (const field of ['help', 'start'] as const)
-      if (!/\bSTOP\b/.test(body[field])) throw new Invalid([{ field, code: 'stop', message: sentence('answers.others') }]);
+      if (!/\bSTOP\b/.test(body[field]))
+        throw new Invalid([{ field, code: 'stop', message: sentence('answers.others') }]);
     await this.database.writeUnlogged(scope, async (tx) => {
       await tx.lockOrganization();
       stillAs(was, automaticAnswersOf(await this.inbound.answersOf(tx)), 'these answers');
       await this.inbound.keepAnswers(tx, body);
-      await audit(tx, { act: 'text-answers', subject: 'house-rules', subjectId: 0, words: 'Answers to texts changed' });
+      await audit(tx, {
+        act: 'text-answers',
+        subject: 'house-rules',
+        subjectId: 0,
+        words: 'Answers to texts changed',
+      });
     });
   }
 }

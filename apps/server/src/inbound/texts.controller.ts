@@ -29,7 +29,8 @@ export class TextsController {
       .update(request.rawBody ?? '')
       .digest();
     const given = Buffer.from(String(request.headers['x-signature'] ?? ''), 'hex');
-    if (given.length !== expected.length || !timingSafeEqual(given, expected)) throw new Forbidden(sentence('texts.signature'));
+    if (given.length !== expected.length || !timingSafeEqual(given, expected))
+      throw new Forbidden(sentence('texts.signature'));
     await (hook.type === 'inbound' ? this.texts.receive(hook) : this.texts.receipt(hook));
   }
 }

@@ -34,7 +34,15 @@ interface About {
 }
 
 function entryOf({ point, words, replyId }: About): Omit<NewEntry, 'supporterId' | 'state'> {
-  const said = { channel: 'text', scope: 'all', saidAt: new Date(), byPerson: true, how: 'keyword', words, source: 'Texted to us' } as const;
+  const said = {
+    channel: 'text',
+    scope: 'all',
+    saidAt: new Date(),
+    byPerson: true,
+    how: 'keyword',
+    words,
+    source: 'Texted to us',
+  } as const;
   return { ...said, contactPointId: point, replyId };
 }
 
@@ -65,7 +73,9 @@ export class TextsService {
   async receive(text: Inbound): Promise<void> {
     const organization = await this.inbound.organizationOf(this.database, text.to);
     if (!organization) return this.log.warn({ to: text.to }, "a text to a number that is nobody's");
-    const answer = await this.database.write(programScope(organization.id), (tx) => this.act(tx, text, automaticAnswersOf(organization)));
+    const answer = await this.database.write(programScope(organization.id), (tx) =>
+      this.act(tx, text, automaticAnswersOf(organization)),
+    );
     // A text that was itself long on its way is acted on and not answered.
     const sentAt = text.at ? Date.parse(text.at) : Date.now();
     if (answer) await this.answer(organization.text_from, text, answer, sentAt + ANSWER_WITHIN_MS);
@@ -103,8 +113,16 @@ export class TextsService {
     return this.obey(tx, asks, { point, owners, last, words: text.text, replyId, answers });
   }
 
-  /** A word that joins, or a YES to an open question. Returns the one answer, or null where the text is neither. */
-  private async join(tx: Scoped, text: { id: string; from: string; text: string }, point: number, answers: AutomaticAnswers): Promise<string | null> {
+  /**
+   * A word that joins, or a YES to an open question. Returns the one answer, or null where the text is
+   * neither.
+   */
+  private async join(
+    tx: Scoped,
+    text: { id: string; from: string; text: string },
+    point: number,
+    answers: AutomaticAnswers,
+  ): Promise<string | null> {
     if (isConfirmWord(text.text) && (await this.confirmations.confirmByText(tx, point)).length > 0) {
       await this.inbound.settleReply(tx, text.id, 'confirm');
       return answers.start;
@@ -121,15 +139,35 @@ export class TextsService {
     const mobile = cleanMobile(text.from, 'US');
     const number = mobile.ok ? mobile : { normal: text.from, shown: text.from };
     const agreed = form.definition.asks.filter((ask) => ask.channel === 'text');
-    const answer = { firstName: '', lastName: '', email: null, mobile: number, country: null, post: null, values: [], agreed };
+    const answer = {
+      firstName: '',
+      lastName: '',
+      email: null,
+      mobile: number,
+      country: null,
+      post: null,
+      values: [],
+      agreed,
+    };
     await this.joining.record(tx, form, answer, { origin: null, language: null, how: 'keyword' });
     await this.forms.count(tx, form.id, 'joined');
   }
 
   /** Says stop in its own words: the channel is held at once, and a person says what was meant. */
-  private async holdForAPerson(tx: Scoped, point: number, supporterId: number | null, text: { id: string; text: string }): Promise<void> {
+  private async holdForAPerson(
+    tx: Scoped,
+    point: number,
+    supporterId: number | null,
+    text: { id: string; text: string },
+  ): Promise<void> {
     await this.holds.holdForAnswer(tx, point, `Texted “${text.text.slice(0, 200)}”`);
-    await this.tasks.add(tx, { kind: 'stop', contactPointId: point, supporterId, replyKey: text.id, words: text.text });
+    await this.tasks.add(tx, {
+      kind: 'stop',
+      contactPointId: point,
+      supporterId,
+      replyKey: text.id,
+      words: text.text,
+    });
   }
 
   private async obey(tx: Scoped, asks: ReplyIntent, about: About): Promise<string | null> {
@@ -146,7 +184,10 @@ export class TextsService {
     }
   }
 
-  /** Closes the number, and everybody whose it is wherever they can be texted: nobody knows who of several said it. */
+  /**
+   * Closes the number, and everybody whose it is wherever they can be texted: nobody knows who of several
+   * said it.
+   */
   private async stop(tx: Scoped, about: About): Promise<string | null> {
     const already = await this.isStopped(tx, about);
     const people = about.owners.length > 0 ? about.owners : [null];
@@ -160,9 +201,15 @@ export class TextsService {
     return already ? null : about.answers.stop;
   }
 
-  /** Opens again what STOP closed at this number and nothing else; a question of what was meant is answered by it. */
+  /**
+   * Opens again what STOP closed at this number and nothing else; a question of what was meant is answered by
+   * it.
+   */
   private async start(tx: Scoped, about: About): Promise<string | null> {
-    const [stopped, asked] = [await this.isStopped(tx, about), await this.tasks.answerByStart(tx, about.point)];
+    const [stopped, asked] = [
+      await this.isStopped(tx, about),
+      await this.tasks.answerByStart(tx, about.point),
+    ];
     if (asked) await this.holds.releaseAnswered(tx, about.point, 'START from the number');
     // Written down also where nothing is closed: a STOP of before may be entered later.
     await this.ledger.record(tx, { ...entryOf(about), supporterId: null, state: 'start' });
@@ -171,21 +218,32 @@ export class TextsService {
     return (await this.isStopped(tx, about)) ? about.answers.help : about.answers.start;
   }
 
-  /** Whether texts to the number are closed: by anybody at it, or by whoever has it, wherever they said so. */
+  /**
+   * Whether texts to the number are closed: by anybody at it, or by whoever has it, wherever they said so.
+   */
   private async isStopped(tx: Scoped, { point, owners }: Pick<About, 'point' | 'owners'>): Promise<boolean> {
     const cells = [...(await this.cells.atAddress(tx, point)), ...(await this.cells.everywhere(tx, owners))];
     const asked = { contactPointId: point, channel: 'text', scope: 'all' } as const;
-    return [0, ...owners].some((supporterId) => isOptedOut(marksFor(cells, { ...asked, supporterId })) !== undefined);
+    return [0, ...owners].some(
+      (supporterId) => isOptedOut(marksFor(cells, { ...asked, supporterId })) !== undefined,
+    );
   }
 
   /**
-   * The answer's key is that of the question, so the gateway sends it once however often we try. The first try is waited
-   * for; while the gateway is away it is tried again beside, for five minutes from the text and no longer: 47 CFR
-   * 64.1200(a)(12) wants a text that confirms leaving within five minutes.
+   * The answer's key is that of the question, so the gateway sends it once however often we try. The first
+   * try is waited for; while the gateway is away it is tried again beside, for five minutes from the text and
+   * no longer: 47 CFR 64.1200(a)(12) wants a text that confirms leaving within five minutes.
    */
-  private async answer(from: string, text: { id: string; from: string }, body: string, until: number): Promise<void> {
+  private async answer(
+    from: string,
+    text: { id: string; from: string },
+    body: string,
+    until: number,
+  ): Promise<void> {
     const send = async () =>
-      Date.now() < until && (await this.textOut.send({ from, to: text.from, body, key: `answer-${text.id}` })).kind === 'unreachable';
+      Date.now() < until &&
+      (await this.textOut.send({ from, to: text.from, body, key: `answer-${text.id}` })).kind ===
+        'unreachable';
     if (await send()) void this.tryAgain(send, text.id);
   }
 
@@ -206,7 +264,12 @@ export class TextsService {
       tx.reached.add(delivery.contact_point_id);
       if (!(await this.inbound.setState(tx, delivery.id, state, receipt.reason ?? ''))) return;
       await this.outbox.event(tx, [delivery.id], state, receipt.reason ?? '');
-      if (state === 'bounced') await this.holds.putOnHold(tx, delivery.contact_point_id, receipt.reason || 'The network could not deliver a text');
+      if (state === 'bounced')
+        await this.holds.putOnHold(
+          tx,
+          delivery.contact_point_id,
+          receipt.reason || 'The network could not deliver a text',
+        );
     });
   }
 }

@@ -1,6 +1,23 @@
 import { Injectable } from '@nestjs/common';
-import type { BatchState, BatchWill, IntakeDraft, LikelyDouble, RowVerdict, RowsOnly } from '@goodword/core/contract';
-import type { BatchKind, CleanRow, ParseOptions, FileFindings, Guess, IntakePlan, DoubtKind, MatchKey, RowPlace } from '@goodword/core/intake';
+import type {
+  BatchState,
+  BatchWill,
+  IntakeDraft,
+  LikelyDouble,
+  RowVerdict,
+  RowsOnly,
+} from '@goodword/core/contract';
+import type {
+  BatchKind,
+  CleanRow,
+  ParseOptions,
+  FileFindings,
+  Guess,
+  IntakePlan,
+  DoubtKind,
+  MatchKey,
+  RowPlace,
+} from '@goodword/core/intake';
 import type { FieldValue } from '@goodword/core/fields';
 import type { Bound, Scoped } from '../platform/database';
 import type { ValueRow } from '../supporters/fields.repository';
@@ -101,7 +118,8 @@ export interface RowsQuery {
 }
 
 /** What the rows of a mixed batch say of other chapters' people is not for who is bound to some chapters. */
-export const isSeenBy = ({ scope }: Scoped, batch: string): string => (scope.boundTo === null ? 'TRUE' : `COALESCE(${batch}.mixed, 0) = 0`);
+export const isSeenBy = ({ scope }: Scoped, batch: string): string =>
+  scope.boundTo === null ? 'TRUE' : `COALESCE(${batch}.mixed, 0) = 0`;
 
 type BatchValues = Partial<
   Record<
@@ -141,7 +159,10 @@ const HALF_DONE = "state NOT IN ('unreadable','done','taken-out','failed')";
 
 @Injectable()
 export class BatchesRepository {
-  async make(tx: Scoped, batch: { chapterId: number; name: string; fileName: string; storageKey: string }): Promise<number> {
+  async make(
+    tx: Scoped,
+    batch: { chapterId: number; name: string; fileName: string; storageKey: string },
+  ): Promise<number> {
     return tx.insert('batch', {
       chapter_id: batch.chapterId,
       name: batch.name,
@@ -155,7 +176,11 @@ export class BatchesRepository {
   /** How far taking a batch out is; no step of any where it has not begun. */
   async stepsOfTakingOut(db: Scoped, id: number): Promise<{ done: number; total: number }> {
     const [row] = await db.sql<{ done: number | null; total: number | null }>(
-      "SELECT done, total FROM job WHERE organization_id = :org AND kind = 'batch-take-out' AND ref_id = :id ORDER BY id DESC LIMIT 1",
+      `SELECT done, total
+        FROM job
+        WHERE organization_id = :org AND kind = 'batch-take-out' AND ref_id = :id
+        ORDER BY id DESC
+        LIMIT 1`,
       { id },
     );
     return { done: row?.done ?? 0, total: row?.total ?? 0 };
@@ -163,14 +188,22 @@ export class BatchesRepository {
 
   /** How many half-done batches are a teammate's. */
   async waitingFor(db: Scoped, id: number): Promise<number> {
-    const [row] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM batch WHERE organization_id = :org AND created_by = :id AND ${HALF_DONE}`, {
-      id,
-    });
+    const [row] = await db.sql<{ n: number }>(
+      `SELECT COUNT(*) AS n FROM batch WHERE organization_id = :org AND created_by = :id AND ${HALF_DONE}`,
+      {
+        id,
+      },
+    );
     return row?.n ?? 0;
   }
 
   async handOn(tx: Scoped, from: number, to: number): Promise<void> {
-    await tx.execute(`UPDATE batch SET created_by = :to WHERE organization_id = :org AND created_by = :from AND ${HALF_DONE}`, { from, to });
+    await tx.execute(
+      `UPDATE batch
+        SET created_by = :to
+        WHERE organization_id = :org AND created_by = :from AND ${HALF_DONE}`,
+      { from, to },
+    );
   }
 
   async find(db: Scoped, id: number): Promise<BatchRow | undefined> {
@@ -184,10 +217,17 @@ export class BatchesRepository {
     return this.find(tx, id);
   }
 
-  async page(db: Scoped, query: { state?: 'open' | 'done' | 'all'; by?: number; from?: string; to?: string; source?: string }): Promise<BatchRow[]> {
+  async page(
+    db: Scoped,
+    query: { state?: 'open' | 'done' | 'all'; by?: number; from?: string; to?: string; source?: string },
+  ): Promise<BatchRow[]> {
     const open = "'done', 'taken-out'";
     const parts = [
-      query.state === 'open' ? `AND b.state NOT IN (${open})` : query.state === 'done' ? `AND b.state IN (${open})` : '',
+      query.state === 'open'
+        ? `AND b.state NOT IN (${open})`
+        : query.state === 'done'
+          ? `AND b.state IN (${open})`
+          : '',
       query.by ? 'AND b.created_by = :by' : '',
       query.from ? 'AND b.created_at >= :from' : '',
       query.to ? 'AND b.created_at < :to + INTERVAL 1 DAY' : '',
@@ -205,7 +245,8 @@ export class BatchesRepository {
   private async select(db: Scoped, rest: string, bindings: Record<string, Bound>): Promise<BatchRow[]> {
     return db.sql<BatchRow>(
       `SELECT b.*, t.name AS created_by_name FROM batch b LEFT JOIN teammate t ON t.id = b.created_by
-        WHERE b.organization_id = :org AND (:chapter IS NULL OR b.chapter_id = :chapter) AND ${isSeenBy(db, 'b')} ${rest}`,
+        WHERE b.organization_id = :org AND (:chapter IS NULL OR b.chapter_id = :chapter)
+        AND ${isSeenBy(db, 'b')} ${rest}`,
       bindings,
     );
   }
@@ -220,13 +261,28 @@ export class BatchesRepository {
     await tx.execute('DELETE FROM batch WHERE organization_id = :org AND id = :id', { id });
   }
 
-  /** Counts of staged rows by verdict and by why they want a look, and of those that lose a cell or have something to tell. */
+  /**
+   * Counts of staged rows by verdict and by why they want a look, and of those that lose a cell or have
+   * something to tell.
+   */
   async counts(
     db: Scoped,
     id: number,
-  ): Promise<{ counts: Partial<Record<RowVerdict, number>>; looks: Partial<Record<DoubtKind, number>>; withFaults: number; withHints: number }> {
-    const rows = await db.sql<{ verdict: RowVerdict; why: DoubtKind | null; n: number; faults: number; hints: number }>(
-      `SELECT verdict, IF(verdict = 'look', why, NULL) AS why, COUNT(*) AS n, SUM(reason <> '') AS faults, SUM(hint <> '') AS hints
+  ): Promise<{
+    counts: Partial<Record<RowVerdict, number>>;
+    looks: Partial<Record<DoubtKind, number>>;
+    withFaults: number;
+    withHints: number;
+  }> {
+    const rows = await db.sql<{
+      verdict: RowVerdict;
+      why: DoubtKind | null;
+      n: number;
+      faults: number;
+      hints: number;
+    }>(
+      `SELECT verdict, IF(verdict = 'look', why, NULL) AS why, COUNT(*) AS n, SUM(reason <> '') AS faults,
+        SUM(hint <> '') AS hints
         FROM batch_row WHERE organization_id = :org AND batch_id = :id GROUP BY 1, 2`,
       { id },
     );
@@ -241,10 +297,16 @@ export class BatchesRepository {
     };
   }
 
-  async countsOfAll(db: Scoped, ids: readonly number[]): Promise<{ batch_id: number; verdict: RowVerdict; n: number }[]> {
+  async countsOfAll(
+    db: Scoped,
+    ids: readonly number[],
+  ): Promise<{ batch_id: number; verdict: RowVerdict; n: number }[]> {
     if (ids.length === 0) return [];
     return db.sql(
-      'SELECT batch_id, verdict, COUNT(*) AS n FROM batch_row WHERE organization_id = :org AND batch_id IN (:ids) GROUP BY batch_id, verdict',
+      `SELECT batch_id, verdict, COUNT(*) AS n
+        FROM batch_row
+        WHERE organization_id = :org AND batch_id IN (:ids)
+        GROUP BY batch_id, verdict`,
       { ids },
     );
   }
@@ -255,64 +317,122 @@ export class BatchesRepository {
     }
   }
 
-  async rows(db: Scoped, id: number, query: RowsQuery, after: number, limit: number): Promise<{ rows: StagedView[]; total: number }> {
+  async rows(
+    db: Scoped,
+    id: number,
+    query: RowsQuery,
+    after: number,
+    limit: number,
+  ): Promise<{ rows: StagedView[]; total: number }> {
     const which = `organization_id = :org AND batch_id = :id ${query.verdict ? 'AND verdict = :verdict' : ''} ${query.why ? "AND verdict = 'look' AND why = :why" : ''} ${query.only ? `AND ${ONLY[query.only]}` : ''}`;
-    const bindings = { id, verdict: query.verdict ?? null, why: query.why ?? null, after, limit, coming: COMING };
-    const [count] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM batch_row WHERE ${which}`, bindings);
-    const rows = await db.sql<StagedView>(`SELECT * FROM batch_row WHERE ${which} AND row_no > :after ORDER BY row_no LIMIT :limit`, bindings);
+    const bindings = {
+      id,
+      verdict: query.verdict ?? null,
+      why: query.why ?? null,
+      after,
+      limit,
+      coming: COMING,
+    };
+    const [count] = await db.sql<{ n: number }>(
+      `SELECT COUNT(*) AS n FROM batch_row WHERE ${which}`,
+      bindings,
+    );
+    const rows = await db.sql<StagedView>(
+      `SELECT * FROM batch_row WHERE ${which} AND row_no > :after ORDER BY row_no LIMIT :limit`,
+      bindings,
+    );
     return { rows, total: count?.n ?? 0 };
   }
 
   async row(db: Scoped, id: number, rowNo: number): Promise<StagedView | undefined> {
-    const [row] = await db.sql<StagedView>('SELECT * FROM batch_row WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo', {
-      id,
-      rowNo,
-    });
+    const [row] = await db.sql<StagedView>(
+      'SELECT * FROM batch_row WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo',
+      {
+        id,
+        rowNo,
+      },
+    );
     return row;
   }
 
   /** Rows to be mended: those that did not come in, and those that came in without a cell. */
   async faulty(db: Scoped, id: number): Promise<{ row_no: number; reason: string }[]> {
     return db.sql(
-      "SELECT row_no, reason FROM batch_row WHERE organization_id = :org AND batch_id = :id AND reason <> '' AND verdict NOT IN ('aside', 'doubled') ORDER BY row_no",
+      `SELECT row_no, reason
+        FROM batch_row
+        WHERE organization_id = :org AND batch_id = :id AND reason <> ''
+          AND verdict NOT IN ('aside', 'doubled')
+        ORDER BY row_no`,
       { id },
     );
   }
 
   /** Rows that came in, with whom each of them is. */
-  async came(db: Scoped, id: number): Promise<{ row_no: number; supporter_id: number; verdict: RowVerdict }[]> {
+  async came(
+    db: Scoped,
+    id: number,
+  ): Promise<{ row_no: number; supporter_id: number; verdict: RowVerdict }[]> {
     return db.sql(
-      'SELECT row_no, supporter_id, verdict FROM batch_row WHERE organization_id = :org AND batch_id = :id AND supporter_id > 0 ORDER BY row_no',
+      `SELECT row_no, supporter_id, verdict
+        FROM batch_row
+        WHERE organization_id = :org AND batch_id = :id AND supporter_id > 0
+        ORDER BY row_no`,
       { id },
     );
   }
 
-  async decisions(db: Scoped, id: number): Promise<{ row_no: number; outcome: 'merge' | 'new' | 'skip'; with_id: number | null; keep: string[] }[]> {
-    return db.sql('SELECT row_no, outcome, with_id, keep FROM batch_decision WHERE organization_id = :org AND batch_id = :id', { id });
+  async decisions(
+    db: Scoped,
+    id: number,
+  ): Promise<
+    { row_no: number; outcome: 'merge' | 'new' | 'skip'; with_id: number | null; keep: string[] }[]
+  > {
+    return db.sql(
+      `SELECT row_no, outcome, with_id, keep
+        FROM batch_decision
+        WHERE organization_id = :org AND batch_id = :id`,
+      { id },
+    );
   }
 
   /** Rows that may be somebody who is here, settled or not. */
   async looks(tx: Scoped, id: number, rows: readonly number[]): Promise<StagedView[]> {
     if (rows.length === 0) return [];
     return tx.sql<StagedView>(
-      'SELECT * FROM batch_row WHERE organization_id = :org AND batch_id = :id AND candidates IS NOT NULL AND row_no IN (:rows) ORDER BY row_no',
+      `SELECT *
+        FROM batch_row
+        WHERE organization_id = :org AND batch_id = :id AND candidates IS NOT NULL AND row_no IN (:rows)
+        ORDER BY row_no`,
       { id, rows },
     );
   }
 
   /** Settles all rows of a kind in one stroke, each with the most likely of its people. Returns how many. */
-  async decideKind(tx: Scoped, id: number, why: string, as: 'merge' | 'new' | 'skip', verdict: RowVerdict): Promise<number> {
+  async decideKind(
+    tx: Scoped,
+    id: number,
+    why: string,
+    as: 'merge' | 'new' | 'skip',
+    verdict: RowVerdict,
+  ): Promise<number> {
     const best = "CAST(JSON_VALUE(candidates, '$[0].id') AS SIGNED)";
     const merge = as === 'merge';
     const bindings = { id, why, outcome: as, verdict, actor: tx.scope.actorId };
     const mine = "organization_id = :org AND batch_id = :id AND verdict = 'look' AND why = :why";
     await tx.execute(
-      `INSERT INTO batch_decision (organization_id, batch_id, row_no, outcome, with_id, keep, made_by) SELECT :org, batch_id, row_no, :outcome, ${merge ? best : 'NULL'}, '[]', :actor FROM batch_row WHERE ${mine}
-        ON DUPLICATE KEY UPDATE outcome = VALUES(outcome), with_id = VALUES(with_id), keep = VALUES(keep), made_by = VALUES(made_by), made_at = UTC_TIMESTAMP(3)`,
+      `INSERT INTO batch_decision (organization_id, batch_id, row_no, outcome, with_id, keep, made_by)
+        SELECT :org, batch_id, row_no, :outcome, ${merge ? best : 'NULL'}, '[]', :actor
+        FROM batch_row
+        WHERE ${mine}
+        ON DUPLICATE KEY UPDATE outcome = VALUES(outcome), with_id = VALUES(with_id), keep = VALUES(keep),
+        made_by = VALUES(made_by), made_at = UTC_TIMESTAMP(3)`,
       bindings,
     );
     return tx.execute(
-      `UPDATE batch_row SET verdict = :verdict, supporter_id = ${merge ? `IF(${best} > 0, ${best}, 0)` : '0'}, same_as_row = ${merge ? `IF(${best} < 0, -${best}, NULL)` : 'NULL'} WHERE ${mine}`,
+      `UPDATE batch_row
+        SET verdict = :verdict, supporter_id = ${merge ? `IF(${best} > 0, ${best}, 0)` : '0'},
+          same_as_row = ${merge ? `IF(${best} < 0, -${best}, NULL)` : 'NULL'}
+        WHERE ${mine}`,
       bindings,
     );
   }
@@ -321,25 +441,51 @@ export class BatchesRepository {
     tx: Scoped,
     id: number,
     rowNo: number,
-    decision: { as: 'merge' | 'new' | 'skip'; verdict: RowVerdict; withId: number | null; keep: string[]; actorId: number | null },
+    decision: {
+      as: 'merge' | 'new' | 'skip';
+      verdict: RowVerdict;
+      withId: number | null;
+      keep: string[];
+      actorId: number | null;
+    },
   ): Promise<void> {
     await tx.execute(
-      `INSERT INTO batch_decision (organization_id, batch_id, row_no, outcome, with_id, keep, made_by) VALUES (:org, :id, :rowNo, :outcome, :withId, :keep, :actorId)
-        ON DUPLICATE KEY UPDATE outcome = VALUES(outcome), with_id = VALUES(with_id), keep = VALUES(keep), made_by = VALUES(made_by), made_at = UTC_TIMESTAMP(3)`,
-      { id, rowNo, outcome: decision.as, withId: decision.withId, keep: JSON.stringify(decision.keep), actorId: decision.actorId },
+      `INSERT INTO batch_decision (organization_id, batch_id, row_no, outcome, with_id, keep, made_by)
+        VALUES (:org, :id, :rowNo, :outcome, :withId, :keep, :actorId)
+        ON DUPLICATE KEY UPDATE outcome = VALUES(outcome), with_id = VALUES(with_id), keep = VALUES(keep),
+        made_by = VALUES(made_by), made_at = UTC_TIMESTAMP(3)`,
+      {
+        id,
+        rowNo,
+        outcome: decision.as,
+        withId: decision.withId,
+        keep: JSON.stringify(decision.keep),
+        actorId: decision.actorId,
+      },
     );
     const [supporterId, sameAsRow] =
-      decision.withId === null ? [NO_SUPPORTER, null] : decision.withId > 0 ? [decision.withId, null] : [NO_SUPPORTER, -decision.withId];
+      decision.withId === null
+        ? [NO_SUPPORTER, null]
+        : decision.withId > 0
+          ? [decision.withId, null]
+          : [NO_SUPPORTER, -decision.withId];
     await tx.execute(
-      'UPDATE batch_row SET verdict = :verdict, supporter_id = :supporterId, same_as_row = :sameAsRow WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo',
+      `UPDATE batch_row
+        SET verdict = :verdict, supporter_id = :supporterId, same_as_row = :sameAsRow
+        WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo`,
       { id, rowNo, verdict: decision.verdict, supporterId, sameAsRow },
     );
   }
 
   async undecide(tx: Scoped, id: number, rowNo: number): Promise<void> {
-    await tx.execute('DELETE FROM batch_decision WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo', { id, rowNo });
     await tx.execute(
-      "UPDATE batch_row SET verdict = 'look', supporter_id = 0, same_as_row = NULL WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND candidates IS NOT NULL",
+      'DELETE FROM batch_decision WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo',
+      { id, rowNo },
+    );
+    await tx.execute(
+      `UPDATE batch_row
+        SET verdict = 'look', supporter_id = 0, same_as_row = NULL
+        WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND candidates IS NOT NULL`,
       { id, rowNo },
     );
   }
@@ -349,29 +495,56 @@ export class BatchesRepository {
     for (const key of keep) {
       const fieldId = Number(/^field:(\d+)$/.exec(key)?.[1] ?? 0);
       if (fieldId > 0)
-        await tx.execute('DELETE FROM batch_value WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND field_id = :fieldId', {
-          id,
-          rowNo,
-          fieldId,
-        });
+        await tx.execute(
+          `DELETE
+            FROM batch_value
+            WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND field_id = :fieldId`,
+          {
+            id,
+            rowNo,
+            fieldId,
+          },
+        );
       const column = ({ firstName: 'first_name', lastName: 'last_name' } as Record<string, string>)[key];
       if (column)
-        await tx.execute(`UPDATE batch_row SET ${column} = '' WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo`, { id, rowNo });
+        await tx.execute(
+          `UPDATE batch_row
+            SET ${column} = ''
+            WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo`,
+          { id, rowNo },
+        );
       const [kind] = /^(?:email|mobile)$/.exec(key) ?? [];
       if (!kind) continue;
-      await tx.execute(`UPDATE batch_row SET ${kind} = NULL WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo`, { id, rowNo });
-      await tx.execute('DELETE FROM batch_more WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND kind = :kind', {
-        id,
-        rowNo,
-        kind,
-      });
+      await tx.execute(
+        `UPDATE batch_row
+          SET ${kind} = NULL
+          WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo`,
+        { id, rowNo },
+      );
+      await tx.execute(
+        `DELETE
+          FROM batch_more
+          WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND kind = :kind`,
+        {
+          id,
+          rowNo,
+          kind,
+        },
+      );
     }
   }
 
   /** Staged values of some rows. */
-  async valuesOf(db: Scoped, id: number, rows: readonly number[]): Promise<(ValueRow & { row_no: number })[]> {
+  async valuesOf(
+    db: Scoped,
+    id: number,
+    rows: readonly number[],
+  ): Promise<(ValueRow & { row_no: number })[]> {
     if (rows.length === 0) return [];
-    return db.sql('SELECT * FROM batch_value WHERE organization_id = :org AND batch_id = :id AND row_no IN (:rows)', { id, rows });
+    return db.sql(
+      'SELECT * FROM batch_value WHERE organization_id = :org AND batch_id = :id AND row_no IN (:rows)',
+      { id, rows },
+    );
   }
 
   /** Days that files of batches are kept. */
@@ -384,7 +557,10 @@ export class BatchesRepository {
   async stale(db: Scoped): Promise<{ id: number; storage_key: string; text_key: string | null }[]> {
     return db.sql(
       `SELECT b.id, b.storage_key, b.text_key FROM batch b JOIN organization o ON o.id = b.organization_id
-        WHERE b.organization_id = :org AND b.file_gone_at IS NULL AND b.state IN ('done', 'taken-out', 'unreadable') AND b.created_at < UTC_TIMESTAMP(3) - INTERVAL o.file_days DAY LIMIT 100`,
+        WHERE b.organization_id = :org AND b.file_gone_at IS NULL
+          AND b.state IN ('done', 'taken-out', 'unreadable')
+          AND b.created_at < UTC_TIMESTAMP(3) - INTERVAL o.file_days DAY
+        LIMIT 100`,
     );
   }
 }
@@ -392,7 +568,10 @@ export class BatchesRepository {
 const COMES = "verdict IN ('new', 'shares', 'update', 'same', 'gift')";
 /** Whether an address of the row is here, and something is so about it. */
 const at = (what: string) =>
-  `${COMES} AND EXISTS (SELECT 1 FROM contact_point cp WHERE cp.organization_id = :org AND ((cp.kind = 'email' AND cp.normal = batch_row.email) OR (cp.kind = 'mobile' AND cp.normal = batch_row.mobile)) AND ${what})`;
+  `${COMES} AND EXISTS (SELECT 1 FROM contact_point cp
+    WHERE cp.organization_id = :org
+    AND ((cp.kind = 'email' AND cp.normal = batch_row.email)
+    OR (cp.kind = 'mobile' AND cp.normal = batch_row.mobile)) AND ${what})`;
 
 const ONLY: Record<RowsOnly, string> = {
   faults: "reason <> '' AND verdict IN (:coming)",
@@ -400,7 +579,9 @@ const ONLY: Record<RowsOnly, string> = {
   strangers: 'stranger = 1',
   email: `${COMES} AND email IS NOT NULL AND COALESCE(email_says, 1) = 1`,
   text: `${COMES} AND mobile IS NOT NULL AND COALESCE(text_says, 1) = 1 AND ${takes('text', 'line')}`,
-  refusing: `${COMES} AND (email_says = 0 OR text_says = 0 OR EXISTS (SELECT 1 FROM batch_more re WHERE re.batch_id = batch_row.batch_id AND re.row_no = batch_row.row_no AND re.kind = 'refused'))`,
+  refusing: `${COMES} AND (email_says = 0 OR text_says = 0
+    OR EXISTS (SELECT 1 FROM batch_more re
+    WHERE re.batch_id = batch_row.batch_id AND re.row_no = batch_row.row_no AND re.kind = 'refused'))`,
   groups: "verdict IN ('new', 'shares', 'update')",
   changes: "verdict = 'update'",
   saidNo: `${COMES} AND (stands & 1) <> 0`,
@@ -415,5 +596,12 @@ export function readingOf(batch: BatchRow) {
   const chosen = { ...batch.reading, ...batch.plan?.reading };
   if (!found) return chosen;
   const { encoding, delimiter, headerLine, unscramble } = found;
-  return { encoding, delimiter, headerLine, unscramble, ...chosen, ...(found.kind === 'text' ? {} : { encoding, delimiter }) };
+  return {
+    encoding,
+    delimiter,
+    headerLine,
+    unscramble,
+    ...chosen,
+    ...(found.kind === 'text' ? {} : { encoding, delimiter }),
+  };
 }

@@ -14,7 +14,13 @@ import {
   type DoubleView,
   type Page,
 } from '@goodword/core/contract';
-import { BATCH_KINDS, FILE_LIMITS, type BatchKind, type ParseOptions, type IntakePlan } from '@goodword/core/intake';
+import {
+  BATCH_KINDS,
+  FILE_LIMITS,
+  type BatchKind,
+  type ParseOptions,
+  type IntakePlan,
+} from '@goodword/core/intake';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Invalid } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
@@ -39,12 +45,23 @@ export class IntakeController {
   ) {}
 
   @Route('get', '', { role: 'viewer', summary: 'Batches, newest first', query: schema.batchesQuery })
-  list(@Caller() scope: AccessScope, @Input('query') query: Parameters<BatchesRepository['page']>[1]): Promise<BatchView[]> {
+  list(
+    @Caller() scope: AccessScope,
+    @Input('query') query: Parameters<BatchesRepository['page']>[1],
+  ): Promise<BatchView[]> {
     return this.intake.list(scope, query);
   }
 
-  @Route('post', '', { role: 'organizer', summary: 'Take a file (multipart: file, and name and what if wanted)' })
-  @UseInterceptors(FileInterceptor('file', { dest: tmpdir(), limits: { fileSize: FILE_LIMITS.bytes, files: 1, fields: 4, fieldSize: 2000 } }))
+  @Route('post', '', {
+    role: 'organizer',
+    summary: 'Take a file (multipart: file, and name and what if wanted)',
+  })
+  @UseInterceptors(
+    FileInterceptor('file', {
+      dest: tmpdir(),
+      limits: { fileSize: FILE_LIMITS.bytes, files: 1, fields: 4, fieldSize: 2000 },
+    }),
+  )
   async take(
     @Caller() scope: AccessScope,
     @UploadedFile() file: Express.Multer.File | undefined,
@@ -55,24 +72,47 @@ export class IntakeController {
       // Multer reads names as Latin-1; browsers send UTF-8.
       const fileName = Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200);
       const name = (body?.name ?? '').trim() || fileName.replace(/\.\w+$/, '');
-      const what = (BATCH_KINDS as readonly string[]).includes(body?.what ?? '') ? (body!.what as BatchKind) : null;
-      return await this.intake.take(scope, { name: name.slice(0, 120) || 'Unnamed', fileName, path: file.path, what });
+      const what = (BATCH_KINDS as readonly string[]).includes(body?.what ?? '')
+        ? (body!.what as BatchKind)
+        : null;
+      return await this.intake.take(scope, {
+        name: name.slice(0, 120) || 'Unnamed',
+        fileName,
+        path: file.path,
+        what,
+      });
     } finally {
       await rm(file.path, { force: true });
     }
   }
 
-  @Route('get', 'prepared.:form', { role: 'viewer', summary: 'A blank sheet to fill in', params: schema.sheetForm })
-  async prepared(@Caller() scope: AccessScope, @Input('params') { form }: { form: SheetForm }, @Res() response: Response): Promise<void> {
+  @Route('get', 'prepared.:form', {
+    role: 'viewer',
+    summary: 'A blank sheet to fill in',
+    params: schema.sheetForm,
+  })
+  async prepared(
+    @Caller() scope: AccessScope,
+    @Input('params') { form }: { form: SheetForm },
+    @Res() response: Response,
+  ): Promise<void> {
     download(response, await this.sheets.prepared(scope, form));
   }
 
-  @Route('get', ':id', { role: 'viewer', summary: 'One batch: what was found, its plan, its counts', params: schema.idParams })
+  @Route('get', ':id', {
+    role: 'viewer',
+    summary: 'One batch: what was found, its plan, its counts',
+    params: schema.idParams,
+  })
   show(@Caller() scope: AccessScope, @Id() id: number): Promise<BatchView> {
     return this.intake.show(scope, id);
   }
 
-  @Route('delete', ':id', { role: 'organizer', summary: 'Throw a batch away that never came in', params: schema.idParams })
+  @Route('delete', ':id', {
+    role: 'organizer',
+    summary: 'Throw a batch away that never came in',
+    params: schema.idParams,
+  })
   @HttpCode(204)
   discard(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.intake.discard(scope, id);
@@ -87,7 +127,11 @@ export class IntakeController {
     return this.intake.preview(scope, id);
   }
 
-  @Route('get', ':id/text', { role: 'organizer', summary: 'The file as text, as it is read', params: schema.idParams })
+  @Route('get', ':id/text', {
+    role: 'organizer',
+    summary: 'The file as text, as it is read',
+    params: schema.idParams,
+  })
   async text(@Caller() scope: AccessScope, @Id() id: number, @Res() response: Response): Promise<void> {
     response.type('application/octet-stream');
     Readable.from(await this.intake.text(scope, id)).pipe(response);
@@ -100,12 +144,25 @@ export class IntakeController {
     body: schema.readAgain,
   })
   @HttpCode(202)
-  readAgain(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { reading: ParseOptions; what?: BatchKind }): Promise<void> {
+  readAgain(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { reading: ParseOptions; what?: BatchKind },
+  ): Promise<void> {
     return this.intake.readAgain(scope, id, body.reading, body.what);
   }
 
-  @Route('put', ':id/draft', { role: 'organizer', summary: 'Keep a half-done batch for the team', params: schema.idParams, body: schema.keepDraft })
-  keep(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: IntakeDraft & { basedOn: number }): Promise<{ version: number }> {
+  @Route('put', ':id/draft', {
+    role: 'organizer',
+    summary: 'Keep a half-done batch for the team',
+    params: schema.idParams,
+    body: schema.keepDraft,
+  })
+  keep(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: IntakeDraft & { basedOn: number },
+  ): Promise<{ version: number }> {
     const { basedOn, ...draft } = body;
     return this.intake.keep(scope, id, draft, basedOn);
   }
@@ -121,30 +178,50 @@ export class IntakeController {
     return this.intake.plan(scope, id, body);
   }
 
-  @Route('post', ':id/bring-in', { role: 'organizer', summary: 'Bring the people in, or go on', params: schema.idParams })
+  @Route('post', ':id/bring-in', {
+    role: 'organizer',
+    summary: 'Bring the people in, or go on',
+    params: schema.idParams,
+  })
   @HttpCode(202)
   bringIn(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.intake.bringIn(scope, id);
   }
 
-  @Route('post', ':id/stop', { role: 'organizer', summary: 'Stop after the rows under way', params: schema.idParams })
+  @Route('post', ':id/stop', {
+    role: 'organizer',
+    summary: 'Stop after the rows under way',
+    params: schema.idParams,
+  })
   @HttpCode(202)
   stop(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.intake.stop(scope, id);
   }
 
-  @Route('post', ':id/seen', { role: 'viewer', summary: 'Somebody has looked at what came of it', params: schema.idParams })
+  @Route('post', ':id/seen', {
+    role: 'viewer',
+    summary: 'Somebody has looked at what came of it',
+    params: schema.idParams,
+  })
   @HttpCode(204)
   seen(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.intake.seen(scope, id);
   }
 
-  @Route('get', ':id/take-out', { role: 'organizer', summary: 'How many people would have to stay', params: schema.idParams })
+  @Route('get', ':id/take-out', {
+    role: 'organizer',
+    summary: 'How many people would have to stay',
+    params: schema.idParams,
+  })
   takeOutNotice(@Caller() scope: AccessScope, @Id() id: number): Promise<{ staying: number }> {
     return this.intake.takeOutNotice(scope, id);
   }
 
-  @Route('post', ':id/take-out', { role: 'organizer', summary: 'Take the whole batch back out', params: schema.idParams })
+  @Route('post', ':id/take-out', {
+    role: 'organizer',
+    summary: 'Take the whole batch back out',
+    params: schema.idParams,
+  })
   @HttpCode(202)
   takeOut(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.intake.takeOut(scope, id);
@@ -164,8 +241,15 @@ export class IntakeController {
     return this.intake.rows(scope, id, query);
   }
 
-  @Route('get', ':id/rows/:row', { role: 'organizer', summary: 'A row beside the people it may be', params: schema.batchRow })
-  sideBySide(@Caller() scope: AccessScope, @Input('params') { id, row }: { id: number; row: number }): Promise<DoubleView> {
+  @Route('get', ':id/rows/:row', {
+    role: 'organizer',
+    summary: 'A row beside the people it may be',
+    params: schema.batchRow,
+  })
+  sideBySide(
+    @Caller() scope: AccessScope,
+    @Input('params') { id, row }: { id: number; row: number },
+  ): Promise<DoubleView> {
     return this.looks.sideBySide(scope, id, row);
   }
 
@@ -176,17 +260,32 @@ export class IntakeController {
     body: schema.decideRows,
   })
   @HttpCode(200)
-  decide(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: DecideRows): Promise<{ rows: number }> {
+  decide(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: DecideRows,
+  ): Promise<{ rows: number }> {
     return this.looks.decide(scope, id, body);
   }
 
-  @Route('delete', ':id/rows/:row/decision', { role: 'organizer', summary: 'Put a settled row back to be looked at', params: schema.batchRow })
+  @Route('delete', ':id/rows/:row/decision', {
+    role: 'organizer',
+    summary: 'Put a settled row back to be looked at',
+    params: schema.batchRow,
+  })
   @HttpCode(204)
-  undecide(@Caller() scope: AccessScope, @Input('params') { id, row }: { id: number; row: number }): Promise<void> {
+  undecide(
+    @Caller() scope: AccessScope,
+    @Input('params') { id, row }: { id: number; row: number },
+  ): Promise<void> {
     return this.looks.undecide(scope, id, row);
   }
 
-  @Route('get', ':id/rows-to-mend.:form', { role: 'organizer', summary: 'Rows with errors, with the reason in a column', params: schema.batchSheet })
+  @Route('get', ':id/rows-to-mend.:form', {
+    role: 'organizer',
+    summary: 'Rows with errors, with the reason in a column',
+    params: schema.batchSheet,
+  })
   async toMend(
     @Caller() scope: AccessScope,
     @Input('params') { id, form }: { id: number; form: SheetForm },
@@ -195,8 +294,16 @@ export class IntakeController {
     download(response, await this.sheets.toMend(scope, id, form));
   }
 
-  @Route('get', ':id/brought-in.:form', { role: 'organizer', summary: 'Rows that came in, with our ids', params: schema.batchSheet })
-  async came(@Caller() scope: AccessScope, @Input('params') { id, form }: { id: number; form: SheetForm }, @Res() response: Response): Promise<void> {
+  @Route('get', ':id/brought-in.:form', {
+    role: 'organizer',
+    summary: 'Rows that came in, with our ids',
+    params: schema.batchSheet,
+  })
+  async came(
+    @Caller() scope: AccessScope,
+    @Input('params') { id, form }: { id: number; form: SheetForm },
+    @Res() response: Response,
+  ): Promise<void> {
     download(response, await this.sheets.came(scope, id, form));
   }
 }

@@ -26,7 +26,13 @@ import type { AccessScope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { TeamRepository } from '../team/team.repository';
-import { BatchesRepository, readingOf, NO_SUPPORTER, type BatchRow, type RowsQuery } from './batches.repository';
+import {
+  BatchesRepository,
+  readingOf,
+  NO_SUPPORTER,
+  type BatchRow,
+  type RowsQuery,
+} from './batches.repository';
 import { PlanFaultsService } from './checking/plan-faults.service';
 import { textLines, openingOf } from './reading/text-reading';
 import { FieldsRepository } from '../supporters/fields.repository';
@@ -52,14 +58,22 @@ export class IntakeService {
   ) {}
 
   /** Takes a file, or says in a sentence why it can't be one. It is read by a job. */
-  async take(scope: AccessScope, file: { name: string; fileName: string; path: string; what: BatchKind | null }): Promise<{ id: number }> {
+  async take(
+    scope: AccessScope,
+    file: { name: string; fileName: string; path: string; what: BatchKind | null },
+  ): Promise<{ id: number }> {
     const refused = notASheet(natureOf(await firstOf(file.path)));
     if (refused) throw new Invalid([{ field: 'file', code: 'unreadable', message: speak(refused) }]);
     const chapterId = scope.chapterId ?? (await this.team.chapters(scope))[0]?.id;
     if (chapterId === undefined) throw new Conflict(sentence('batch.no-chapter'));
     const storageKey = await this.storage.adopt(file.path);
     return this.database.writeUnlogged(scope, async (tx) => {
-      const id = await this.batches.make(tx, { chapterId, name: file.name, fileName: file.fileName, storageKey });
+      const id = await this.batches.make(tx, {
+        chapterId,
+        name: file.name,
+        fileName: file.fileName,
+        storageKey,
+      });
       if (file.what) {
         const draft: IntakeDraft = { step: 'File', name: file.name, plan: { what: file.what } };
         await this.batches.change(tx, id, { draft: JSON.stringify(draft), what: file.what });
@@ -80,7 +94,16 @@ export class IntakeService {
     return rows.map((row) =>
       this.seenBy(
         scope,
-        view(row, { counts: Object.fromEntries(counts.filter((c) => c.batch_id === row.id).map((c) => [c.verdict, c.n])), ...nothing }, null),
+        view(
+          row,
+          {
+            counts: Object.fromEntries(
+              counts.filter((c) => c.batch_id === row.id).map((c) => [c.verdict, c.n]),
+            ),
+            ...nothing,
+          },
+          null,
+        ),
       ),
     );
   }
@@ -94,7 +117,10 @@ export class IntakeService {
     return this.seenBy(scope, steps ? { ...shown, ...steps } : shown);
   }
 
-  /** Counts are for everybody; cells of the file, and what was settled about them, for those who see sensitive fields. */
+  /**
+   * Counts are for everybody; cells of the file, and what was settled about them, for those who see sensitive
+   * fields.
+   */
   private seenBy(scope: AccessScope, batch: BatchView): BatchView {
     return roleReaches(scope.role, 'organizer') ? batch : { ...batch, found: null, plan: null, draft: null };
   }
@@ -110,10 +136,15 @@ export class IntakeService {
   /** The file as it is read, with what was found, the guesses and the first rows. */
   async preview(scope: AccessScope, id: number): Promise<BatchPreview> {
     const batch = await this.batch(this.database.read(scope), id);
-    if (!batch.found) throw new Conflict(batch.problem ?? 'The file is still being read. Try again in a moment.');
+    if (!batch.found)
+      throw new Conflict(batch.problem ?? 'The file is still being read. Try again in a moment.');
     const rows: string[][] = [];
     const key = await this.fileKey(batch);
-    for await (const lines of textLines(this.storage, key, await openingOf(this.storage, key, readingOf(batch)))) {
+    for await (const lines of textLines(
+      this.storage,
+      key,
+      await openingOf(this.storage, key, readingOf(batch)),
+    )) {
       rows.push(...lines.filter((line) => line.aside === null).map((line) => line.cells));
       if (rows.length >= PREVIEW) break;
     }
@@ -135,10 +166,16 @@ export class IntakeService {
   }
 
   /** Reads the file anew, as a person says that it is to be read or for what it is. */
-  async readAgain(scope: AccessScope, id: number, reading: ParseOptions, what: BatchKind | undefined): Promise<void> {
+  async readAgain(
+    scope: AccessScope,
+    id: number,
+    reading: ParseOptions,
+    what: BatchKind | undefined,
+  ): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.lockedBatch(tx, id);
-      if (![...MAY_CHANGE, 'reading', 'unreadable'].includes(batch.state)) throw new Conflict(sentence('batch.in-reading'));
+      if (![...MAY_CHANGE, 'reading', 'unreadable'].includes(batch.state))
+        throw new Conflict(sentence('batch.in-reading'));
       await this.fileKey(batch);
       await cancel(tx.knex, 'batch-check', id);
       const draft: IntakeDraft = {
@@ -161,21 +198,35 @@ export class IntakeService {
   }
 
   /** Keeps a half-done batch for everyone on the team. */
-  async keep(scope: AccessScope, id: number, draft: IntakeDraft, basedOn: number): Promise<{ version: number }> {
+  async keep(
+    scope: AccessScope,
+    id: number,
+    draft: IntakeDraft,
+    basedOn: number,
+  ): Promise<{ version: number }> {
     return this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.lockedBatch(tx, id);
       // While the file is still being read on the server, its columns are being matched on the page.
       if (![...MAY_CHANGE, 'reading'].includes(batch.state)) throw new Conflict(sentence('batch.in'));
-      if (batch.draft_version !== basedOn) throw new Newer('this batch', await this.team.nameOf(tx, batch.draft_by));
+      if (batch.draft_version !== basedOn)
+        throw new Newer('this batch', await this.team.nameOf(tx, batch.draft_by));
       const version = basedOn + 1;
-      await this.batches.change(tx, id, { draft: JSON.stringify(draft), name: draft.name, draft_version: version, draft_by: scope.actorId });
+      await this.batches.change(tx, id, {
+        draft: JSON.stringify(draft),
+        name: draft.name,
+        draft_version: version,
+        draft_by: scope.actorId,
+      });
       return { version };
     });
   }
 
   /** Fixes what becomes of the file and has it checked. There is no way past the permission step. */
   async plan(scope: AccessScope, id: number, asked: IntakePlan): Promise<void> {
-    const [{ time_zone }, chapters] = await Promise.all([this.team.organization(scope), this.team.chapters(scope)]);
+    const [{ time_zone }, chapters] = await Promise.all([
+      this.team.organization(scope),
+      this.team.chapters(scope),
+    ]);
     const known = new Set(chapters.map((chapter) => chapter.id));
     await this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.lockedBatch(tx, id);
@@ -183,14 +234,24 @@ export class IntakeService {
       const plan = withKnownFields(asked, await this.fields.all(tx), nameKey);
       const { found } = batch;
       const faults = [
-        ...(found && batch.state !== 'reading' ? fileFaults(plan, { columns: found.header.length, rows: found.rows }) : []),
+        ...(found && batch.state !== 'reading'
+          ? fileFaults(plan, { columns: found.header.length, rows: found.rows })
+          : []),
         ...columnFaults(plan),
         ...(await this.faults.of(tx, plan)),
       ];
-      if (plan.what === 'people') faults.push(...permissionFaults(plan, isoDay(dayInZone(Date.now(), time_zone))));
-      if (plan.what === 'refusals' && plan.refusal === null && !plan.columns.some(({ to }) => to === 'status'))
+      if (plan.what === 'people')
+        faults.push(...permissionFaults(plan, isoDay(dayInZone(Date.now(), time_zone))));
+      if (
+        plan.what === 'refusals' &&
+        plan.refusal === null &&
+        !plan.columns.some(({ to }) => to === 'status')
+      )
         faults.push({ field: 'refusal', said: said('plan.refusal') });
-      if (faults.length > 0) throw new Invalid(faults.map(({ field, said: why }) => ({ field, code: why.code, message: speak(why) })));
+      if (faults.length > 0)
+        throw new Invalid(
+          faults.map(({ field, said: why }) => ({ field, code: why.code, message: speak(why) })),
+        );
       const goesApart = plan.byPlace || allColumns(plan).some(({ to }) => to === 'chapter');
       if (goesApart && scope.boundTo !== null)
         throw new Invalid([
@@ -231,7 +292,10 @@ export class IntakeService {
       async (tx, batch) => {
         // It may have been checked days ago. One that is half in already goes on as it began.
         const faults = batch.state === 'checked' ? await this.faults.of(tx, batch.plan!) : [];
-        if (faults.length > 0) throw new Conflict(sentence('batch.changed', { faults: faults.map((fault) => speak(fault.said)).join(' ') }));
+        if (faults.length > 0)
+          throw new Conflict(
+            sentence('batch.changed', { faults: faults.map((fault) => speak(fault.said)).join(' ') }),
+          );
       },
     );
   }
@@ -256,7 +320,14 @@ export class IntakeService {
   async takeOut(scope: AccessScope, id: number): Promise<void> {
     const why = this.whyNotTakeOut(await this.batch(this.database.read(scope), id));
     if (why) throw new Conflict(why);
-    await this.move(scope, id, ['done', 'stopped'], 'taking-out', 'batch-take-out', 'Only a batch that was brought in can be taken back out.');
+    await this.move(
+      scope,
+      id,
+      ['done', 'stopped'],
+      'taking-out',
+      'batch-take-out',
+      'Only a batch that was brought in can be taken back out.',
+    );
   }
 
   /** What taking out would do, said before it is done. */
@@ -270,7 +341,8 @@ export class IntakeService {
   async discard(scope: AccessScope, id: number): Promise<void> {
     const { storage_key, text_key } = await this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.batch(tx, id);
-      if (!['reading', 'unreadable', 'draft', 'checked', 'failed'].includes(batch.state)) throw new Conflict(sentence('batch.in-history'));
+      if (!['reading', 'unreadable', 'draft', 'checked', 'failed'].includes(batch.state))
+        throw new Conflict(sentence('batch.in-history'));
       await this.batches.remove(tx, id);
       return batch;
     });
@@ -302,7 +374,11 @@ export class IntakeService {
     return ['done', 'stopped'].includes(batch.state) ? null : 'It has not been brought in.';
   }
 
-  async rows(scope: AccessScope, id: number, query: RowsQuery & { after?: string; limit: number }): Promise<Page<BatchRowView>> {
+  async rows(
+    scope: AccessScope,
+    id: number,
+    query: RowsQuery & { after?: string; limit: number },
+  ): Promise<Page<BatchRowView>> {
     const db = this.database.read(scope);
     const batch = await this.batch(db, id);
     const after = Number(decodeCursor(query.after, 1)?.[0] ?? 0);
@@ -366,13 +442,19 @@ async function firstOf(path: string): Promise<Uint8Array> {
   }
 }
 
-/** New people go to a chapter of the organization, and to the one in which somebody works who works in one. */
+/**
+ * New people go to a chapter of the organization, and to the one in which somebody works who works in one.
+ */
 function mayBringInto(scope: AccessScope, chapterId: number, known: ReadonlySet<number>): void {
   if (known.has(chapterId) && (scope.chapterId === null || scope.chapterId === chapterId)) return;
   throw new Invalid([{ field: 'chapterId', code: 'chapter', message: sentence('batch.chapter') }]);
 }
 
-function view(batch: BatchRow, counted: Pick<BatchView, 'counts' | 'looks' | 'withFaults' | 'withHints'>, canTakeOut: string | null): BatchView {
+function view(
+  batch: BatchRow,
+  counted: Pick<BatchView, 'counts' | 'looks' | 'withFaults' | 'withHints'>,
+  canTakeOut: string | null,
+): BatchView {
   return {
     id: batch.id,
     name: batch.name,

@@ -33,7 +33,8 @@ async function waitingBatch(id: number): Promise<{ view: BatchView; goOn: () => 
 /** Resolves when the house's database has somebody wait beside the one that is held, and go on waiting. */
 async function anotherWaits(isOver: () => boolean): Promise<string> {
   const waiting = `SELECT COUNT(DISTINCT w.requesting_trx_id) AS n FROM information_schema.INNODB_LOCK_WAITS w
-    JOIN information_schema.INNODB_LOCKS l ON l.lock_id = w.requested_lock_id AND l.lock_table LIKE CONCAT('_', DATABASE(), '_.%')`;
+    JOIN information_schema.INNODB_LOCKS l ON l.lock_id = w.requested_lock_id
+    AND l.lock_table LIKE CONCAT('_', DATABASE(), '_.%')`;
   let looks = 0;
   const waits = async () => {
     const [[row]] = (await house.database.unscoped().raw(waiting)) as [[{ n: number }]];
@@ -47,15 +48,28 @@ const batch = (id: number) => house.client.get<BatchView>(`/api/batches/${id}`);
 
 test('checking is stopped: the batch is a draft again with everything that was settled, and is checked anew when asked', async () => {
   const id = await takeFile(house.client, rows(12_000, 'stop'));
-  await house.client.call('PUT', `/api/batches/${id}/draft`, { step: 'Matches', name: 'To be stopped', plan: { what: 'people' }, basedOn: 0 });
+  await house.client.call('PUT', `/api/batches/${id}/draft`, {
+    step: 'Matches',
+    name: 'To be stopped',
+    plan: { what: 'people' },
+    basedOn: 0,
+  });
   await house.client.call('PUT', `/api/batches/${id}/plan`, planFor());
   expect((await batch(id)).state).toBe('checking');
   expect((await house.client.call('POST', `/api/batches/${id}/stop`)).status).toBeLessThan(300);
-  expect(await batch(id)).toMatchObject({ state: 'draft', name: 'To be stopped', draft: { step: 'Matches' } });
+  expect(await batch(id)).toMatchObject({
+    state: 'draft',
+    name: 'To be stopped',
+    draft: { step: 'Matches' },
+  });
   // Twice is told, and changes nothing.
   expect((await house.client.call('POST', `/api/batches/${id}/stop`)).status).toBe(409);
   const jobs = () => house.client.get<JobView[]>('/api/jobs');
-  await eventually('the check to end', jobs, (all) => !all.some(({ kind, state }) => kind === 'batch-check' && state === 'running'));
+  await eventually(
+    'the check to end',
+    jobs,
+    (all) => !all.some(({ kind, state }) => kind === 'batch-check' && state === 'running'),
+  );
   expect((await batch(id)).state).toBe('draft');
   await house.client.call('PUT', `/api/batches/${id}/plan`, planFor());
   expect((await batchAt(house.client, id, 'checked')).counts).toEqual({ new: 12_000 });
@@ -74,8 +88,10 @@ test('what Work says of taking a batch out and what the batch says agree, step b
 test('while a batch is taken out nobody waits for it but whoever touches its people', async () => {
   const { id } = await bringIn(house.client, rows(3000, 'busy'));
   await bringIn(house.client, 'Email,First,Last,Mobile\notto@example.net,Otto,Lin,\n');
-  const [{ id: other }] = (await house.client.get<{ rows: [{ id: number }] }>('/api/supporters?search=Otto')).rows;
-  const [one] = (await house.client.get<{ rows: { id: number }[] }>(`/api/supporters?batch=${id}&limit=1`)).rows;
+  const [{ id: other }] = (await house.client.get<{ rows: [{ id: number }] }>('/api/supporters?search=Otto'))
+    .rows;
+  const [one] = (await house.client.get<{ rows: { id: number }[] }>(`/api/supporters?batch=${id}&limit=1`))
+    .rows;
   const tag = (await house.client.post<{ id: number }>('/api/tags', { name: 'Seen meanwhile' })).id;
   const { goOn } = await waitingBatch(id);
   const acts = async () => {
@@ -96,8 +112,14 @@ test('while a batch is taken out nobody waits for it but whoever touches its peo
   await batchAt(house.client, id, 'taken-out');
   // Who went is not there any more for whoever waited, and nothing hangs on them.
   expect((await touched).status).toBe(404);
-  expect(await house.client.get<RecordView>(`/api/supporters/${other}`)).toMatchObject({ firstName: 'Ottoline', tags: [{ id: tag }] });
-  const left = await house.database.unscoped()('supporter_tag').where('supporter_id', one!.id).select('tag_id');
+  expect(await house.client.get<RecordView>(`/api/supporters/${other}`)).toMatchObject({
+    firstName: 'Ottoline',
+    tags: [{ id: tag }],
+  });
+  const left = await house.database
+    .unscoped()('supporter_tag')
+    .where('supporter_id', one!.id)
+    .select('tag_id');
   expect(left).toEqual([]);
 });
 
@@ -106,11 +128,11 @@ test('after a large batch was checked, what the database knows of its rows is ne
   await house.client.call('PUT', `/api/batches/${id}/plan`, planFor());
   await batchAt(house.client, id, 'checked');
   const known = async () => {
-    const [[row]] = (await house.database
-      .unscoped()
-      .raw("SELECT n_rows AS n, last_update AS at FROM mysql.innodb_table_stats WHERE database_name = DATABASE() AND table_name = 'batch_row'")) as [
-      [{ n: number; at: Date }],
-    ];
+    const [[row]] = (await house.database.unscoped().raw(
+      `SELECT n_rows AS n, last_update AS at
+          FROM mysql.innodb_table_stats
+          WHERE database_name = DATABASE() AND table_name = 'batch_row'`,
+    )) as [[{ n: number; at: Date }]];
     return row;
   };
   await eventually('fresh statistics', known, ({ n }) => n >= 6000);

@@ -11,7 +11,8 @@ beforeAll(async () => {
 afterAll(() => house.close());
 const { record } = gathering(() => house);
 
-const made = async (what: string, body: object) => (await house.client.post<{ id: number }>(`/api/${what}`, body)).id;
+const made = async (what: string, body: object) =>
+  (await house.client.post<{ id: number }>(`/api/${what}`, body)).id;
 let files = 0;
 
 /** A batch that was checked by a plan and waits to be brought in. */
@@ -19,7 +20,10 @@ async function waiting(plan: object): Promise<{ id: number; email: string }> {
   const email = `day${++files}@example.org`;
   const id = await takeFile(house.client, `${HEAD}${email},Ann,Lin,42\n`);
   await batchAt(house.client, id, 'draft');
-  await house.client.put(`/api/batches/${id}/plan`, planFor({ columns: STEP_COLUMNS, permission: noPermission, ...plan }));
+  await house.client.put(
+    `/api/batches/${id}/plan`,
+    planFor({ columns: STEP_COLUMNS, permission: noPermission, ...plan }),
+  );
   await batchAt(house.client, id, 'checked');
   return { id, email };
 }
@@ -35,21 +39,32 @@ const plan = async (id: number, changed: object) => {
 const matched = (choice: ColumnChoice): ColumnChoice[] => [...STEP_COLUMNS.slice(0, 3), choice];
 
 describe('what a batch needs may have gone between its check and the day it is brought in', () => {
-  test.each(['tag', 'list'] as const)('a %s: nobody comes in without it unseen; taken off, they do', async (kind) => {
-    const groupId = await made(`${kind}s`, { name: `of another day: ${kind}` });
-    const { id, email } = await waiting({ [`${kind}Ids`]: [groupId] });
-    await house.client.call('DELETE', `/api/${kind}s/${groupId}`);
-    expect(await bring(id)).toEqual([
-      409,
-      expect.stringMatching(new RegExp(`^Something has changed.* A ${kind} that these people go .* no longer there`)),
-    ]);
-    expect(await plan(id, { [`${kind}Ids`]: [groupId] })).toEqual([422, expect.stringContaining('no longer there')]);
-    await house.client.put(`/api/batches/${id}/plan`, planFor({ columns: STEP_COLUMNS, permission: noPermission }));
-    await batchAt(house.client, id, 'checked');
-    expect(await bring(id)).toEqual([202, '']);
-    await batchAt(house.client, id, 'done');
-    expect((await record(email)).lastName).toBe('Lin');
-  });
+  test.each(['tag', 'list'] as const)(
+    'a %s: nobody comes in without it unseen; taken off, they do',
+    async (kind) => {
+      const groupId = await made(`${kind}s`, { name: `of another day: ${kind}` });
+      const { id, email } = await waiting({ [`${kind}Ids`]: [groupId] });
+      await house.client.call('DELETE', `/api/${kind}s/${groupId}`);
+      expect(await bring(id)).toEqual([
+        409,
+        expect.stringMatching(
+          new RegExp(`^Something has changed.* A ${kind} that these people go .* no longer there`),
+        ),
+      ]);
+      expect(await plan(id, { [`${kind}Ids`]: [groupId] })).toEqual([
+        422,
+        expect.stringContaining('no longer there'),
+      ]);
+      await house.client.put(
+        `/api/batches/${id}/plan`,
+        planFor({ columns: STEP_COLUMNS, permission: noPermission }),
+      );
+      await batchAt(house.client, id, 'checked');
+      expect(await bring(id)).toEqual([202, '']);
+      await batchAt(house.client, id, 'done');
+      expect((await record(email)).lastName).toBe('Lin');
+    },
+  );
 
   test('a tag that was made one with another', async () => {
     const [from, into] = [await made('tags', { name: 'rowers' }), await made('tags', { name: 'oarsfolk' })];
@@ -62,8 +77,16 @@ describe('what a batch needs may have gone between its check and the day it is b
     const campaign = { name: 'Slip days', kind: 'appeal', appealCode: null };
     const campaignId = await made('campaigns', { ...campaign, stages: ['asked', 'came'] });
     const { id } = await waiting({ roster: { campaignId, stage: 'came' } });
-    await house.client.put(`/api/campaigns/${campaignId}`, { ...campaign, isOpen: true, stages: ['asked', 'helped'], basedOn: 0 });
-    expect(await bring(id)).toEqual([409, expect.stringContaining('“came” is no stage of Slip days. Choose one of asked, helped.')]);
+    await house.client.put(`/api/campaigns/${campaignId}`, {
+      ...campaign,
+      isOpen: true,
+      stages: ['asked', 'helped'],
+      basedOn: 0,
+    });
+    expect(await bring(id)).toEqual([
+      409,
+      expect.stringContaining('“came” is no stage of Slip days. Choose one of asked, helped.'),
+    ]);
   });
 
   test('a field, or its type', async () => {
@@ -71,25 +94,40 @@ describe('what a batch needs may have gone between its check and the day it is b
     const columns = matched({ to: 'field', fieldId, type: 'text' });
     const first = await waiting({ columns });
     await house.client.put(`/api/house/fields/${fieldId}/type`, { type: 'number' });
-    expect(await bring(first.id)).toEqual([409, expect.stringContaining('Oars is of the type “number” now.')]);
+    expect(await bring(first.id)).toEqual([
+      409,
+      expect.stringContaining('Oars is of the type “number” now.'),
+    ]);
     const second = await waiting({ columns: matched({ to: 'field', fieldId, type: 'number' }) });
     await house.client.call('DELETE', `/api/house/fields/${fieldId}`);
-    expect(await bring(second.id)).toEqual([409, expect.stringContaining('A field that a column is matched to is no longer there.')]);
+    expect(await bring(second.id)).toEqual([
+      409,
+      expect.stringContaining('A field that a column is matched to is no longer there.'),
+    ]);
   });
 });
 
 test('a new field is made by a name that can be written, and not beside one that reads the same', async () => {
   const { id } = await waiting({});
-  const named = (name: string, type: 'text' | 'number') => plan(id, { columns: matched({ to: 'newField', name, type } as ColumnChoice) });
+  const named = (name: string, type: 'text' | 'number') =>
+    plan(id, { columns: matched({ to: 'newField', name, type } as ColumnChoice) });
   expect(await named('Hull {no}', 'text')).toEqual([422, expect.stringContaining("can't hold braces")]);
-  expect(await named('first NAME', 'text')).toEqual([422, expect.stringContaining("can't be named First name")]);
+  expect(await named('first NAME', 'text')).toEqual([
+    422,
+    expect.stringContaining("can't be named First name"),
+  ]);
   await made('fields', { name: 'Hull number', type: 'text', fallback: null });
-  expect(await named('hull  NUMBER', 'number')).toEqual([422, expect.stringContaining('There is a field named Hull number already')]);
+  expect(await named('hull  NUMBER', 'number')).toEqual([
+    422,
+    expect.stringContaining('There is a field named Hull number already'),
+  ]);
   expect((await named('hull  NUMBER', 'text'))[0]).toBeLessThan(300);
   await batchAt(house.client, id, 'checked');
   expect((await bring(id))[0]).toBe(202);
   await batchAt(house.client, id, 'done');
-  const fields = (await house.client.get<{ name: string }[]>('/api/fields')).filter(({ name }) => /hull/i.test(name));
+  const fields = (await house.client.get<{ name: string }[]>('/api/fields')).filter(({ name }) =>
+    /hull/i.test(name),
+  );
   expect(fields.map(({ name }) => name)).toEqual(['Hull number']);
 });
 
@@ -99,6 +137,10 @@ test('a batch of a tag of another chapter is refused', async () => {
   const here = await house.as('organizer', house.chapters[0]);
   const id = await takeFile(here, `${HEAD}far@example.org,Far,Away,\n`);
   await batchAt(here, id, 'draft');
-  const answer = await here.call('PUT', `/api/batches/${id}/plan`, planFor({ columns: STEP_COLUMNS, permission: noPermission, tagIds: [own] }));
+  const answer = await here.call(
+    'PUT',
+    `/api/batches/${id}/plan`,
+    planFor({ columns: STEP_COLUMNS, permission: noPermission, tagIds: [own] }),
+  );
   expect(answer.status).toBe(422);
 });

@@ -39,8 +39,8 @@ export interface EmailAround {
 const MARK = /\uE000(\d+)\uE001/;
 
 /**
- * Makes the plain text from the HTML, once for all people: slots go through the converter as marks that mean nothing to
- * it and are slots again behind it.
+ * Makes the plain text from the HTML, once for all people: slots go through the converter as marks that mean
+ * nothing to it and are slots again behind it.
  */
 function plainTextOf(html: CompiledTemplate): CompiledTemplate {
   const slots: MergeSlot[] = [];
@@ -64,19 +64,34 @@ function plainTextOf(html: CompiledTemplate): CompiledTemplate {
 }
 
 export function composeEmail(source: EmailSource, around: EmailAround): Composed {
-  const letter = compileLetter(source.letter, { registry: around.registry, imageUrl: (src) => `${around.publicUrl}${src}` });
+  const letter = compileLetter(source.letter, {
+    registry: around.registry,
+    imageUrl: (src) => `${around.publicUrl}${src}`,
+  });
   const preheader = compile(source.preheader, around.registry);
   const wrapped = wrapLetter(letter, { imprint: around.imprint, why: around.why }, preheader);
   const subject = compile(source.subject, around.registry);
-  const own = [...slotsOf(subject), ...slotsOf(preheader), ...slotsOf(letter.html)].filter((slot) => !slot.key.startsWith('link:'));
+  const own = [...slotsOf(subject), ...slotsOf(preheader), ...slotsOf(letter.html)].filter(
+    (slot) => !slot.key.startsWith('link:'),
+  );
   return { subject, html: wrapped.html, text: plainTextOf(wrapped.html), links: letter.links, slots: own };
 }
 
-/** A text with who sends it and how to end it; the end is a slot, empty for whom the house's rule leaves it out. */
-export function composeText(body: string, around: { registry: Registry; organization: string; locale: string }): Composed {
+/**
+ * A text with who sends it and how to end it; the end is a slot, empty for whom the house's rule leaves it
+ * out.
+ */
+export function composeText(
+  body: string,
+  around: { registry: Registry; organization: string; locale: string },
+): Composed {
   const { lead, end } = aroundText(body, around.organization, around.locale);
   const own = compile(body, around.registry);
-  const parts = [...(lead ? [lead] : []), ...own.parts, ...(end ? [{ key: 'end', name: 'end', or: end }] : [])];
+  const parts = [
+    ...(lead ? [lead] : []),
+    ...own.parts,
+    ...(end ? [{ key: 'end', name: 'end', or: end }] : []),
+  ];
   const text: CompiledTemplate = { parts, faults: own.faults };
   const none: CompiledTemplate = { parts: [], faults: [] };
   return { subject: none, html: none, text, links: [], slots: slotsOf(own) };
@@ -88,7 +103,11 @@ export function mergeFaults(
   registry: Registry,
 ): { where: 'subject' | 'preheader' | 'letter' | 'text'; fault: MergeFault; excerpt: string }[] {
   const faultsIn = (where: 'subject' | 'preheader' | 'letter' | 'text', text: string) =>
-    compile(text, registry).faults.map((fault) => ({ where, fault, excerpt: text.slice(fault.span.from, fault.span.to) }));
+    compile(text, registry).faults.map((fault) => ({
+      where,
+      fault,
+      excerpt: text.slice(fault.span.from, fault.span.to),
+    }));
   return [
     ...faultsIn('subject', source.subject),
     ...faultsIn('preheader', source.preheader),
@@ -116,13 +135,20 @@ interface Node {
 }
 
 /** Everything in a message that people read, a line each. */
-export function readable(source: { subject: string; preheader: string; letter: LetterDoc | null; text: string }): string {
+export function readable(source: {
+  subject: string;
+  preheader: string;
+  letter: LetterDoc | null;
+  text: string;
+}): string {
   return [source.subject, source.preheader, source.text, ...textsOf(source.letter)].join('\n');
 }
 
 function textsOf(node: unknown): string[] {
   const { text, attrs, content } = (node ?? {}) as Node;
-  return [text, attrs?.label, attrs?.alt].filter((one): one is string => Boolean(one)).concat((content ?? []).flatMap(textsOf));
+  return [text, attrs?.label, attrs?.alt]
+    .filter((one): one is string => Boolean(one))
+    .concat((content ?? []).flatMap(textsOf));
 }
 
 function linksOf(node: unknown): string[] {
@@ -137,16 +163,27 @@ export interface FilledText {
   text: string;
 }
 
-/** One person's message. Values are escaped in the HTML and stand as they are elsewhere; a subject is one line. */
+/**
+ * One person's message. Values are escaped in the HTML and stand as they are elsewhere; a subject is one
+ * line.
+ */
 export function filledText(composed: Composed, values: MergeValues): FilledText {
   const { pixel, ...visible } = values;
   const html = render(
-    { parts: composed.html.parts.map((part) => (typeof part !== 'string' && part.key === 'pixel' ? (pixel ?? '') : part)), faults: [] },
+    {
+      parts: composed.html.parts.map((part) =>
+        typeof part !== 'string' && part.key === 'pixel' ? (pixel ?? '') : part,
+      ),
+      faults: [],
+    },
     visible,
     escapeHtml,
   );
   // Where the house's rule leaves the way out of a text away, its value is there and empty.
-  const body = visible.end === '' ? composed.text.parts.filter((part) => typeof part === 'string' || part.key !== 'end') : composed.text.parts;
+  const body =
+    visible.end === ''
+      ? composed.text.parts.filter((part) => typeof part === 'string' || part.key !== 'end')
+      : composed.text.parts;
   const text = render({ parts: body, faults: [] }, visible);
   return { subject: render(composed.subject, visible).replace(/\s+/g, ' ').trim(), html, text };
 }

@@ -12,7 +12,10 @@ import { composeEmail, composeText, mergeFaults, readable, type Composed } from 
 import type { MessageRow } from './messages.repository';
 import { sentence } from '../platform/words';
 
-/** Brings a message together with what stands around it: the merge fields there are, the footer, the reason why. */
+/**
+ * Brings a message together with what stands around it: the merge fields there are, the footer, the reason
+ * why.
+ */
 @Injectable()
 export class ComposingService {
   constructor(
@@ -35,16 +38,35 @@ export class ComposingService {
     whyOf: (basis: Basis | null) => string;
     listName: string | null;
   }> {
-    const [registry, organization, list] = await Promise.all([this.fields.registry(at), this.team.organization(at), this.list(at, message)]);
-    const about = { purpose: message.purpose, list: list && listWords(list, organization.name), organization: organization.name };
+    const [registry, organization, list] = await Promise.all([
+      this.fields.registry(at),
+      this.team.organization(at),
+      this.list(at, message),
+    ]);
+    const about = {
+      purpose: message.purpose,
+      list: list && listWords(list, organization.name),
+      organization: organization.name,
+    };
     // Without a person it is the reason of somebody who agreed.
     const why = whyWords(about, { state: 'yes', how: 'form' });
     const whyOf = (basis: Basis | null) => whyWords(about, basis);
     const around = { registry, imprint: imprint(organization), why, publicUrl: this.config.PUBLIC_URL };
     const composed =
       message.channel === 'text'
-        ? composeText(message.body, { registry, organization: organization.name, locale: organization.locale })
-        : composeEmail({ subject: message.subject, preheader: message.preheader, letter: message.letter ?? { type: 'doc' } }, around);
+        ? composeText(message.body, {
+            registry,
+            organization: organization.name,
+            locale: organization.locale,
+          })
+        : composeEmail(
+            {
+              subject: message.subject,
+              preheader: message.preheader,
+              letter: message.letter ?? { type: 'doc' },
+            },
+            around,
+          );
     return { composed, organization, why, whyOf, listName: list?.name ?? null };
   }
 
@@ -61,7 +83,12 @@ export class ComposingService {
       suggestion: fault.suggestion,
       excerpt,
     }));
-    const missing = (where: MessageFault['where'], text: string): MessageFault => ({ where, message: text, suggestion: null, excerpt: null });
+    const missing = (where: MessageFault['where'], text: string): MessageFault => ({
+      where,
+      message: text,
+      suggestion: null,
+      excerpt: null,
+    });
     const { organization } = await this.compose(at, message);
     if (message.channel === 'text')
       return [
@@ -72,23 +99,38 @@ export class ComposingService {
       ];
     return [
       ...(message.subject.trim() === '' ? [missing('subject', sentence('words.no-subject'))] : []),
-      ...(organization.from_email === '' || organization.list_domain === '' ? [missing('message', sentence('words.no-sender'))] : []),
+      ...(organization.from_email === '' || organization.list_domain === ''
+        ? [missing('message', sentence('words.no-sender'))]
+        : []),
       ...(hasContent(message.letter) ? [] : [missing('letter', sentence('words.letter-empty'))]),
       ...(organization.postal_address.trim() === '' ? [missing('message', sentence('words.no-postal'))] : []),
       ...merge,
     ];
   }
 
-  /** What asks in a message that goes to people who said no to being asked: none where it is no service message. */
+  /**
+   * What asks in a message that goes to people who said no to being asked: none where it is no service
+   * message.
+   */
   async asks(db: Scoped, message: MessageRow): Promise<string[]> {
     if (message.purpose !== 'service') return [];
-    const words = readable({ subject: message.subject, preheader: message.preheader, letter: message.letter, text: message.body });
+    const words = readable({
+      subject: message.subject,
+      preheader: message.preheader,
+      letter: message.letter,
+      text: message.body,
+    });
     return askingIn(words, (await this.houseRules.rules(db)).askingWords);
   }
 
-  private async list(at: ReadAt, message: MessageRow): Promise<{ name: string; description: string; why: string } | null> {
+  private async list(
+    at: ReadAt,
+    message: MessageRow,
+  ): Promise<{ name: string; description: string; why: string } | null> {
     if (message.list_id === null) return null;
-    return (await this.groups.lists(this.database.read(at))).find((list) => list.id === message.list_id) ?? null;
+    return (
+      (await this.groups.lists(this.database.read(at))).find((list) => list.id === message.list_id) ?? null
+    );
   }
 }
 

@@ -24,7 +24,10 @@ interface ImageRow extends Omit<ImageView, 'src'> {
   storage_key: string;
 }
 
-/** A small library of pictures. Each is decoded and written anew, so nothing but a picture is ever kept or served. */
+/**
+ * A small library of pictures. Each is decoded and written anew, so nothing but a picture is ever kept or
+ * served.
+ */
 @Injectable()
 export class ImagesService {
   constructor(
@@ -33,7 +36,9 @@ export class ImagesService {
   ) {}
 
   async list(scope: AccessScope): Promise<ImageView[]> {
-    const rows = await this.database.read(scope).sql<ImageRow>('SELECT * FROM image WHERE organization_id = :org ORDER BY id DESC LIMIT 200');
+    const rows = await this.database
+      .read(scope)
+      .sql<ImageRow>('SELECT * FROM image WHERE organization_id = :org ORDER BY id DESC LIMIT 200');
     return rows.map((row) => ({
       id: row.id,
       name: row.name,
@@ -46,7 +51,12 @@ export class ImagesService {
   }
 
   async add(scope: AccessScope, file: { name: string; bytes: Buffer }, alt: string): Promise<{ id: number }> {
-    const picture = await rewritten(file.bytes, { pixels: IMAGE_LIMITS.pixels, widest: WIDEST, alpha: true, quality: 85 });
+    const picture = await rewritten(file.bytes, {
+      pixels: IMAGE_LIMITS.pixels,
+      widest: WIDEST,
+      alpha: true,
+      quality: 85,
+    });
     if (!picture) throw new Invalid([{ field: 'file', code: 'picture', message: sentence('picture.kind') }]);
     const { data, mime, width, height } = picture;
     const storageKey = await this.storage.put(data);

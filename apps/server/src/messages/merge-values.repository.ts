@@ -29,8 +29,17 @@ export class MergeValuesRepository {
     const out = new Map<number, MergeValues>();
     if (ids.length === 0) return out;
     const common = commonValues(organization, sender);
-    const people = await db.sql<{ id: number; first_name: string; last_name: string; chapter: string; postal: string }>(
-      'SELECT s.id, s.first_name, s.last_name, c.name AS chapter, c.postal_address AS postal FROM supporter s JOIN chapter c ON c.id = s.chapter_id WHERE s.organization_id = :org AND s.id IN (:ids)',
+    const people = await db.sql<{
+      id: number;
+      first_name: string;
+      last_name: string;
+      chapter: string;
+      postal: string;
+    }>(
+      `SELECT s.id, s.first_name, s.last_name, c.name AS chapter, c.postal_address AS postal
+        FROM supporter s
+        JOIN chapter c ON c.id = s.chapter_id
+        WHERE s.organization_id = :org AND s.id IN (:ids)`,
       { ids },
     );
     for (const p of people) {
@@ -43,21 +52,39 @@ export class MergeValuesRepository {
         ...(p.postal ? { 'organization.postal': p.postal, imprint: imprint(organization, p.postal) } : {}),
       });
     }
-    const greetings = await this.households.greetings(db, ids, organization.locale, (others) => this.refusing(db, others, about));
+    const greetings = await this.households.greetings(db, ids, organization.locale, (others) =>
+      this.refusing(db, others, about),
+    );
     for (const [id, values] of out) values.greeting = greetings.get(id) || values.firstName;
-    await Promise.all([this.points(db, ids, out), this.fields(db, ids, organization, out), this.gifts(db, ids, organization, out)]);
+    await Promise.all([
+      this.points(db, ids, out),
+      this.fields(db, ids, organization, out),
+      this.gifts(db, ids, organization, out),
+    ]);
     return out;
   }
 
   /** Who of these people said no to what the message is about. */
-  private async refusing(db: Scoped, ids: number[], about: { channel: Channel; scope: PermissionScope }): Promise<ReadonlySet<number>> {
-    const decided = await this.facts.decide(db, ids, { ...about, rules: await this.houseRules.rules(db), now: new Date() });
+  private async refusing(
+    db: Scoped,
+    ids: number[],
+    about: { channel: Channel; scope: PermissionScope },
+  ): Promise<ReadonlySet<number>> {
+    const decided = await this.facts.decide(db, ids, {
+      ...about,
+      rules: await this.houseRules.rules(db),
+      now: new Date(),
+    });
     return new Set(ids.filter((id) => decided.get(id)?.verdict === 'said-no'));
   }
 
   private async points(db: Scoped, ids: readonly number[], out: Map<number, MergeValues>): Promise<void> {
     const rows = await db.sql<{ supporter_id: number; kind: string; shown: string }>(
-      'SELECT sc.supporter_id, cp.kind, cp.shown FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id WHERE sc.organization_id = :org AND sc.supporter_id IN (:ids) ORDER BY sc.position, cp.id',
+      `SELECT sc.supporter_id, cp.kind, cp.shown
+        FROM supporter_contact sc
+        JOIN contact_point cp ON cp.id = sc.contact_point_id
+        WHERE sc.organization_id = :org AND sc.supporter_id IN (:ids)
+        ORDER BY sc.position, cp.id`,
       { ids },
     );
     for (const row of rows) {
@@ -66,9 +93,17 @@ export class MergeValuesRepository {
     }
   }
 
-  private async fields(db: Scoped, ids: readonly number[], organization: OrganizationRow, out: Map<number, MergeValues>): Promise<void> {
+  private async fields(
+    db: Scoped,
+    ids: readonly number[],
+    organization: OrganizationRow,
+    out: Map<number, MergeValues>,
+  ): Promise<void> {
     const rows = await db.sql<ValueRow & { type: FieldType }>(
-      'SELECT v.*, f.type FROM field_value v JOIN field f ON f.id = v.field_id WHERE v.organization_id = :org AND v.supporter_id IN (:ids)',
+      `SELECT v.*, f.type
+        FROM field_value v
+        JOIN field f ON f.id = v.field_id
+        WHERE v.organization_id = :org AND v.supporter_id IN (:ids)`,
       { ids },
     );
     for (const row of rows) {
@@ -77,9 +112,17 @@ export class MergeValuesRepository {
     }
   }
 
-  private async gifts(db: Scoped, ids: readonly number[], organization: OrganizationRow, out: Map<number, MergeValues>): Promise<void> {
+  private async gifts(
+    db: Scoped,
+    ids: readonly number[],
+    organization: OrganizationRow,
+    out: Map<number, MergeValues>,
+  ): Promise<void> {
     const rows = await db.sql<{ supporter_id: number; amount: number; given_on: number }>(
-      'SELECT supporter_id, amount, given_on FROM gift WHERE organization_id = :org AND supporter_id IN (:ids) ORDER BY given_on, id',
+      `SELECT supporter_id, amount, given_on
+        FROM gift
+        WHERE organization_id = :org AND supporter_id IN (:ids)
+        ORDER BY given_on, id`,
       { ids },
     );
     for (const row of rows) {

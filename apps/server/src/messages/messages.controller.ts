@@ -1,7 +1,14 @@
 import { Body, Controller, HttpCode, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import type { Response } from 'express';
-import { schema, type MessageFault, type MessageView, type Preview, type SavedWords, type TagTrigger } from '@goodword/core/contract';
+import {
+  schema,
+  type MessageFault,
+  type MessageView,
+  type Preview,
+  type SavedWords,
+  type TagTrigger,
+} from '@goodword/core/contract';
 import type { MergeName } from '@goodword/core/merge';
 import type { Purpose, SendingChannel } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
@@ -27,7 +34,10 @@ export class MessagesController {
   }
 
   @Route('post', 'api/messages', { role: 'writer', summary: 'Begin a message', body: schema.makeMessage })
-  make(@Caller() scope: AccessScope, @Input('body') body: { name: string; channel: SendingChannel; purpose: Purpose }): Promise<{ id: number }> {
+  make(
+    @Caller() scope: AccessScope,
+    @Input('body') body: { name: string; channel: SendingChannel; purpose: Purpose },
+  ): Promise<{ id: number }> {
     return this.messages.make(scope, body);
   }
 
@@ -36,8 +46,17 @@ export class MessagesController {
     return this.messages.show(scope, id);
   }
 
-  @Route('put', 'api/messages/:id', { role: 'writer', summary: 'Save the words of a draft', params: schema.idParams, body: schema.saveMessage })
-  save(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: MessageBody): Promise<SavedWords> {
+  @Route('put', 'api/messages/:id', {
+    role: 'writer',
+    summary: 'Save the words of a draft',
+    params: schema.idParams,
+    body: schema.saveMessage,
+  })
+  save(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: MessageBody,
+  ): Promise<SavedWords> {
     return this.messages.save(scope, id, body);
   }
 
@@ -48,7 +67,11 @@ export class MessagesController {
     body: schema.saveTagTriggers,
   })
   @HttpCode(204)
-  tag(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { tagTriggers: TagTrigger[]; was: TagTrigger[] }): Promise<void> {
+  tag(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { tagTriggers: TagTrigger[]; was: TagTrigger[] },
+  ): Promise<void> {
     return this.tagTriggers.save(scope, id, body.tagTriggers, body.was);
   }
 
@@ -67,7 +90,11 @@ export class MessagesController {
     return this.messages.remove(scope, id);
   }
 
-  @Route('get', 'api/messages/:id/faults', { role: 'viewer', summary: 'What is wrong with it', params: schema.idParams })
+  @Route('get', 'api/messages/:id/faults', {
+    role: 'viewer',
+    summary: 'What is wrong with it',
+    params: schema.idParams,
+  })
   faults(@Caller() scope: AccessScope, @Id() id: number): Promise<MessageFault[]> {
     return this.messages.faults(scope, id);
   }
@@ -78,7 +105,11 @@ export class MessagesController {
     params: schema.idParams,
     query: schema.previewQuery,
   })
-  preview(@Caller() scope: AccessScope, @Id() id: number, @Input('query') query: { supporterId?: number }): Promise<Preview> {
+  preview(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('query') query: { supporterId?: number },
+  ): Promise<Preview> {
     return this.messages.preview(scope, id, query.supporterId);
   }
 
@@ -110,6 +141,10 @@ export class MessagesController {
   @Route('get', 'media/:id', { role: 'anyone', summary: 'A picture of the library', params: schema.idParams })
   async media(@Id() id: number, @Res() response: Response): Promise<void> {
     const { bytes, mime } = await this.images.read(id);
-    response.type(mime).set('cache-control', 'public, max-age=31536000, immutable').set('cross-origin-resource-policy', 'cross-origin').send(bytes);
+    response
+      .type(mime)
+      .set('cache-control', 'public, max-age=31536000, immutable')
+      .set('cross-origin-resource-policy', 'cross-origin')
+      .send(bytes);
   }
 }

@@ -14,7 +14,21 @@ import { TagTriggersService } from './tag-triggers.service';
 @Module({
   imports: [PermissionModule, RecordModule, SupportersModule, TeamModule],
   controllers: [MessagesController],
-  providers: [MessagesService, MessagesRepository, ComposingService, MergeValuesRepository, ImagesService, TagTriggersService],
-  exports: [ImagesService, MessagesService, MessagesRepository, ComposingService, MergeValuesRepository, TagTriggersService],
+  providers: [
+    MessagesService,
+    MessagesRepository,
+    ComposingService,
+    MergeValuesRepository,
+    ImagesService,
+    TagTriggersService,
+  ],
+  exports: [
+    ImagesService,
+    MessagesService,
+    MessagesRepository,
+    ComposingService,
+    MergeValuesRepository,
+    TagTriggersService,
+  ],
 })
 export class MessagesModule {}

@@ -73,7 +73,9 @@ const NEEDING = ['draft', 'scheduled', 'preparing'];
 /** Whether a message would lose its ground if a group went. */
 export function usesGroup(message: MessageRow, kind: GroupKind, id: number): boolean {
   return (
-    [...message.recipients.from, ...message.recipients.minus].some((ref) => ref.kind === kind && ref.id === id) ||
+    [...message.recipients.from, ...message.recipients.minus].some(
+      (ref) => ref.kind === kind && ref.id === id,
+    ) ||
     (kind === 'list' && message.list_id === id) ||
     (kind === 'tag' && (message.tag_triggers ?? []).some((trigger) => trigger.tagId === id))
   );
@@ -86,13 +88,21 @@ export class MessagesRepository {
   /** Messages to groups; what was written to one person alone is on their record. */
   async all(db: Scoped): Promise<MessageRow[]> {
     return db.sql<MessageRow>(
-      'SELECT * FROM message WHERE organization_id = :org AND personal_to IS NULL AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) ORDER BY updated_at DESC, id DESC LIMIT 500',
+      `SELECT *
+        FROM message
+        WHERE organization_id = :org AND personal_to IS NULL
+          AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)
+        ORDER BY updated_at DESC, id DESC
+        LIMIT 500`,
     );
   }
 
   async find(db: Scoped, id: number): Promise<MessageRow | undefined> {
     const [row] = await db.sql<MessageRow>(
-      'SELECT * FROM message WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) AND id = :id',
+      `SELECT *
+        FROM message
+        WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)
+          AND id = :id`,
       { id },
     );
     return row;
@@ -100,11 +110,17 @@ export class MessagesRepository {
 
   /** Locks the row, so that two people can't move the message at once. */
   async lock(tx: Scoped, id: number): Promise<MessageRow | undefined> {
-    const [row] = await tx.sql<MessageRow>('SELECT * FROM message WHERE organization_id = :org AND id = :id FOR UPDATE', { id });
+    const [row] = await tx.sql<MessageRow>(
+      'SELECT * FROM message WHERE organization_id = :org AND id = :id FOR UPDATE',
+      { id },
+    );
     return row;
   }
 
-  async make(tx: Scoped, message: { name: string; channel: SendingChannel; purpose: Purpose }): Promise<number> {
+  async make(
+    tx: Scoped,
+    message: { name: string; channel: SendingChannel; purpose: Purpose },
+  ): Promise<number> {
     return tx.insert('message', {
       ...message,
       chapter_id: tx.scope.chapterId,
@@ -121,18 +137,27 @@ export class MessagesRepository {
   }
 
   /** Changes what people read, or who they are: a save of what came before is told of it. */
-  async revise(tx: Scoped, message: MessageRow, which: 'version' | 'group_version', values: Record<string, Bound>): Promise<number> {
+  async revise(
+    tx: Scoped,
+    message: MessageRow,
+    which: 'version' | 'group_version',
+    values: Record<string, Bound>,
+  ): Promise<number> {
     const next = message[which] + 1;
     await this.change(tx, message.id, { ...values, [which]: next, changed_by: tx.scope.actorId });
     return next;
   }
 
   async remove(tx: Scoped, id: number): Promise<void> {
-    for (const table of ['look_group', 'message_group', 'message_link']) await tx.table(table).where('message_id', id).delete();
+    for (const table of ['look_group', 'message_group', 'message_link'])
+      await tx.table(table).where('message_id', id).delete();
     await tx.table('message').where('message.id', id).delete();
   }
 
-  /** Messages that have not gone, and need what they name: as recipients, as their list, or as a tag that they put on. */
+  /**
+   * Messages that have not gone, and need what they name: as recipients, as their list, or as a tag that they
+   * put on.
+   */
   async needing(db: Scoped): Promise<MessageRow[]> {
     return (await this.all(db)).filter((message) => NEEDING.includes(message.state));
   }
@@ -149,7 +174,11 @@ export class MessagesRepository {
       const message = (await this.lock(everywhere, id))!;
       const { recipients } = message;
       await this.revise(tx, message, 'group_version', {
-        recipients: JSON.stringify({ ...recipients, from: replaced(recipients.from), minus: replaced(recipients.minus) }),
+        recipients: JSON.stringify({
+          ...recipients,
+          from: replaced(recipients.from),
+          minus: replaced(recipients.minus),
+        }),
       });
     }
     if (kind === 'tag') await this.replaceTagTriggers(tx, from, into);
@@ -158,13 +187,21 @@ export class MessagesRepository {
   /** A stage of a campaign has another name: messages that have not gone name it so. */
   async renameStage(tx: Scoped, campaignId: number, from: string, to: string): Promise<void> {
     const renamed = (refs: Recipients['from']) =>
-      refs.map((ref) => (ref.kind === 'campaign' && ref.id === campaignId && ref.stage === from ? { ...ref, stage: to } : ref));
+      refs.map((ref) =>
+        ref.kind === 'campaign' && ref.id === campaignId && ref.stage === from ? { ...ref, stage: to } : ref,
+      );
     const everywhere = tx.ofAll();
-    for (const { id } of (await this.needing(everywhere)).filter((one) => usesGroup(one, 'campaign', campaignId))) {
+    for (const { id } of (await this.needing(everywhere)).filter((one) =>
+      usesGroup(one, 'campaign', campaignId),
+    )) {
       const message = (await this.lock(everywhere, id))!;
       const { recipients } = message;
       await this.revise(tx, message, 'group_version', {
-        recipients: JSON.stringify({ ...recipients, from: renamed(recipients.from), minus: renamed(recipients.minus) }),
+        recipients: JSON.stringify({
+          ...recipients,
+          from: renamed(recipients.from),
+          minus: renamed(recipients.minus),
+        }),
       });
     }
   }
@@ -176,8 +213,13 @@ export class MessagesRepository {
     );
     for (const { id, tag_triggers: triggers } of rows) {
       if (!triggers.some((trigger) => trigger.tagId === from)) continue;
-      const changed = triggers.map((trigger) => (trigger.tagId === from ? { ...trigger, tagId: into } : trigger));
-      const once = changed.filter((trigger, i) => changed.findIndex((one) => one.on === trigger.on && one.tagId === trigger.tagId) === i);
+      const changed = triggers.map((trigger) =>
+        trigger.tagId === from ? { ...trigger, tagId: into } : trigger,
+      );
+      const once = changed.filter(
+        (trigger, i) =>
+          changed.findIndex((one) => one.on === trigger.on && one.tagId === trigger.tagId) === i,
+      );
       await tx
         .table('message')
         .where('message.id', id)
@@ -187,18 +229,30 @@ export class MessagesRepository {
 
   /** How many messages that have not left are a teammate's. */
   async waitingFor(db: Scoped, id: number): Promise<number> {
-    const [row] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM message WHERE organization_id = :org AND sender_id = :id AND ${NOT_OVER}`, {
-      id,
-    });
+    const [row] = await db.sql<{ n: number }>(
+      `SELECT COUNT(*) AS n FROM message WHERE organization_id = :org AND sender_id = :id AND ${NOT_OVER}`,
+      {
+        id,
+      },
+    );
     return row?.n ?? 0;
   }
 
   async handOn(tx: Scoped, from: number, to: number): Promise<void> {
-    await tx.execute(`UPDATE message SET sender_id = :to WHERE organization_id = :org AND sender_id = :from AND ${NOT_OVER}`, { from, to });
+    await tx.execute(
+      `UPDATE message SET sender_id = :to WHERE organization_id = :org AND sender_id = :from AND ${NOT_OVER}`,
+      { from, to },
+    );
   }
 
   async links(db: Scoped, messageId: number): Promise<{ position: number; url: string }[]> {
-    return db.sql('SELECT position, url FROM message_link WHERE organization_id = :org AND message_id = :messageId ORDER BY position', { messageId });
+    return db.sql(
+      `SELECT position, url
+        FROM message_link
+        WHERE organization_id = :org AND message_id = :messageId
+        ORDER BY position`,
+      { messageId },
+    );
   }
 
   async keepLinks(tx: Scoped, messageId: number, urls: readonly string[]): Promise<void> {

@@ -53,32 +53,52 @@ export class MessagesService {
     return messageView(await this.message(this.database.read(scope), id));
   }
 
-  async make(scope: AccessScope, message: { name: string; channel: SendingChannel; purpose: Purpose }): Promise<{ id: number }> {
+  async make(
+    scope: AccessScope,
+    message: { name: string; channel: SendingChannel; purpose: Purpose },
+  ): Promise<{ id: number }> {
     return { id: await this.database.writeUnlogged(scope, (tx) => this.messages.make(tx, message)) };
   }
 
   /** A draft with the words of another message, whatever became of that; who gets it is chosen anew. */
   async copy(scope: AccessScope, id: number): Promise<{ id: number }> {
     return this.database.writeUnlogged(scope, async (tx) => {
-      const { name, channel, purpose, list_id, subject, preheader, letter, body } = await this.message(tx, id);
-      const made = await this.messages.make(tx, { name: againNamed(name), channel, purpose: purpose ?? 'news' });
+      const { name, channel, purpose, list_id, subject, preheader, letter, body } = await this.message(
+        tx,
+        id,
+      );
+      const made = await this.messages.make(tx, {
+        name: againNamed(name),
+        channel,
+        purpose: purpose ?? 'news',
+      });
       const words = { subject, preheader, letter: letter === null ? null : JSON.stringify(letter), body };
       await this.messages.change(tx, made, { purpose, list_id, ...words });
-      await audit(tx, { act: 'make', subject: 'message', subjectId: made, words: `${againNamed(name)} begun with the words of ${name}` });
+      await audit(tx, {
+        act: 'make',
+        subject: 'message',
+        subjectId: made,
+        words: `${againNamed(name)} begun with the words of ${name}`,
+      });
       return { id: made };
     });
   }
 
-  /** Saves the words; only a draft can change. Returns what is wrong with them, so that the Margin can say so. */
+  /**
+   * Saves the words; only a draft can change. Returns what is wrong with them, so that the Margin can say so.
+   */
   async save(scope: AccessScope, id: number, body: MessageBody): Promise<SavedWords> {
     const wrong = body.letter === null ? null : letterFault(body.letter);
     if (wrong) throw new Invalid([{ field: 'letter', code: wrong.code, message: speak(wrong) }]);
     const version = await this.database.writeUnlogged(scope, async (tx) => {
       const message = await this.draft(tx, id);
-      if (message.version !== body.basedOn) throw new Newer('these words', await this.team.nameOf(tx, message.changed_by));
+      if (message.version !== body.basedOn)
+        throw new Newer('these words', await this.team.nameOf(tx, message.changed_by));
       if (body.listId !== null) await this.checkList(tx, body.listId);
       const changed =
-        message.subject !== body.subject || message.body !== body.text || JSON.stringify(message.letter) !== JSON.stringify(body.letter);
+        message.subject !== body.subject ||
+        message.body !== body.text ||
+        JSON.stringify(message.letter) !== JSON.stringify(body.letter);
       return this.messages.revise(tx, message, 'version', {
         name: body.name,
         purpose: body.purpose,
@@ -91,14 +111,22 @@ export class MessagesService {
         ...(message.purpose !== body.purpose ? { seconded_by: null } : {}),
       });
     });
-    return { version, faults: await this.composing.faults(scope, await this.message(this.database.read(scope), id)) };
+    return {
+      version,
+      faults: await this.composing.faults(scope, await this.message(this.database.read(scope), id)),
+    };
   }
 
   async remove(scope: AccessScope, id: number): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
       const message = await this.draft(tx, id);
       await this.messages.remove(tx, id);
-      await audit(tx, { act: 'delete', subject: 'message', subjectId: id, words: `Draft ${message.name} deleted` });
+      await audit(tx, {
+        act: 'delete',
+        subject: 'message',
+        subjectId: id,
+        words: `Draft ${message.name} deleted`,
+      });
     });
   }
 
@@ -110,12 +138,15 @@ export class MessagesService {
   async preview(scope: AccessScope, id: number, supporterId: number | undefined): Promise<Preview> {
     const db = this.database.read(scope);
     const message = await this.message(db, id);
-    const person = supporterId ? await this.supporters.find(db, supporterId) : (await this.supporters.page(db, {}, null, 1)).rows[0];
+    const person = supporterId
+      ? await this.supporters.find(db, supporterId)
+      : (await this.supporters.page(db, {}, null, 1)).rows[0];
     if (!person) throw new NotFound('supporter');
     const { composed, organization, whyOf } = await this.composing.compose(scope, message);
     const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : undefined;
     const about = { channel: message.channel, scope: scopeOfMessage(message) };
-    const values = (await this.mergeValues.of(db, [person.id], about, organization, sender)).get(person.id) ?? {};
+    const values =
+      (await this.mergeValues.of(db, [person.id], about, organization, sender)).get(person.id) ?? {};
     const asking = { ...about, rules: await this.houseRules.rules(db), now: new Date() };
     const entryId = (await this.facts.decide(db, [person.id], asking)).get(person.id)?.entryId ?? null;
     const basis = entryId === null ? null : ((await this.facts.bases(db, [entryId])).get(entryId) ?? null);
@@ -159,6 +190,7 @@ export class MessagesService {
 /** "Winter hull, again", and "Winter hull, again 2" of that. */
 export function againNamed(name: string): string {
   const [, first, nth] = /^(.*), again(?: (\d{1,3}))?$/.exec(name) ?? [];
-  const next = first === undefined ? `${name.slice(0, 110)}, again` : `${first}, again ${Number(nth ?? 1) + 1}`;
+  const next =
+    first === undefined ? `${name.slice(0, 110)}, again` : `${first}, again ${Number(nth ?? 1) + 1}`;
   return next.slice(0, 120);
 }

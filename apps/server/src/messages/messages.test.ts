@@ -15,7 +15,10 @@ const around = {
   publicUrl: 'https://ferry.test',
 };
 const letter = (...content: object[]) => ({ type: 'doc', content }) as LetterDoc;
-const paragraph = (text: string, marks: object[] = []) => ({ type: 'paragraph', content: [{ type: 'text', text, marks }] });
+const paragraph = (text: string, marks: object[] = []) => ({
+  type: 'paragraph',
+  content: [{ type: 'text', text, marks }],
+});
 
 describe('composing an email', () => {
   const doc = letter(
@@ -24,7 +27,10 @@ describe('composing an email', () => {
     { type: 'bulletList', content: [{ type: 'listItem', content: [paragraph('oak')] }] },
     { type: 'image', attrs: { src: '/media/3', alt: 'The hull' } },
   );
-  const composed = composeEmail({ subject: 'For {First name,\tor "you"}', preheader: 'Soon', letter: doc }, around);
+  const composed = composeEmail(
+    { subject: 'For {First name,\tor "you"}', preheader: 'Soon', letter: doc },
+    around,
+  );
   const filled = filledText(composed, {
     firstName: 'Ann <3',
     'link:0': 'https://t.test/f/x',
@@ -53,7 +59,9 @@ describe('composing an email', () => {
   });
 
   test('a subject is one line, whatever a name holds', () => {
-    expect(filledText(composed, { firstName: 'Ann\r\nBcc: all@example.org' }).subject).toBe('For Ann Bcc: all@example.org');
+    expect(filledText(composed, { firstName: 'Ann\r\nBcc: all@example.org' }).subject).toBe(
+      'For Ann Bcc: all@example.org',
+    );
   });
 
   test('only what people fill counts as a hole', () => {
@@ -77,7 +85,10 @@ test('faults are found in the subject, the letter, its buttons and the text', ()
     { type: 'image', attrs: { src: '/i/1.png', alt: '{Frist name}' } },
     { type: 'button', attrs: { href: 'https://x.test/{First name}', label: 'Go' } },
   );
-  const found = mergeFaults({ subject: '{Frist name}', preheader: '{Lsat name}', letter: doc, text: '{x' }, registry);
+  const found = mergeFaults(
+    { subject: '{Frist name}', preheader: '{Lsat name}', letter: doc, text: '{x' },
+    registry,
+  );
   expect(found.map(({ where, excerpt, fault }) => [where, excerpt, fault.suggestion])).toEqual([
     ['subject', '{Frist name}', 'First name'],
     ['preheader', '{Lsat name}', 'Last name'],
@@ -94,25 +105,40 @@ describe('over the API', () => {
   beforeAll(async () => {
     house = await openTestHouse();
     house.startWorker();
-    await bringIn(house.client, 'Email,First,Last,Mobile\nann@example.org,Ann,Reyes,206 555 0101\nnameless@example.org,,,206 555 0102\n');
+    await bringIn(
+      house.client,
+      'Email,First,Last,Mobile\nann@example.org,Ann,Reyes,206 555 0101\nnameless@example.org,,,206 555 0102\n',
+    );
   });
   afterAll(() => house.close());
-  const person = async (search: string) => (await house.client.get<Page<SupporterRow>>(`/api/supporters?search=${search}`)).rows[0]!.id;
+  const person = async (search: string) =>
+    (await house.client.get<Page<SupporterRow>>(`/api/supporters?search=${search}`)).rows[0]!.id;
 
   test('a preview is what that person would get, and tells their holes', async () => {
-    const id = await draftEmail(house.client, {}, { subject: 'Hi {First name}', letter: letterOf('From {Sender: name} to {Full name, or "you"}') });
-    const preview = async (search: string) => house.client.get<Preview>(`/api/messages/${id}/preview?supporterId=${await person(search)}`);
+    const id = await draftEmail(
+      house.client,
+      {},
+      { subject: 'Hi {First name}', letter: letterOf('From {Sender: name} to {Full name, or "you"}') },
+    );
+    const preview = async (search: string) =>
+      house.client.get<Preview>(`/api/messages/${id}/preview?supporterId=${await person(search)}`);
     expect(await preview('ann@')).toMatchObject({
       subject: 'Hi Ann',
       holes: [],
       text: expect.stringContaining('From The owner to Ann Reyes') as string,
     });
-    expect(await preview('nameless@')).toMatchObject({ subject: 'Hi', holes: ['First name'], text: expect.stringContaining('to you') as string });
+    expect(await preview('nameless@')).toMatchObject({
+      subject: 'Hi',
+      holes: ['First name'],
+      text: expect.stringContaining('to you') as string,
+    });
   });
 
   test('a text preview counts its parts with the values in', async () => {
     const id = await draftText(house.client, {}, `{First name}${'x'.repeat(158)}`);
-    const preview = await house.client.get<Preview>(`/api/messages/${id}/preview?supporterId=${await person('ann@')}`);
+    const preview = await house.client.get<Preview>(
+      `/api/messages/${id}/preview?supporterId=${await person('ann@')}`,
+    );
     // The name and the way out that a text must carry count too.
     expect(preview.text).toMatch(/^Lantern Ferry Trust: Annx{158} Reply STOP to end\.$/);
     expect(preview.parts).toBe(2);
@@ -120,7 +146,11 @@ describe('over the API', () => {
 
   test('a message is for a purpose or for a public list, never both or an internal one', async () => {
     const id = await draftEmail(house.client, {});
-    const list = await house.client.post<{ id: number }>('/api/lists', { name: 'Crew', isPublic: false, description: '' });
+    const list = await house.client.post<{ id: number }>('/api/lists', {
+      name: 'Crew',
+      isPublic: false,
+      description: '',
+    });
     const save = (values: object) =>
       house.client.call<{ detail: string }>('PUT', `/api/messages/${id}`, {
         name: 'x',
@@ -136,7 +166,12 @@ describe('over the API', () => {
     expect((await save({})).body.detail).toContain('either a purpose or a public list');
     expect((await save({ purpose: 'news', listId: list.id })).status).toBe(422);
     expect((await save({ listId: list.id })).body.detail).toContain('internal');
-    await house.client.put(`/api/lists/${list.id}`, { name: 'Crew', isPublic: true, description: '', basedOn: 0 });
+    await house.client.put(`/api/lists/${list.id}`, {
+      name: 'Crew',
+      isPublic: true,
+      description: '',
+      basedOn: 0,
+    });
     expect((await save({ listId: list.id })).status).toBe(200);
   });
 
@@ -151,8 +186,17 @@ describe('over the API', () => {
       .png()
       .toBuffer();
     const { body } = await upload(png);
-    const [view] = await house.client.get<{ id: number; alt: string; width: number; height: number; src: string }[]>('/api/images');
-    expect(view).toMatchObject({ id: body.id, alt: 'A hull', width: 1200, height: 600, src: `/media/${body.id}` });
+    const [view] =
+      await house.client.get<{ id: number; alt: string; width: number; height: number; src: string }[]>(
+        '/api/images',
+      );
+    expect(view).toMatchObject({
+      id: body.id,
+      alt: 'A hull',
+      width: 1200,
+      height: 600,
+      src: `/media/${body.id}`,
+    });
     const served = await fetch(`${house.config.PUBLIC_URL}${view!.src}`);
     expect([served.status, served.headers.get('content-type')]).toEqual([200, 'image/jpeg']);
     const refused = await upload(Buffer.from('<html><script>alert(1)</script></html>'));

@@ -20,7 +20,12 @@ export class TagTriggersService {
   ) {}
 
   /** May change also when the message has gone: it counts for what is done from then on. */
-  async save(scope: AccessScope, id: number, triggers: readonly TagTrigger[], was: readonly TagTrigger[]): Promise<void> {
+  async save(
+    scope: AccessScope,
+    id: number,
+    triggers: readonly TagTrigger[],
+    was: readonly TagTrigger[],
+  ): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
       const message = await this.messages.lock(tx, id);
       if (!message) throw new NotFound('message');
@@ -31,7 +36,9 @@ export class TagTriggersService {
         if (!tag) throw new NotFound('tag');
         told.push(`whoever ${WORDS[on]} gets ${tag.name}`);
       }
-      await this.messages.change(tx, id, { tag_triggers: triggers.length === 0 ? null : JSON.stringify(triggers) });
+      await this.messages.change(tx, id, {
+        tag_triggers: triggers.length === 0 ? null : JSON.stringify(triggers),
+      });
       await audit(tx, {
         act: 'tag-triggers',
         subject: 'message',
@@ -41,8 +48,15 @@ export class TagTriggersService {
     });
   }
 
-  /** Somebody did this for the first time: they get the tags that the message names, as far as these are still there. */
-  async done(tx: Scoped, delivery: { messageId: number; supporterId: number | null }, on: TagTriggerEvent): Promise<void> {
+  /**
+   * Somebody did this for the first time: they get the tags that the message names, as far as these are still
+   * there.
+   */
+  async done(
+    tx: Scoped,
+    delivery: { messageId: number; supporterId: number | null },
+    on: TagTriggerEvent,
+  ): Promise<void> {
     if (delivery.supporterId === null) return;
     const message = await this.messages.find(tx, delivery.messageId);
     for (const trigger of message?.tag_triggers ?? []) {

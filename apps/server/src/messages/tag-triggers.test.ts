@@ -25,7 +25,8 @@ const save = async (id: number, tagTriggers: object[], client = house.client) =>
   const { tagTriggers: was } = await house.client.get<MessageView>(`/api/messages/${id}`);
   return client.call<{ detail: string }>('PUT', `/api/messages/${id}/tag-triggers`, { tagTriggers, was });
 };
-const tagsOf = async (search: string) => (await record(search)).tags.map(({ name, how }) => `${name}, ${how}`);
+const tagsOf = async (search: string) =>
+  (await record(search)).tags.map(({ name, how }) => `${name}, ${how}`);
 const mailTo = (to: string) =>
   [...house.sink.mails]
     .reverse()
@@ -38,7 +39,12 @@ const follow = async (to: string) => {
 };
 const answer = async (to: string, text: string) => {
   const [address] = /answer-[a-z2-7]+@[a-z.]+/.exec(mailTo(to))!;
-  const transport = createTransport({ host: '127.0.0.1', port: house.config.INBOUND_SMTP_PORT, secure: false, ignoreTLS: true });
+  const transport = createTransport({
+    host: '127.0.0.1',
+    port: house.config.INBOUND_SMTP_PORT,
+    secure: false,
+    ignoreTLS: true,
+  });
   await transport.sendMail({ from: to, to: address, subject: 'Re: Hello', text });
   transport.close();
 };
@@ -68,7 +74,9 @@ describe('an email', () => {
     expect(await tagsOf('ann@')).toEqual(['clicked the hull, by what they did with “A letter”']);
     expect(await tagsOf('bea@')).toEqual([]);
     const tree = { kind: 'tag', tagId: followers, has: true };
-    expect((await house.client.post<SegmentCount>('/api/segments/count', { tree, reach: false })).total).toBe(1);
+    expect((await house.client.post<SegmentCount>('/api/segments/count', { tree, reach: false })).total).toBe(
+      1,
+    );
   });
 
   test('whoever took the tag off by hand does not get it back by following again', async () => {
@@ -101,7 +109,8 @@ test('a text tags whoever answers it, and not who says stop', async () => {
   await save(id, [{ on: 'replied', tagId: await tag('texted back') }]);
   await send(house.client, id);
   await messageAt(house.client, id, 'done');
-  const text = (key: string, from: string, words: string) => house.client.hook({ type: 'inbound', id: key, from, to: '+12065550100', text: words });
+  const text = (key: string, from: string, words: string) =>
+    house.client.hook({ type: 'inbound', id: key, from, to: '+12065550100', text: words });
   await text('d-1', '+12065550151', 'I am in');
   await text('d-2', '+12065550152', 'STOP');
   expect(await tagsOf('ann@')).toContain('texted back, by what they did with “A text”');
@@ -113,7 +122,10 @@ test('a tag that a message is still to put on can not be deleted; one of a messa
   const id = await draftEmail(house.client, everyone());
   await save(id, [{ on: 'clicked', tagId: needed }]);
   const refused = await house.client.call<{ detail: string }>('DELETE', `/api/tags/${needed}`);
-  expect([refused.status, refused.body.detail]).toEqual([409, expect.stringContaining('The message “A letter” still needs it')]);
+  expect([refused.status, refused.body.detail]).toEqual([
+    409,
+    expect.stringContaining('The message “A letter” still needs it'),
+  ]);
   await send(house.client, id);
   await messageAt(house.client, id, 'done');
   expect((await house.client.call('DELETE', `/api/tags/${needed}`)).status).toBeLessThan(300);

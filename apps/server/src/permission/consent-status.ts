@@ -1,4 +1,12 @@
-import { ADDRESS_KIND, isPaused, consentStatus, type AddressKind, type Channel, type PermissionState, type Scope } from '@goodword/core/permission';
+import {
+  ADDRESS_KIND,
+  isPaused,
+  consentStatus,
+  type AddressKind,
+  type Channel,
+  type PermissionState,
+  type Scope,
+} from '@goodword/core/permission';
 import type { PersonCells } from './ledger/facts.repository';
 
 export interface PersonConsentStatus {
@@ -26,8 +34,14 @@ export interface AddressConsentStatus extends PersonConsentStatus {
 }
 
 /** How one person stands at each address for every scope that anything is recorded of. */
-export function statusAtEachAddress(person: PersonCells, points: readonly Point[], now: number): AddressConsentStatus[] {
-  const asked = new Map(person.cells.map(({ channel, scope }) => [`${channel}:${scope}`, { channel, scope }]));
+export function statusAtEachAddress(
+  person: PersonCells,
+  points: readonly Point[],
+  now: number,
+): AddressConsentStatus[] {
+  const asked = new Map(
+    person.cells.map(({ channel, scope }) => [`${channel}:${scope}`, { channel, scope }]),
+  );
   return [...asked.values()].flatMap(({ channel, scope }) =>
     addressesFor(channel, points).map((contactPointId) => {
       const at = { contactPointId, channel, scope };
@@ -46,7 +60,11 @@ function addressesFor(channel: Channel, points: readonly Point[]): number[] {
 }
 
 /** As `standingsAtEach`, at the best of their addresses for each channel and scope. */
-export function statusByScope(person: PersonCells, points: readonly Point[], now: number): PersonConsentStatus[] {
+export function statusByScope(
+  person: PersonCells,
+  points: readonly Point[],
+  now: number,
+): PersonConsentStatus[] {
   const out = new Map<string, PersonConsentStatus>();
   for (const { contactPointId: _at, ...one } of statusAtEachAddress(person, points, now)) {
     const key = `${one.channel}:${one.scope}`;
@@ -56,9 +74,16 @@ export function statusByScope(person: PersonCells, points: readonly Point[], now
   return [...out.values()];
 }
 
-/** The one word for a channel in a table: No where everything is refused, else the best of what any scope allows. */
+/**
+ * The one word for a channel in a table: No where everything is refused, else the best of what any scope
+ * allows.
+ */
 export function channelWord(consent: readonly PersonConsentStatus[], channel: Channel): PermissionState {
   const own = consent.filter((one) => one.channel === channel);
-  if (own.some((one) => one.scope === 'all' && one.state === 'no') && !own.some((one) => one.state === 'yes')) return 'no';
-  return own.reduce<PermissionState>((best, one) => (RANK[one.state] > RANK[best] ? one.state : best), 'never');
+  if (own.some((one) => one.scope === 'all' && one.state === 'no') && !own.some((one) => one.state === 'yes'))
+    return 'no';
+  return own.reduce<PermissionState>(
+    (best, one) => (RANK[one.state] > RANK[best] ? one.state : best),
+    'never',
+  );
 }

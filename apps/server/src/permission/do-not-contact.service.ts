@@ -23,7 +23,10 @@ export class DoNotContactService {
     @Inject(DoNotContactRepository) private readonly list: DoNotContactRepository,
   ) {}
 
-  async page(scope: AccessScope, query: { search?: string; after?: string; limit: number }): Promise<Page<DncRow>> {
+  async page(
+    scope: AccessScope,
+    query: { search?: string; after?: string; limit: number },
+  ): Promise<Page<DncRow>> {
     const after = decodeCursor(query.after, 1)?.[0];
     const { rows, total } = await this.list.page(
       this.database.read(scope),
@@ -35,13 +38,26 @@ export class DoNotContactService {
   }
 
   /** Adds one entry a line. Lines that can't be read are told and the others are added. */
-  async add(scope: AccessScope, text: string, note: string, how: 'hand' | 'file' = 'hand'): Promise<DncAdded> {
+  async add(
+    scope: AccessScope,
+    text: string,
+    note: string,
+    how: 'hand' | 'file' = 'hand',
+  ): Promise<DncAdded> {
     const lines = text.split(/\r\n|\r|\n/);
     if (lines.length > MOST_LINES)
-      throw new Invalid([{ field: 'lines', code: 'many', message: sentence('do-not-contact.too-many', { most: MOST_LINES, count: lines.length }) }]);
+      throw new Invalid([
+        {
+          field: 'lines',
+          code: 'many',
+          message: sentence('do-not-contact.too-many', { most: MOST_LINES, count: lines.length }),
+        },
+      ]);
     const hashOf = await this.keys.hasher();
     return this.database.write(scope, async (tx) => {
-      const [organization] = await tx.sql<{ country: string }>('SELECT country FROM organization WHERE id = :org');
+      const [organization] = await tx.sql<{ country: string }>(
+        'SELECT country FROM organization WHERE id = :org',
+      );
       const refused: DncAdded['refused'] = [];
       const entries = new Map<string, NewDnc>();
       lines.forEach((line, i) => {
@@ -55,19 +71,34 @@ export class DoNotContactService {
       const all = [...entries.values()];
       const added = await this.list.add(tx, all, how, note);
       const closed = await this.list.close(tx, all);
-      if (added > 0) await audit(tx, { act: 'dnc-add', subject: 'do-not-contact', subjectId: 0, words: `${added} added to do-not-contact` });
+      if (added > 0)
+        await audit(tx, {
+          act: 'dnc-add',
+          subject: 'do-not-contact',
+          subjectId: 0,
+          words: `${added} added to do-not-contact`,
+        });
       return { added, already: all.length - added, refused, closed };
     });
   }
 
   /** Puts one address on the list by the program itself: a complaint. */
-  async close(tx: Scoped, kind: 'email' | 'mobile', normal: string, how: string, note: string): Promise<void> {
+  async close(
+    tx: Scoped,
+    kind: 'email' | 'mobile',
+    normal: string,
+    how: string,
+    note: string,
+  ): Promise<void> {
     const entry = entryOf({ kind, normal }, await this.keys.hasher());
     await this.list.add(tx, [entry], how, note);
     await this.list.close(tx, [entry]);
   }
 
-  /** Takes an entry off; addresses that another entry closes stay closed, and every no in the ledger stays as it is. */
+  /**
+   * Takes an entry off; addresses that another entry closes stay closed, and every no in the ledger stays as
+   * it is.
+   */
   async remove(scope: AccessScope, id: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
       const entry = await this.list.find(tx, id);
@@ -89,7 +120,10 @@ export class DoNotContactService {
   /** Whether an address that comes in, by whatever road, is closed. */
   async isClosed(db: Scoped, kind: 'email' | 'mobile', normal: string): Promise<boolean> {
     const hashOf = await this.keys.hasher();
-    return this.list.isClosed(db, kind, normal, { own: hashOf(kind, normal), domains: ['', ...domainHashes(normal, hashOf)] });
+    return this.list.isClosed(db, kind, normal, {
+      own: hashOf(kind, normal),
+      domains: ['', ...domainHashes(normal, hashOf)],
+    });
   }
 
   /** Whether nothing is closed at all, so that nobody who comes in needs to be looked up. */
@@ -97,7 +131,10 @@ export class DoNotContactService {
     return this.list.isEmpty(db);
   }
 
-  /** Marks those of the addresses that an entry closes (they have just come in, or were just opened); the whole list is read once for all of them. */
+  /**
+   * Marks those of the addresses that an entry closes (they have just come in, or were just opened); the
+   * whole list is read once for all of them.
+   */
   async closeNew(tx: Scoped, points: readonly { id: number; kind: string; normal: string }[]): Promise<void> {
     const { hashes, ranges } = await this.list.everything(tx);
     if (points.length === 0 || hashes.size + ranges.length === 0) return;
@@ -106,21 +143,29 @@ export class DoNotContactService {
       return (
         hashes.has(hashOf(kind, normal)) ||
         (kind === 'email' && domainHashes(normal, hashOf).some((hash) => hashes.has(hash))) ||
-        (kind === 'mobile' && ranges.some(({ from, to }) => normal.length === from.length && normal >= from && normal <= to))
+        (kind === 'mobile' &&
+          ranges.some(({ from, to }) => normal.length === from.length && normal >= from && normal <= to))
       );
     });
     await this.list.mark(tx, closed);
   }
 }
 
-const domainHashes = (normal: string, hashOf: Hasher) => refusalDomains(normal).map((domain) => hashOf('domain', domain));
+const domainHashes = (normal: string, hashOf: Hasher) =>
+  refusalDomains(normal).map((domain) => hashOf('domain', domain));
 
 function entryOf(refusal: Refusal, hashOf: Hasher): NewDnc {
   if (refusal.kind === 'range') {
     const shown = `${refusal.from} - ${refusal.to}`;
     return { kind: 'range', hash: hashOf('range', shown), shown, from: refusal.from, to: refusal.to };
   }
-  return { kind: refusal.kind, hash: hashOf(refusal.kind, refusal.normal), shown: refusal.normal, from: null, to: null };
+  return {
+    kind: refusal.kind,
+    hash: hashOf(refusal.kind, refusal.normal),
+    shown: refusal.normal,
+    from: null,
+    to: null,
+  };
 }
 
 function covers(
@@ -132,7 +177,9 @@ function covers(
     case 'mobile':
       return entry.shown === null || (point.kind === entry.kind && point.normal === entry.shown);
     case 'domain':
-      return point.kind === 'email' && entry.shown !== null && refusalDomains(point.normal).includes(entry.shown);
+      return (
+        point.kind === 'email' && entry.shown !== null && refusalDomains(point.normal).includes(entry.shown)
+      );
     case 'range':
       return point.kind === 'mobile' && point.normal >= entry.range_from! && point.normal <= entry.range_to!;
   }

@@ -14,7 +14,14 @@ export interface EvidenceRow {
 export class EvidenceRepository {
   async add(
     tx: Scoped,
-    file: { supporterId: number; name: string; mime: string; bytes: number; sha256: string; storageKey: string },
+    file: {
+      supporterId: number;
+      name: string;
+      mime: string;
+      bytes: number;
+      sha256: string;
+      storageKey: string;
+    },
   ): Promise<number> {
     return tx.insert('evidence', {
       supporter_id: file.supporterId,
@@ -28,9 +35,14 @@ export class EvidenceRepository {
   }
 
   async of(db: Scoped, supporterId: number): Promise<EvidenceRow[]> {
-    return db.sql<EvidenceRow>('SELECT * FROM evidence WHERE organization_id = :org AND supporter_id = :supporterId AND storage_key IS NOT NULL', {
-      supporterId,
-    });
+    return db.sql<EvidenceRow>(
+      `SELECT *
+        FROM evidence
+        WHERE organization_id = :org AND supporter_id = :supporterId AND storage_key IS NOT NULL`,
+      {
+        supporterId,
+      },
+    );
   }
 
   async find(db: Scoped, supporterId: number, id: number): Promise<EvidenceRow | undefined> {

@@ -1,7 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import type { Bound, Scoped } from '../platform/database';
 
-/** Addresses that wait: one that bounced, one whose owner said something that a person must read. Each hold is kept with its end. */
+/**
+ * Addresses that wait: one that bounced, one whose owner said something that a person must read. Each hold is
+ * kept with its end.
+ */
 @Injectable()
 export class HoldsRepository {
   /** Nothing goes to the address until somebody has looked at it. */
@@ -9,7 +12,10 @@ export class HoldsRepository {
     await this.add(tx, contactPointId, reason, false);
   }
 
-  /** Its owner said something of which a person must say what was meant; only that answer, or theirs, releases it. */
+  /**
+   * Its owner said something of which a person must say what was meant; only that answer, or theirs, releases
+   * it.
+   */
   async holdForAnswer(tx: Scoped, contactPointId: number, words: string): Promise<void> {
     await this.add(tx, contactPointId, `${words}: waits for a person to say what is meant`, true);
   }
@@ -39,7 +45,12 @@ export class HoldsRepository {
     await this.end(tx, contactPointId, why, 'AND asks = 1');
   }
 
-  private async end(tx: Scoped, contactPointId: number, why: string, which: '' | 'AND asks = 1'): Promise<void> {
+  private async end(
+    tx: Scoped,
+    contactPointId: number,
+    why: string,
+    which: '' | 'AND asks = 1',
+  ): Promise<void> {
     tx.reached.add(contactPointId);
     await tx.execute(
       `UPDATE address_hold SET released_at = UTC_TIMESTAMP(3), released_by = :actor, released_why = :why
@@ -52,7 +63,8 @@ export class HoldsRepository {
   /** An address shows the newest of its holds that are open, and is on hold as long as there is one. */
   private async showOpen(tx: Scoped, among: string, bindings: Record<string, Bound>): Promise<void> {
     await tx.execute(
-      `UPDATE contact_point cp ${among} LEFT JOIN address_hold h ON h.id = (SELECT MAX(o.id) FROM address_hold o
+      `UPDATE contact_point cp ${among}
+        LEFT JOIN address_hold h ON h.id = (SELECT MAX(o.id) FROM address_hold o
           WHERE o.organization_id = :org AND o.contact_point_id = cp.id AND o.released_at IS NULL)
         SET cp.on_hold = h.id IS NOT NULL, cp.hold_reason = h.reason, cp.hold_at = h.held_at
         WHERE cp.organization_id = :org`,
@@ -60,21 +72,31 @@ export class HoldsRepository {
     );
   }
 
-  /** Holds those addresses of a kind that a batch names, once for each batch; whoever calls tells who is reached. */
+  /**
+   * Holds those addresses of a kind that a batch names, once for each batch; whoever calls tells who is
+   * reached.
+   */
   async holdOfBatch(tx: Scoped, batchId: number, kind: 'email' | 'mobile', reason: string): Promise<void> {
-    const named = `batch_hold b ON b.contact_point_id = cp.id AND b.batch_id = :batchId AND b.organization_id = :org
-      AND cp.kind = :kind AND NOT EXISTS (SELECT 1 FROM address_hold h WHERE h.organization_id = :org AND h.contact_point_id = cp.id
+    const named = `batch_hold b ON b.contact_point_id = cp.id AND b.batch_id = :batchId
+      AND b.organization_id = :org
+      AND cp.kind = :kind AND NOT EXISTS (SELECT 1 FROM address_hold h
+      WHERE h.organization_id = :org AND h.contact_point_id = cp.id
         AND h.batch_id = :batchId)`;
     const bindings = { batchId, kind, reason: reason.slice(0, 300) };
     // What is on hold already keeps the reason that it shows.
     await tx.execute(
-      `UPDATE contact_point cp JOIN ${named} SET cp.on_hold = 1, cp.hold_at = UTC_TIMESTAMP(3), cp.hold_reason = :reason
+      `UPDATE contact_point cp
+        JOIN ${named}
+        SET cp.on_hold = 1, cp.hold_at = UTC_TIMESTAMP(3), cp.hold_reason = :reason
         WHERE cp.organization_id = :org AND cp.on_hold = 0`,
       bindings,
     );
     await tx.execute(
       `INSERT INTO address_hold (organization_id, contact_point_id, held_at, reason, batch_id)
-        SELECT :org, cp.id, UTC_TIMESTAMP(3), :reason, :batchId FROM contact_point cp JOIN ${named} WHERE cp.organization_id = :org`,
+        SELECT :org, cp.id, UTC_TIMESTAMP(3), :reason, :batchId
+        FROM contact_point cp
+        JOIN ${named}
+        WHERE cp.organization_id = :org`,
       bindings,
     );
   }
@@ -82,13 +104,18 @@ export class HoldsRepository {
   /** What a batch put on hold is as it was, but for what was held for another reason since. */
   async releaseOfBatch(tx: Scoped, batchId: number): Promise<void> {
     await tx.execute(
-      `UPDATE address_hold SET released_at = UTC_TIMESTAMP(3), released_by = :actor, released_why = 'The batch was taken back out'
+      `UPDATE address_hold
+        SET released_at = UTC_TIMESTAMP(3), released_by = :actor,
+          released_why = 'The batch was taken back out'
         WHERE organization_id = :org AND batch_id = :batchId AND released_at IS NULL`,
       { batchId, actor: tx.scope.actorId },
     );
-    const named = 'JOIN batch_hold b ON b.organization_id = :org AND b.batch_id = :batchId AND b.contact_point_id = cp.id';
+    const named =
+      'JOIN batch_hold b ON b.organization_id = :org AND b.batch_id = :batchId AND b.contact_point_id = cp.id';
     await this.showOpen(tx, named, { batchId });
-    await tx.execute('DELETE FROM batch_hold WHERE organization_id = :org AND batch_id = :batchId', { batchId });
+    await tx.execute('DELETE FROM batch_hold WHERE organization_id = :org AND batch_id = :batchId', {
+      batchId,
+    });
   }
 
   /** What was kept of an erased address. */

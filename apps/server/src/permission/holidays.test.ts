@@ -2,8 +2,8 @@ import { holidaysOf } from './holidays';
 
 const day = (iso: string) => Date.parse(`${iso}T00:00Z`) / 86_400_000;
 
-// 5 U.S.C. 6103(a) for the United States; Bank Holidays (Scotland) by the Banking and Financial Dealings Act 1971, Sch. 1;
-// Feiertagsgesetz of Bavaria, art. 1. Cited from memory.
+// 5 U.S.C. 6103(a) for the United States; Bank Holidays (Scotland) by the Banking and Financial Dealings Act
+// 1971, Sch. 1; Feiertagsgesetz of Bavaria, art. 1. Cited from memory.
 test.each([
   ['US', null, '2026-11-26', true],
   ['US', 'WA', '2026-12-25', true],

@@ -8,8 +8,9 @@ const FREE = new Set(['public', 'bank']);
 const calendars = new Map<string, Map<number, ReadonlySet<Day>>>();
 
 /**
- * The public holidays of a place, by the calendars of the package date-holidays: those of the region where it is known,
- * else of the country; `home` stands for a country that is not known. A country without a calendar has none.
+ * The public holidays of a place, by the calendars of the package date-holidays: those of the region where it
+ * is known, else of the country; `home` stands for a country that is not known. A country without a calendar
+ * has none.
  */
 export function holidaysOf(place: Place, home: string): IsHoliday {
   const country = place.country ?? home;
@@ -28,7 +29,8 @@ function daysOf(key: string, year: number): ReadonlySet<Day> {
   const [country = '', region = ''] = key.split('-');
   const known = new Holidays();
   if (!(country in known.getCountries())) return new Set();
-  const calendar = region in (known.getStates(country) ?? {}) ? new Holidays(country, region) : new Holidays(country);
+  const calendar =
+    region in (known.getStates(country) ?? {}) ? new Holidays(country, region) : new Holidays(country);
   const out = new Set<Day>();
   for (const { type, date, start, end } of calendar.getHolidays(year)) {
     if (!FREE.has(type)) continue;

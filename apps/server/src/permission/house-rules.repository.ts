@@ -29,26 +29,40 @@ export interface WaitingRow {
 export class HouseRulesRepository {
   /** The rules that hold now; those that a new organization starts with where none were set. */
   async rules(db: Scoped): Promise<HouseRules> {
-    const [row] = await db.sql<{ rules: HouseRules }>('SELECT rules FROM house_rules WHERE organization_id = :org ORDER BY id DESC LIMIT 1');
+    const [row] = await db.sql<{ rules: HouseRules }>(
+      'SELECT rules FROM house_rules WHERE organization_id = :org ORDER BY id DESC LIMIT 1',
+    );
     if (row) return row.rules;
-    const [organization] = await db.sql<{ country: string }>('SELECT country FROM organization WHERE id = :org');
+    const [organization] = await db.sql<{ country: string }>(
+      'SELECT country FROM organization WHERE id = :org',
+    );
     return startingRules(organization?.country ?? '*');
   }
 
   async newest(db: Scoped): Promise<number> {
-    const [row] = await db.sql<{ id: number | null }>('SELECT MAX(id) AS id FROM house_rules WHERE organization_id = :org');
+    const [row] = await db.sql<{ id: number | null }>(
+      'SELECT MAX(id) AS id FROM house_rules WHERE organization_id = :org',
+    );
     return row?.id ?? 0;
   }
 
   /** Who made the newest version, as whoever asks calls them; null where it was the program. */
   async newestBy(db: Scoped): Promise<string | null> {
     const [row] = await db.sql<{ id: number | null; name: string | null }>(
-      'SELECT t.id, t.name FROM house_rules r LEFT JOIN teammate t ON t.id = r.made_by WHERE r.organization_id = :org ORDER BY r.id DESC LIMIT 1',
+      `SELECT t.id, t.name
+        FROM house_rules r
+        LEFT JOIN teammate t ON t.id = r.made_by
+        WHERE r.organization_id = :org
+        ORDER BY r.id DESC
+        LIMIT 1`,
     );
     return row ? calledBy(db.scope, row.id, row.name) : null;
   }
 
-  async keep(tx: Scoped, change: { rules: HouseRules; words: string; effects: readonly RuleEffect[] }): Promise<number> {
+  async keep(
+    tx: Scoped,
+    change: { rules: HouseRules; words: string; effects: readonly RuleEffect[] },
+  ): Promise<number> {
     return tx.insert('house_rules', {
       rules: JSON.stringify(change.rules),
       words: change.words.slice(0, 600),
@@ -57,7 +71,10 @@ export class HouseRulesRepository {
     });
   }
 
-  async wait(tx: Scoped, change: { rules: HouseRules; basedOn: number; words: string; loosens: readonly string[] }): Promise<void> {
+  async wait(
+    tx: Scoped,
+    change: { rules: HouseRules; basedOn: number; words: string; loosens: readonly string[] },
+  ): Promise<void> {
     await tx.execute('DELETE FROM rules_waiting WHERE organization_id = :org');
     await tx.execute(
       `INSERT INTO rules_waiting (organization_id, rules, based_on, words, loosens, made_by)
@@ -74,7 +91,10 @@ export class HouseRulesRepository {
 
   async waiting(db: Scoped): Promise<WaitingRow | null> {
     const [row] = await db.sql<WaitingRow>(
-      'SELECT w.*, t.name AS made_name FROM rules_waiting w JOIN teammate t ON t.id = w.made_by WHERE w.organization_id = :org',
+      `SELECT w.*, t.name AS made_name
+        FROM rules_waiting w
+        JOIN teammate t ON t.id = w.made_by
+        WHERE w.organization_id = :org`,
     );
     return row ?? null;
   }
@@ -84,18 +104,30 @@ export class HouseRulesRepository {
   }
 
   async owners(db: Scoped): Promise<number> {
-    const [row] = await db.sql<{ n: number }>("SELECT COUNT(*) AS n FROM teammate WHERE organization_id = :org AND role = 'owner'");
+    const [row] = await db.sql<{ n: number }>(
+      "SELECT COUNT(*) AS n FROM teammate WHERE organization_id = :org AND role = 'owner'",
+    );
     return row?.n ?? 0;
   }
 
   /** How many supporters are where. */
   async places(db: Scoped): Promise<{ country: string | null; region: string | null; n: number }[]> {
-    return db.sql('SELECT country, region, COUNT(*) AS n FROM supporter WHERE organization_id = :org AND erased_at IS NULL GROUP BY country, region');
+    return db.sql(
+      `SELECT country, region, COUNT(*) AS n
+        FROM supporter
+        WHERE organization_id = :org AND erased_at IS NULL
+        GROUP BY country, region`,
+    );
   }
 
   async history(db: Scoped, limit: number): Promise<RulesRow[]> {
     return db.sql<RulesRow>(
-      'SELECT h.*, t.name AS made_name FROM house_rules h LEFT JOIN teammate t ON t.id = h.made_by WHERE h.organization_id = :org ORDER BY h.id DESC LIMIT :limit',
+      `SELECT h.*, t.name AS made_name
+        FROM house_rules h
+        LEFT JOIN teammate t ON t.id = h.made_by
+        WHERE h.organization_id = :org
+        ORDER BY h.id DESC
+        LIMIT :limit`,
       { limit },
     );
   }

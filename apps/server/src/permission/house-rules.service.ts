@@ -67,7 +67,10 @@ export class HouseRulesService {
     return this.weighed(this.database.read(scope), after);
   }
 
-  /** Makes the change and keeps it with its effects, who and when; where it needs a second owner, it waits for one. */
+  /**
+   * Makes the change and keeps it with its effects, who and when; where it needs a second owner, it waits for
+   * one.
+   */
   async save(scope: AccessScope, after: HouseRules, basedOn: number): Promise<RulesWeighed> {
     return this.database.write(scope, async (tx) => {
       tx.changed('reach', 0, 'everybody');
@@ -93,10 +96,18 @@ export class HouseRulesService {
       if (agrees && waiting.made_by === scope.actorId) throw new Conflict(sentence('rules.own-change'));
       await this.houseRules.noneWaits(tx);
       if (!agrees)
-        return void (await audit(tx, { act: 'rules-declined', subject: 'house-rules', subjectId: waiting.based_on, words: waiting.words }));
+        return void (await audit(tx, {
+          act: 'rules-declined',
+          subject: 'house-rules',
+          subjectId: waiting.based_on,
+          words: waiting.words,
+        }));
       await this.stillBasedOn(tx, waiting.based_on);
       const weighed = await this.weighed(tx, waiting.rules);
-      await this.make(tx, waiting.rules, { ...weighed, words: [...weighed.words, `Asked for by ${waiting.made_name}.`] });
+      await this.make(tx, waiting.rules, {
+        ...weighed,
+        words: [...weighed.words, `Asked for by ${waiting.made_name}.`],
+      });
     });
   }
 
@@ -108,12 +119,14 @@ export class HouseRulesService {
   }
 
   private async stillBasedOn(tx: Scoped, basedOn: number): Promise<void> {
-    if ((await this.houseRules.newest(tx)) !== basedOn) throw new Newer('the house rules', await this.houseRules.newestBy(tx));
+    if ((await this.houseRules.newest(tx)) !== basedOn)
+      throw new Newer('the house rules', await this.houseRules.newestBy(tx));
   }
 
   private async weighed(db: Scoped, after: HouseRules): Promise<RulesWeighed> {
     const faults = ruleFaults(after);
-    if (faults.length > 0) throw new Invalid(faults.map((why) => ({ field: 'rules', code: why.code, message: speak(why) })));
+    if (faults.length > 0)
+      throw new Invalid(faults.map((why) => ({ field: 'rules', code: why.code, message: speak(why) })));
     const before = await this.houseRules.rules(db);
     const effects: RuleEffect[] = [];
     for (const { channel, askedFor } of changedQuestions(before, after)) {
@@ -128,16 +141,22 @@ export class HouseRulesService {
     }
     const moving = effects.filter((effect) => effect.opens + effect.closes > 0);
     const loosens = loosenings(before, after).map(speak);
-    const waits = Boolean(before.secondPair) && (loosens.length > 0 || moving.some((effect) => effect.opens > 0));
+    const waits =
+      Boolean(before.secondPair) && (loosens.length > 0 || moving.some((effect) => effect.opens > 0));
     if (after.secondPair && !before.secondPair && (await this.houseRules.owners(db)) < 2)
       throw new Invalid([{ field: 'secondPair', code: 'alone', message: sentence('rules.one-owner') }]);
     return { words: ruleChanges(before, after).map(speak), loosens, effects: moving, waits };
   }
 
   /** Purposes concern everybody; a public list only those who are on it. */
-  private async questions(db: Scoped, askedFor: RuleEffect['askedFor']): Promise<{ scope: PermissionScope; listId: number | null }[]> {
+  private async questions(
+    db: Scoped,
+    askedFor: RuleEffect['askedFor'],
+  ): Promise<{ scope: PermissionScope; listId: number | null }[]> {
     if (askedFor !== 'lists') return [{ scope: askedFor, listId: null }];
-    const lists = await db.sql<{ id: number }>('SELECT id FROM list WHERE organization_id = :org AND is_public = 1');
+    const lists = await db.sql<{ id: number }>(
+      'SELECT id FROM list WHERE organization_id = :org AND is_public = 1',
+    );
     return lists.map(({ id }) => ({ scope: `list:${id}`, listId: id }));
   }
 }

@@ -1,7 +1,14 @@
 import { Controller, HttpCode, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import type { Response } from 'express';
-import { schema, type DncAdded, type DncRow, type Page, type RulesView, type RulesWeighed } from '@goodword/core/contract';
+import {
+  schema,
+  type DncAdded,
+  type DncRow,
+  type Page,
+  type RulesView,
+  type RulesWeighed,
+} from '@goodword/core/contract';
 import type { HouseRules } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Invalid } from '../platform/errors';
@@ -17,7 +24,10 @@ export class PermissionController {
     @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
   ) {}
 
-  @Route('get', 'house-rules', { role: 'viewer', summary: 'The rules of the house, and every change of them' })
+  @Route('get', 'house-rules', {
+    role: 'viewer',
+    summary: 'The rules of the house, and every change of them',
+  })
   rules(@Caller() scope: AccessScope): Promise<RulesView> {
     return this.houseRules.view(scope);
   }
@@ -33,8 +43,16 @@ export class PermissionController {
     return this.houseRules.weigh(scope, body.rules);
   }
 
-  @Route('put', 'house-rules', { role: 'owner', ofAll: true, summary: 'Change the rules of the house', body: schema.saveRules })
-  save(@Caller() scope: AccessScope, @Input('body') body: { rules: HouseRules; basedOn: number }): Promise<RulesWeighed> {
+  @Route('put', 'house-rules', {
+    role: 'owner',
+    ofAll: true,
+    summary: 'Change the rules of the house',
+    body: schema.saveRules,
+  })
+  save(
+    @Caller() scope: AccessScope,
+    @Input('body') body: { rules: HouseRules; basedOn: number },
+  ): Promise<RulesWeighed> {
     return this.houseRules.save(scope, body.rules, body.basedOn);
   }
 
@@ -49,30 +67,57 @@ export class PermissionController {
     return this.houseRules.settle(scope, body.agrees);
   }
 
-  @Route('get', 'do-not-contact', { role: 'organizer', summary: 'What is never written to', query: schema.dncQuery })
-  list(@Caller() scope: AccessScope, @Input('query') query: { search?: string; after?: string; limit: number }): Promise<Page<DncRow>> {
+  @Route('get', 'do-not-contact', {
+    role: 'organizer',
+    summary: 'What is never written to',
+    query: schema.dncQuery,
+  })
+  list(
+    @Caller() scope: AccessScope,
+    @Input('query') query: { search?: string; after?: string; limit: number },
+  ): Promise<Page<DncRow>> {
     return this.doNotContact.page(scope, query);
   }
 
-  @Route('post', 'do-not-contact', { role: 'organizer', summary: 'Add addresses, domains, numbers and ranges, one a line', body: schema.addDnc })
+  @Route('post', 'do-not-contact', {
+    role: 'organizer',
+    summary: 'Add addresses, domains, numbers and ranges, one a line',
+    body: schema.addDnc,
+  })
   @HttpCode(200)
   add(@Caller() scope: AccessScope, @Input('body') body: { lines: string; note: string }): Promise<DncAdded> {
     return this.doNotContact.add(scope, body.lines, body.note);
   }
 
-  @Route('post', 'do-not-contact/file', { role: 'organizer', summary: 'Add a file of them, one a line (multipart: file)' })
+  @Route('post', 'do-not-contact/file', {
+    role: 'organizer',
+    summary: 'Add a file of them, one a line (multipart: file)',
+  })
   @HttpCode(200)
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: 4 * 1024 * 1024, files: 1, fields: 1 } }))
-  addFile(@Caller() scope: AccessScope, @UploadedFile() file: Express.Multer.File | undefined): Promise<DncAdded> {
-    if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: sentence('do-not-contact.file') }]);
+  addFile(
+    @Caller() scope: AccessScope,
+    @UploadedFile() file: Express.Multer.File | undefined,
+  ): Promise<DncAdded> {
+    if (!file)
+      throw new Invalid([{ field: 'file', code: 'missing', message: sentence('do-not-contact.file') }]);
     // The first cell of each line: such files often come with more columns than the address.
     const lines = file.buffer.toString('utf8').replace(/^\uFEFF/, '');
     const first = lines.split(/\r\n|\r|\n/).map((line) => line.split(/[;,\t]/)[0] ?? '');
     const header = /^"?(e-?mail|address|phone|mobile|number)\b/i.test(first[0] ?? '');
-    return this.doNotContact.add(scope, (header ? ['', ...first.slice(1)] : first).join('\n'), file.originalname.slice(0, 200), 'file');
+    return this.doNotContact.add(
+      scope,
+      (header ? ['', ...first.slice(1)] : first).join('\n'),
+      file.originalname.slice(0, 200),
+      'file',
+    );
   }
 
-  @Route('delete', 'do-not-contact/:id', { role: 'owner', summary: 'Take an entry off', params: schema.idParams })
+  @Route('delete', 'do-not-contact/:id', {
+    role: 'owner',
+    summary: 'Take an entry off',
+    params: schema.idParams,
+  })
   @HttpCode(204)
   remove(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.doNotContact.remove(scope, id);

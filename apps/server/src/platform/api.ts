@@ -1,10 +1,23 @@
-import { applyDecorators, createParamDecorator, Delete, Get, Patch, Post, Put, SetMetadata, type ExecutionContext } from '@nestjs/common';
+import {
+  applyDecorators,
+  createParamDecorator,
+  Delete,
+  Get,
+  Patch,
+  Post,
+  Put,
+  SetMetadata,
+  type ExecutionContext,
+} from '@nestjs/common';
 import type { ObjectSchema } from 'joi';
 import type { Role } from '@goodword/core/contract';
 import type { AccessScope } from './scope';
 import type { Request } from 'express';
 
-/** What a route declares: who may call it, what it takes, and what it is for. A route without one is never served. */
+/**
+ * What a route declares: who may call it, what it takes, and what it is for. A route without one is never
+ * served.
+ */
 export interface RouteRule {
   /** "anyone" needs no session: sign-in, signed-token pages, hooks, health. */
   role: Role | 'anyone';
@@ -24,7 +37,10 @@ export const ROUTE_RULE = 'goodword:route';
 
 const METHODS = { get: Get, post: Post, put: Put, patch: Patch, delete: Delete };
 
-/** Declares a route: `@Route('post', 'tags', { role: 'organizer', summary: 'Make a tag', body: schema.makeTag })`. */
+/**
+ * Declares a route: `@Route('post', 'tags', { role: 'organizer', summary: 'Make a tag', body: schema.makeTag
+ * })`.
+ */
 export function Route(method: keyof typeof METHODS, path: string, rule: RouteRule): MethodDecorator {
   return applyDecorators(METHODS[method](path), SetMetadata(ROUTE_RULE, rule));
 }
@@ -45,13 +61,18 @@ export function requestOf(context: ExecutionContext): KnownRequest {
   return context.switchToHttp().getRequest<KnownRequest>();
 }
 
-/** Where a request comes from: the caller's address, as far as the proxies before us are believed, and their browser. */
+/**
+ * Where a request comes from: the caller's address, as far as the proxies before us are believed, and their
+ * browser.
+ */
 export function placeOfRequest(request: Request): { network: string; browser: string } {
   return { network: request.ip ?? '', browser: request.get('user-agent') ?? '' };
 }
 
 /** A checked part of the request: `@Input('body') body: SignIn`. */
-export const Input = createParamDecorator((part: 'body' | 'query' | 'params', context: ExecutionContext) => requestOf(context).valid?.[part]);
+export const Input = createParamDecorator(
+  (part: 'body' | 'query' | 'params', context: ExecutionContext) => requestOf(context).valid?.[part],
+);
 
 /** The scope of the caller. */
 export const Caller = createParamDecorator((_data: unknown, context: ExecutionContext): AccessScope => {
@@ -61,4 +82,6 @@ export const Caller = createParamDecorator((_data: unknown, context: ExecutionCo
 });
 
 /** The id in the path. */
-export const Id = createParamDecorator((_data: unknown, context: ExecutionContext) => (requestOf(context).valid?.params as { id: number }).id);
+export const Id = createParamDecorator(
+  (_data: unknown, context: ExecutionContext) => (requestOf(context).valid?.params as { id: number }).id,
+);

@@ -3,7 +3,15 @@ import type { Scoped } from './database';
 /** Writes down who did what, inside the transaction that did it. */
 export async function audit(
   tx: Scoped,
-  entry: { act: string; subject: string; subjectId: number; words: string; before?: string | null; after?: string | null; undo?: object },
+  entry: {
+    act: string;
+    subject: string;
+    subjectId: number;
+    words: string;
+    before?: string | null;
+    after?: string | null;
+    undo?: object;
+  },
 ): Promise<void> {
   await tx.insert('audit', {
     actor_id: tx.scope.actorId,

@@ -9,7 +9,8 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
-const nested = (levels: number, inner: unknown): unknown => (levels === 0 ? inner : { kind: 'all', rules: [nested(levels - 1, inner)] });
+const nested = (levels: number, inner: unknown): unknown =>
+  levels === 0 ? inner : { kind: 'all', rules: [nested(levels - 1, inner)] };
 const line = { kind: 'tag', tagId: 1, has: true };
 const count = (tree: unknown) => viewer.call<{ faults?: object[] }>('POST', '/api/segments/count', { tree });
 const taken = async (body: unknown) => {
@@ -34,7 +35,13 @@ test('a tree made to stop the house is refused as fast as any other of its size'
   const wide = (levels: number): unknown =>
     levels === 0
       ? { kind: 'tag' }
-      : { kind: 'all', rules: [wide(levels - 1), ...Array.from({ length: 300 }, () => ({ kind: 'field', field: 'x', op: 'is' }))] };
+      : {
+          kind: 'all',
+          rules: [
+            wide(levels - 1),
+            ...Array.from({ length: 300 }, () => ({ kind: 'field', field: 'x', op: 'is' })),
+          ],
+        };
   const flat = { kind: 'all', rules: Array.from({ length: 15 * 300 }, () => line) };
   const [calm, trap] = [await taken(flat), await taken(wide(15))];
   expect([calm.status, trap.status]).toEqual([422, 422]);
@@ -42,13 +49,29 @@ test('a tree made to stop the house is refused as fast as any other of its size'
 });
 
 test('of many faults the first twenty are told', async () => {
-  const { body } = await count({ kind: 'all', rules: Array.from({ length: 500 }, () => ({ kind: 'tag', tagId: 'x', has: 7, more: 1 })) });
+  const { body } = await count({
+    kind: 'all',
+    rules: Array.from({ length: 500 }, () => ({ kind: 'tag', tagId: 'x', has: 7, more: 1 })),
+  });
   expect(body.faults!.length).toBeLessThanOrEqual(20);
 });
 
 test('braces by the thousand make twenty faults and no more', async () => {
-  const { id } = await house.client.post<{ id: number }>('/api/messages', { name: 'Braces', channel: 'text', purpose: 'news' });
-  const words = { name: 'Braces', purpose: 'news', listId: null, subject: '', preheader: '', letter: null, text: '{x}'.repeat(600), basedOn: 0 };
+  const { id } = await house.client.post<{ id: number }>('/api/messages', {
+    name: 'Braces',
+    channel: 'text',
+    purpose: 'news',
+  });
+  const words = {
+    name: 'Braces',
+    purpose: 'news',
+    listId: null,
+    subject: '',
+    preheader: '',
+    letter: null,
+    text: '{x}'.repeat(600),
+    basedOn: 0,
+  };
   const saved = await house.client.call<{ faults: object[] }>('PUT', `/api/messages/${id}`, words);
   expect([saved.status, saved.body.faults.length]).toEqual([200, 20]);
 });
@@ -56,7 +79,12 @@ test('braces by the thousand make twenty faults and no more', async () => {
 test.each([
   ['an unknown key', 'POST', '/api/tags', { name: 'x', admin: true }],
   ['a cursor that is none', 'GET', '/api/supporters?after=%00%ff', undefined],
-  ['a cursor of another table', 'GET', `/api/supporters?after=${Buffer.from('[{"a":1}]').toString('base64url')}`, undefined],
+  [
+    'a cursor of another table',
+    'GET',
+    `/api/supporters?after=${Buffer.from('[{"a":1}]').toString('base64url')}`,
+    undefined,
+  ],
   ['a number that is none', 'GET', '/api/supporters/1e999', undefined],
   ['a list where text is meant', 'GET', '/api/supporters?search[]=a&search[]=b', undefined],
   ['an id beyond all', 'GET', '/api/supporters/99999999999999999999', undefined],
@@ -68,7 +96,14 @@ test.each([
 });
 
 test('a cookie that cannot be read is no session, and no fault of ours', async () => {
-  for (const cookie of ['gw_session=%', 'gw_session', 'gw_session=' + 'x'.repeat(4000), '=', 'gw_session=j:{"a":1}', 'gw_session=a; gw_session=b']) {
+  for (const cookie of [
+    'gw_session=%',
+    'gw_session',
+    'gw_session=' + 'x'.repeat(4000),
+    '=',
+    'gw_session=j:{"a":1}',
+    'gw_session=a; gw_session=b',
+  ]) {
     const { status } = await fetch(`${house.config.PUBLIC_URL}/api/tags`, { headers: { cookie } });
     expect(status).toBe(401);
   }

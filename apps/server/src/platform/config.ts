@@ -1,7 +1,9 @@
 import { existsSync } from 'node:fs';
 import Joi from 'joi';
 
-/** Everything the server and the worker are told from outside. Times in seconds where nothing else is said. */
+/**
+ * Everything the server and the worker are told from outside. Times in seconds where nothing else is said.
+ */
 export interface Config {
   DATABASE_URL: string;
   PORT: number;
@@ -39,9 +41,15 @@ export interface Config {
   /** What one statement may take before the database ends it: no work holds the house. */
   STATEMENT_SECONDS: number;
   LOG_LEVEL: string;
-  /** Whose word about the caller's address is believed: addresses and networks, with commas between; "loopback" is this machine. */
+  /**
+   * Whose word about the caller's address is believed: addresses and networks, with commas between;
+   * "loopback" is this machine.
+   */
   TRUSTED_PROXIES: string;
-  /** Asked for by /metrics and the API's description from elsewhere than this machine; empty answers nobody else. */
+  /**
+   * Asked for by /metrics and the API's description from elsewhere than this machine; empty answers nobody
+   * else.
+   */
   METRICS_TOKEN: string;
   /** Hours without a request after which a session ends. */
   SESSION_IDLE_HOURS: number;
@@ -55,7 +63,10 @@ export interface Config {
   ROLL: 'thread' | 'here';
   /** What the columns of that may take together. */
   ROLL_MEGABYTES: number;
-  /** Who says what line a telephone number is: the address of a service, or empty for what the number itself says. */
+  /**
+   * Who says what line a telephone number is: the address of a service, or empty for what the number itself
+   * says.
+   */
   LINE_LOOKUP: string;
 }
 
@@ -68,7 +79,8 @@ const port = Joi.number().port();
 function publicUrl(url: string, helpers: Joi.CustomHelpers): unknown {
   const { protocol, hostname } = new URL(url);
   const isHere = hostname === 'localhost' || hostname === '[::1]' || hostname.startsWith('127.');
-  if (protocol !== 'https:' && !isHere) return helpers.message({ custom: '"PUBLIC_URL" must begin with https:// where it is not this machine' });
+  if (protocol !== 'https:' && !isHere)
+    return helpers.message({ custom: '"PUBLIC_URL" must begin with https:// where it is not this machine' });
   return url.replace(/\/$/, '');
 }
 
@@ -122,14 +134,20 @@ const schema = Joi.object<Config>({
   INBOUND_SMTP_PORT: Joi.number().integer().min(0).max(65535).default(0),
   INBOUND_HOST: Joi.string().allow('').default(''),
   INBOUND_TLS_CERT: file,
-  INBOUND_TLS_KEY: file.when('INBOUND_TLS_CERT', { is: Joi.string().min(1).required(), then: Joi.string().min(1).required() }),
+  INBOUND_TLS_KEY: file.when('INBOUND_TLS_CERT', {
+    is: Joi.string().min(1).required(),
+    then: Joi.string().min(1).required(),
+  }),
   DKIM_KEY_FILE: file,
   DKIM_DOMAIN: Joi.string()
     .allow('')
     .default('')
     .when('DKIM_KEY_FILE', {
       is: Joi.string().min(1).required(),
-      then: Joi.string().invalid('').required().messages({ 'any.invalid': '"DKIM_DOMAIN" is missing: a key signs for a domain' }),
+      then: Joi.string()
+        .invalid('')
+        .required()
+        .messages({ 'any.invalid': '"DKIM_DOMAIN" is missing: a key signs for a domain' }),
     }),
   DKIM_SELECTOR: Joi.string().default('gw'),
   LEASE_SECONDS: Joi.number().min(1).max(3600).default(60),
@@ -145,7 +163,10 @@ const schema = Joi.object<Config>({
   SIGN_IN_DELAY_MS: Joi.number().integer().min(1).max(5000).default(250),
   MAILROOM_PAGE: Joi.string().uri().allow('').default(''),
   HANDSETS_PAGE: Joi.string().uri().allow('').default(''),
-  DOMAIN_LOOKUP: Joi.alternatives(Joi.string().valid('dns', ''), Joi.string().uri({ scheme: ['http', 'https'] })).default(''),
+  DOMAIN_LOOKUP: Joi.alternatives(
+    Joi.string().valid('dns', ''),
+    Joi.string().uri({ scheme: ['http', 'https'] }),
+  ).default(''),
   ROLL: Joi.string().valid('thread', 'here').default('thread'),
   ROLL_MEGABYTES: Joi.number().integer().min(16).default(512),
   LINE_LOOKUP: Joi.string()
@@ -156,7 +177,11 @@ const schema = Joi.object<Config>({
 
 /** Everything that is wrong with the environment, a line each; none where it can be used. */
 export function configFaults(env: NodeJS.ProcessEnv): string[] {
-  return schema.validate(env, { abortEarly: false, stripUnknown: true }).error?.details.map((detail) => detail.message) ?? [];
+  return (
+    schema
+      .validate(env, { abortEarly: false, stripUnknown: true })
+      .error?.details.map((detail) => detail.message) ?? []
+  );
 }
 
 /** Reads the environment; throws one error that names every wrong value and what was expected of it. */
@@ -164,10 +189,15 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   const { value, error } = schema.validate(env, { abortEarly: false, stripUnknown: true });
   if (!error) return value;
   const lines = error.details.map((detail) => `  ${detail.message}`);
-  throw new Error(`The configuration is not usable:\n${lines.join('\n')}\nSee .env.example for every setting.`);
+  throw new Error(
+    `The configuration is not usable:\n${lines.join('\n')}\nSee .env.example for every setting.`,
+  );
 }
 
-/** For a process's first line: the configuration, or every wrong value said and an end with EX_CONFIG (sysexits.h). */
+/**
+ * For a process's first line: the configuration, or every wrong value said and an end with EX_CONFIG
+ * (sysexits.h).
+ */
 export function readConfigOrExit(env: NodeJS.ProcessEnv): Config {
   try {
     return readConfig(env);

@@ -21,5 +21,7 @@ test('within a transaction no second connection is given, however deep it is ask
   await expect(within(async () => database.unscoped()('organization').select('id'))).rejects.toThrow(refused);
   expect(await database.writeUnlogged(scope, (tx) => database.read(tx).sql(mine))).toHaveLength(1);
   // Outside of it everybody has their own.
-  expect(await Promise.all([database.read(scope).sql(mine), database.writeUnlogged(scope, (tx) => tx.sql(mine))])).toHaveLength(2);
+  expect(
+    await Promise.all([database.read(scope).sql(mine), database.writeUnlogged(scope, (tx) => tx.sql(mine))]),
+  ).toHaveLength(2);
 });

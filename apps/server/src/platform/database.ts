@@ -8,8 +8,18 @@ import type { AccessScope } from './scope';
 /** A value that may be bound to SQL. */
 export type Bound = string | number | boolean | Date | Buffer | null | readonly (string | number)[];
 
-const LOST = new Set(['ECONNREFUSED', 'PROTOCOL_CONNECTION_LOST', 'ECONNRESET', 'ER_SERVER_SHUTDOWN', 'EPIPE', 'ETIMEDOUT']);
-/** Deadlock, lock wait, and a certification failure of a cluster: the transaction may be tried again as a whole. */
+const LOST = new Set([
+  'ECONNREFUSED',
+  'PROTOCOL_CONNECTION_LOST',
+  'ECONNRESET',
+  'ER_SERVER_SHUTDOWN',
+  'EPIPE',
+  'ETIMEDOUT',
+]);
+/**
+ * Deadlock, lock wait, and a certification failure of a cluster: the transaction may be tried again as a
+ * whole.
+ */
 const AGAIN = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD']);
 
 export function codeOf(error: unknown): string {
@@ -20,11 +30,18 @@ export function codeOf(error: unknown): string {
 export function isLostConnection(error: unknown): boolean {
   if (error instanceof Unavailable || LOST.has(codeOf(error))) return true;
   if (typeof error !== 'object' || error === null) return false;
-  // A command given to a connection that has just been lost fails without a code, and is marked as fatal by the driver.
-  return ('fatal' in error && error.fatal === true && codeOf(error) === '') || (error as Error).name === 'KnexTimeoutError';
+  // A command given to a connection that has just been lost fails without a code, and is marked as fatal by
+  // the driver.
+  return (
+    ('fatal' in error && error.fatal === true && codeOf(error) === '') ||
+    (error as Error).name === 'KnexTimeoutError'
+  );
 }
 
-/** Whether the server ended a statement that ran for too long: MariaDB's 1969, which the driver has no name for. */
+/**
+ * Whether the server ended a statement that ran for too long: MariaDB's 1969, which the driver has no name
+ * for.
+ */
 export function tookTooLong(error: unknown): boolean {
   return typeof error === 'object' && error !== null && 'errno' in error && error.errno === 1969;
 }
@@ -44,8 +61,8 @@ export interface Changed {
 const MOST_NAMED = 5000;
 
 /**
- * Queries of one organization, and of one chapter where the caller is bound to one. A table is reached only through
- * here: `table` adds the organization by itself, and `sql` refuses a text that does not name `:org`.
+ * Queries of one organization, and of one chapter where the caller is bound to one. A table is reached only
+ * through here: `table` adds the organization by itself, and `sql` refuses a text that does not name `:org`.
  */
 export class Scoped {
   /** What this transaction said that it changed; read by `Database.write`. */
@@ -61,30 +78,38 @@ export class Scoped {
   /** Another transaction tells of what this one writes, when all of it is there. */
   isToldElsewhere = false;
 
-  /** Says that what is written here is told by a later transaction of the same work, before anybody can need it. */
+  /**
+   * Says that what is written here is told by a later transaction of the same work, before anybody can need
+   * it.
+   */
   toldLater(): void {
     this.isToldElsewhere = true;
   }
 
-  /** Addresses whose permission or health this transaction changes; whom that concerns is asked at its end. */
+  /**
+   * Addresses whose permission or health this transaction changes; whom that concerns is asked at its end.
+   */
   readonly reached = new Set<number>();
 
   /**
-   * One after the other within an organization, until the transaction ends: for what must hold of all that it has, such as
-   * names of fields that read differently. To come before anything is read.
+   * One after the other within an organization, until the transaction ends: for what must hold of all that it
+   * has, such as names of fields that read differently. To come before anything is read.
    */
   async lockOrganization(): Promise<void> {
     await this.sql('SELECT id FROM organization WHERE id = :org FOR UPDATE');
   }
 
-  /** Says that this transaction changes nothing that columns are made of. What others say beside it still counts. */
+  /**
+   * Says that this transaction changes nothing that columns are made of. What others say beside it still
+   * counts.
+   */
   unchanged(): void {
     this.changed('nothing', 0, []);
   }
 
   /**
-   * Says what this transaction changes that columns are made of, so that those who keep columns read anew only these
-   * people's values. A transaction that says nothing counts as having changed everything.
+   * Says what this transaction changes that columns are made of, so that those who keep columns read anew
+   * only these people's values. A transaction that says nothing counts as having changed everything.
    */
   changed(what: ChangedWhat, ref: number, ids: readonly number[] | 'everybody'): void {
     this.changes.push({ what, ref, ids: ids === 'everybody' || ids.length > MOST_NAMED ? 'everybody' : ids });
@@ -110,7 +135,9 @@ export class Scoped {
     const query = this.table(name);
     const { chapterId } = this.scope;
     if (chapterId === null) return query;
-    return query.where((q) => void q.whereNull(`${name}.chapter_id`).orWhere(`${name}.chapter_id`, chapterId));
+    return query.where(
+      (q) => void q.whereNull(`${name}.chapter_id`).orWhere(`${name}.chapter_id`, chapterId),
+    );
   }
 
   /** Inserts one row with the organization filled in, and returns its id. */
@@ -119,13 +146,22 @@ export class Scoped {
     return id!;
   }
 
-  /** Inserts many rows in statements of some thousand values, ignoring those that are there already if asked. */
-  async insertAll(name: string, columns: readonly string[], rows: readonly (readonly Bound[])[], ignore = false): Promise<void> {
+  /**
+   * Inserts many rows in statements of some thousand values, ignoring those that are there already if asked.
+   */
+  async insertAll(
+    name: string,
+    columns: readonly string[],
+    rows: readonly (readonly Bound[])[],
+    ignore = false,
+  ): Promise<void> {
     const perStatement = Math.max(1, Math.floor(20_000 / (columns.length + 1)));
     for (let at = 0; at < rows.length; at += perStatement) {
       const slice = rows.slice(at, at + perStatement).map((row) => [this.scope.organizationId, ...row]);
       const names = ['organization_id', ...columns].map((column) => `\`${column}\``).join(',');
-      await this.knex.raw(`INSERT ${ignore ? 'IGNORE ' : ''}INTO \`${name}\` (${names}) VALUES ?`, [slice as never]);
+      await this.knex.raw(`INSERT ${ignore ? 'IGNORE ' : ''}INTO \`${name}\` (${names}) VALUES ?`, [
+        slice as never,
+      ]);
     }
   }
 
@@ -136,12 +172,16 @@ export class Scoped {
     const first = `${this.scope.organizationId}`;
     let text = '';
     for (const row of rows) text += `${first}${loadLine(row)}`;
-    // Faults of single values are warnings to LOAD DATA LOCAL; every value here has been bounded and typed before.
+    // Faults of single values are warnings to LOAD DATA LOCAL; every value here has been bounded and typed
+    // before.
     const statement = `LOAD DATA LOCAL INFILE 'rows' INTO TABLE \`${name}\` CHARACTER SET utf8mb4 FIELDS TERMINATED BY '\\t' ESCAPED BY '\\\\' LINES TERMINATED BY '\\n' (${names})`;
     const answer = (await this.knex
       .raw(statement.replaceAll('?', '\\?'))
-      .options({ infileStreamFactory: () => Readable.from([Buffer.from(text)]) })) as [{ affectedRows: number }];
-    if (answer[0].affectedRows !== rows.length) throw new Error(`expected ${rows.length} rows loaded into ${name}, got ${answer[0].affectedRows}`);
+      .options({ infileStreamFactory: () => Readable.from([Buffer.from(text)]) })) as [
+      { affectedRows: number },
+    ];
+    if (answer[0].affectedRows !== rows.length)
+      throw new Error(`expected ${rows.length} rows loaded into ${name}, got ${answer[0].affectedRows}`);
   }
 
   /** SQL with named bindings. `:org` and `:chapter` are bound by themselves; `:org` must occur. */
@@ -160,7 +200,10 @@ export class Scoped {
       .raw(...this.bound(text, bindings))
       .toSQL()
       .toNative();
-    const client = this.knex.client as { acquireConnection(): Promise<Streaming>; releaseConnection(one: Streaming): Promise<void> };
+    const client = this.knex.client as {
+      acquireConnection(): Promise<Streaming>;
+      releaseConnection(one: Streaming): Promise<void>;
+    };
     const connection = await client.acquireConnection();
     try {
       await new Promise<void>((done, fail) => {
@@ -189,7 +232,9 @@ export class Scoped {
 
 /** What of a connection is used to read row by row. */
 interface Streaming {
-  query(options: object): { on(event: string, heard: (value: unknown) => void): ReturnType<Streaming['query']> };
+  query(options: object): {
+    on(event: string, heard: (value: unknown) => void): ReturnType<Streaming['query']>;
+  };
 }
 
 /** Where something is read: in a scope of its own, or within the caller's transaction. */
@@ -218,15 +263,17 @@ const ESCAPES: Record<string, string> = { '\\': '\\\\', '\t': '\\t', '\n': '\\n'
 const inTransaction = new AsyncLocalStorage<Knex>();
 
 /**
- * A transaction that asks its pool for a second connection may wait for others that wait for its rows: ten of these at once, and
- * nobody gets on. The suites refuse it, wherever it is asked.
+ * A transaction that asks its pool for a second connection may wait for others that wait for its rows: ten of
+ * these at once, and nobody gets on. The suites refuse it, wherever it is asked.
  */
 function oneConnectionEach(pool: Knex): void {
   const client = pool.client as { acquireConnection(): Promise<unknown> };
   const acquire = client.acquireConnection.bind(client);
   client.acquireConnection = () =>
     inTransaction.getStore() === pool
-      ? Promise.reject(new Error('expected one connection for each transaction, and a second one was asked for within it'))
+      ? Promise.reject(
+          new Error('expected one connection for each transaction, and a second one was asked for within it'),
+        )
       : acquire();
 }
 
@@ -238,7 +285,14 @@ export class Database {
   constructor(url: string, poolSize = 10, statementSeconds = 0) {
     this.pool = knex({
       client: 'mysql2',
-      connection: { uri: url, timezone: 'Z', charset: 'utf8mb4', supportBigNumbers: true, dateStrings: false, flags: ['+LOCAL_FILES'] } as never,
+      connection: {
+        uri: url,
+        timezone: 'Z',
+        charset: 'utf8mb4',
+        supportBigNumbers: true,
+        dateStrings: false,
+        flags: ['+LOCAL_FILES'],
+      } as never,
       pool: { min: 0, max: poolSize, afterCreate: setUpConnection(statementSeconds) },
       acquireConnectionTimeout: 10_000,
     });
@@ -251,8 +305,8 @@ export class Database {
   }
 
   /**
-   * Runs the work in one transaction, again from the start after a deadlock, and leaves a mark in the change log so that
-   * whoever keeps columns in memory knows that they are old.
+   * Runs the work in one transaction, again from the start after a deadlock, and leaves a mark in the change
+   * log so that whoever keeps columns in memory knows that they are old.
    */
   async write<T>(scope: AccessScope, work: (tx: Scoped) => Promise<T>, isolation?: Isolation): Promise<T> {
     return this.writeUnlogged(
@@ -271,8 +325,11 @@ export class Database {
     tx.isLogged = true;
     if (tx.reached.size > 0) {
       const at = await tx.sql<{ id: number }>(
-        // Without saying so, the optimizer goes through all links of the organization while there are few of them.
-        'SELECT supporter_id AS id FROM supporter_contact FORCE INDEX (by_point) WHERE organization_id = :org AND contact_point_id IN (:points)',
+        // Without saying so, the optimizer goes through all links of the organization while there are few of
+        // them.
+        `SELECT supporter_id AS id
+          FROM supporter_contact FORCE INDEX (by_point)
+          WHERE organization_id = :org AND contact_point_id IN (:points)`,
         { points: [...tx.reached] },
       );
       tx.changed('reach', 0, [...new Set(at.map(({ id }) => id))]);
@@ -284,14 +341,23 @@ export class Database {
     await tx.insertAll('change_log', ['what', 'ref', 'ids'], rows);
   }
 
-  /** As `write`, for a transaction that changes nothing that columns are made of: it leaves no mark in the change log. */
-  async writeUnlogged<T>(scope: AccessScope, work: (tx: Scoped) => Promise<T>, isolation?: Isolation): Promise<T> {
+  /**
+   * As `write`, for a transaction that changes nothing that columns are made of: it leaves no mark in the
+   * change log.
+   */
+  async writeUnlogged<T>(
+    scope: AccessScope,
+    work: (tx: Scoped) => Promise<T>,
+    isolation?: Isolation,
+  ): Promise<T> {
     for (let attempt = 1; ; attempt++) {
       try {
         return await this.pool.transaction(
           async (trx) => {
             const tx = new Scoped(trx, scope);
-            return process.env.CHECK_TELLING ? inTransaction.run(this.pool, () => checked(trx, tx, work)) : work(tx);
+            return process.env.CHECK_TELLING
+              ? inTransaction.run(this.pool, () => checked(trx, tx, work))
+              : work(tx);
           },
           isolation ? { isolationLevel: isolation } : undefined,
         );
@@ -303,16 +369,18 @@ export class Database {
   }
 
   /**
-   * Has the server look anew at what tables hold, after many rows came in at once: what it knew of an empty table leads it to
-   * join by the wrong key.
+   * Has the server look anew at what tables hold, after many rows came in at once: what it knew of an empty
+   * table leads it to join by the wrong key.
    */
   async refreshStatistics(tables: readonly string[]): Promise<void> {
-    await this.pool.raw(`ANALYZE NO_WRITE_TO_BINLOG TABLE ${tables.map((table) => `\`${table}\``).join(', ')}`);
+    await this.pool.raw(
+      `ANALYZE NO_WRITE_TO_BINLOG TABLE ${tables.map((table) => `\`${table}\``).join(', ')}`,
+    );
   }
 
   /**
-   * Queries without a scope: for what belongs to no organization or must find one (sessions, job claims, tokens). Each
-   * use is listed in `unscoped.test.ts`.
+   * Queries without a scope: for what belongs to no organization or must find one (sessions, job claims,
+   * tokens). Each use is listed in `unscoped.test.ts`.
    */
   unscoped(): Knex {
     return this.pool;
@@ -327,9 +395,11 @@ export class Database {
 async function checked<T>(trx: Knex.Transaction, tx: Scoped, work: (tx: Scoped) => Promise<T>): Promise<T> {
   const statements: string[] = [];
   trx.on('query-response', (response: unknown, { sql }: { sql: string }) => {
-    // The builder's updates answer with a number, its inserts with ids, raw statements with what the driver says.
+    // The builder's updates answer with a number, its inserts with ids, raw statements with what the driver
+    // says.
     const [first] = Array.isArray(response) ? (response as unknown[]) : [response];
-    const rows = typeof first === 'object' && first !== null ? (first as { affectedRows?: number }).affectedRows : first;
+    const rows =
+      typeof first === 'object' && first !== null ? (first as { affectedRows?: number }).affectedRows : first;
     if (Number(rows ?? 0) > 0) statements.push(sql);
   });
   const result = await work(tx);
@@ -341,17 +411,23 @@ async function checked<T>(trx: Knex.Transaction, tx: Scoped, work: (tx: Scoped) 
     !isLogged,
   );
   if (found.length > 0 && !tx.isToldElsewhere)
-    throw new Error(`expected to be told of what this changes, got silence about: ${found[0]!.slice(0, 300)}`);
+    throw new Error(
+      `expected to be told of what this changes, got silence about: ${found[0]!.slice(0, 300)}`,
+    );
   return result;
 }
 
 type Fresh = { query(sql: string, done: (error: unknown) => void): void };
 
-const setUpConnection = (statementSeconds: number) => (connection: Fresh, done: (error: unknown, connection: unknown) => void) => {
-  // Derived tables of a verdict over a million people fit into memory at this size; at the default of 16 MB they go to disk and take twice as long.
-  const settings = "time_zone = '+00:00', sql_mode = 'STRICT_TRANS_TABLES,NO_ENGINE_SUBSTITUTION', group_concat_max_len = 1000000";
-  const most = `max_statement_time = ${statementSeconds}`;
-  connection.query(`SET ${settings}, ${most}, tmp_table_size = 268435456, max_heap_table_size = 268435456, sort_buffer_size = 16777216`, (error) =>
-    done(error, connection),
-  );
-};
+const setUpConnection =
+  (statementSeconds: number) => (connection: Fresh, done: (error: unknown, connection: unknown) => void) => {
+    // Derived tables of a verdict over a million people fit into memory at this size; at the default of 16 MB
+    // they go to disk and take twice as long.
+    const settings =
+      "time_zone = '+00:00', sql_mode = 'STRICT_TRANS_TABLES,NO_ENGINE_SUBSTITUTION', group_concat_max_len = 1000000";
+    const most = `max_statement_time = ${statementSeconds}`;
+    connection.query(
+      `SET ${settings}, ${most}, tmp_table_size = 268435456, max_heap_table_size = 268435456, sort_buffer_size = 16777216`,
+      (error) => done(error, connection),
+    );
+  };

@@ -52,7 +52,9 @@ export class Conflict extends DomainError {
 
 function newerWords(values: { by: string; what: string }, now: string | undefined): string {
   if (now === undefined) return sentence('fault.newer', values);
-  return now === '' ? sentence('fault.newer-emptied', values) : sentence('fault.newer-value', { ...values, now });
+  return now === ''
+    ? sentence('fault.newer-emptied', values)
+    : sentence('fault.newer-value', { ...values, now });
 }
 
 /** What is saved was changed by somebody since it was read: nothing is overwritten that was not seen. */

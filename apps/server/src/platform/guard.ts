@@ -14,7 +14,10 @@ import { sentence } from './words';
 
 const CHANGING = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 
-/** Lets a request through when its route is declared, its caller may call it, and what it brings is what was asked for. */
+/**
+ * Lets a request through when its route is declared, its caller may call it, and what it brings is what was
+ * asked for.
+ */
 @Injectable()
 export class RouteGuard implements CanActivate {
   constructor(
@@ -31,7 +34,11 @@ export class RouteGuard implements CanActivate {
     if (rule.role !== 'anyone') {
       await this.admit(request, rule);
       const path = (request.route as { path: string }).path;
-      await this.ownership.check(request.session!.scope, { method: request.method, path, rule }, request.params.id);
+      await this.ownership.check(
+        request.session!.scope,
+        { method: request.method, path, rule },
+        request.params.id,
+      );
     }
     bounded(request.body);
     request.valid = {
@@ -60,7 +67,10 @@ const MOST_FAULTS = 20;
 
 function check(schema: ObjectSchema | undefined, value: unknown, where: string): unknown {
   if (!schema) return value;
-  const { value: checked, error } = schema.validate(seenAll(value ?? {}), { abortEarly: false, errors: { wrap: { label: '"' } } });
+  const { value: checked, error } = schema.validate(seenAll(value ?? {}), {
+    abortEarly: false,
+    errors: { wrap: { label: '"' } },
+  });
   if (!error) return checked as unknown;
   throw new Invalid(
     error.details.slice(0, MOST_FAULTS).map((detail) => ({

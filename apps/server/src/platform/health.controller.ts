@@ -17,7 +17,11 @@ export const requestSeconds = new Histogram({
   help: 'Time to answer, by route and status',
   labelNames: ['route', 'status'],
 });
-const waiting = new Gauge({ name: 'goodword_deliveries', help: 'Deliveries not yet out, by state', labelNames: ['state'] });
+const waiting = new Gauge({
+  name: 'goodword_deliveries',
+  help: 'Deliveries not yet out, by state',
+  labelNames: ['state'],
+});
 const jobs = new Gauge({ name: 'goodword_jobs', help: 'Jobs by state', labelNames: ['state'] });
 
 @Controller()
@@ -51,14 +55,20 @@ export class HealthController {
   /** Counts over all organizations, with nothing of any person in them. */
   @Route('get', 'metrics', { role: 'anyone', summary: 'Metrics for Prometheus' })
   async metrics(@Req() request: Request, @Res() response: Response): Promise<void> {
-    if (!isOurs(request, this.config)) throw new Forbidden('Metrics are for this machine, or for who has the word (METRICS_TOKEN).');
+    if (!isOurs(request, this.config))
+      throw new Forbidden('Metrics are for this machine, or for who has the word (METRICS_TOKEN).');
     const knex = this.database.unscoped();
     const counted = async (table: string, states: string[]) =>
-      (await knex(table).whereIn('state', states).groupBy('state').select('state').count('* as n')) as { state: string; n: number }[];
+      (await knex(table).whereIn('state', states).groupBy('state').select('state').count('* as n')) as {
+        state: string;
+        n: number;
+      }[];
     waiting.reset();
     jobs.reset();
-    for (const row of await counted('delivery', ['ready', 'leased', 'in-flight', 'unsure'])) waiting.set({ state: row.state }, row.n);
-    for (const row of await counted('job', ['waiting', 'running', 'failed'])) jobs.set({ state: row.state }, row.n);
+    for (const row of await counted('delivery', ['ready', 'leased', 'in-flight', 'unsure']))
+      waiting.set({ state: row.state }, row.n);
+    for (const row of await counted('job', ['waiting', 'running', 'failed']))
+      jobs.set({ state: row.state }, row.n);
     response.type(register.contentType).send(await register.metrics());
   }
 }

@@ -7,9 +7,10 @@ import { addressHash } from './tokens';
 export type Hasher = (kind: string, normal: string) => string;
 
 /**
- * The key of the hashes by which do-not-contact knows addresses. It can never change, since the addresses are gone; the
- * secret can. So it lies in the database, wrapped by the secret (AES-256-GCM, NIST SP 800-38D), and is wrapped anew when
- * the secret is another: a start with SECRET and SECRET_BEFORE is all that changing it takes.
+ * The key of the hashes by which do-not-contact knows addresses. It can never change, since the addresses are
+ * gone; the secret can. So it lies in the database, wrapped by the secret (AES-256-GCM, NIST SP 800-38D), and
+ * is wrapped anew when the secret is another: a start with SECRET and SECRET_BEFORE is all that changing it
+ * takes.
  */
 @Injectable()
 export class HouseKeys implements OnApplicationBootstrap {
@@ -37,10 +38,13 @@ export class HouseKeys implements OnApplicationBootstrap {
 
   private async read(): Promise<string> {
     const keys = this.database.unscoped();
-    const find = async () => (await keys('house_key').where('name', 'addresses').first('wrapped')) as { wrapped: string } | undefined;
+    const find = async () =>
+      (await keys('house_key').where('name', 'addresses').first('wrapped')) as
+        { wrapped: string } | undefined;
     let row = await find();
     if (!row) {
-      // Of several processes that begin together, the first one's stays. Before there was such a key the secret itself was it.
+      // Of several processes that begin together, the first one's stays. Before there was such a key the
+      // secret itself was it.
       const wrapped = wrap(this.config.SECRET, this.config.SECRET);
       await keys('house_key').insert({ name: 'addresses', wrapped }).onConflict('name').ignore();
       row = (await find())!;
@@ -64,12 +68,16 @@ const keyOf = (secret: string) => Buffer.from(hkdfSync('sha256', secret, '', 'ho
 function wrap(plain: string, secret: string): string {
   const nonce = randomBytes(12);
   const cipher = createCipheriv('aes-256-gcm', keyOf(secret), nonce);
-  return Buffer.concat([nonce, cipher.update(plain, 'utf8'), cipher.final(), cipher.getAuthTag()]).toString('base64');
+  return Buffer.concat([nonce, cipher.update(plain, 'utf8'), cipher.final(), cipher.getAuthTag()]).toString(
+    'base64',
+  );
 }
 
 function unwrap(wrapped: string, secret: string): string | null {
   const bytes = Buffer.from(wrapped, 'base64');
-  const decipher = createDecipheriv('aes-256-gcm', keyOf(secret), bytes.subarray(0, 12), { authTagLength: 16 });
+  const decipher = createDecipheriv('aes-256-gcm', keyOf(secret), bytes.subarray(0, 12), {
+    authTagLength: 16,
+  });
   decipher.setAuthTag(bytes.subarray(-16));
   try {
     return Buffer.concat([decipher.update(bytes.subarray(12, -16)), decipher.final()]).toString('utf8');

@@ -1,5 +1,14 @@
 import { due } from './due';
-import { cancel, enqueue, JOB_KINDS, type JobHandler, type JobKind, JobRunner, JOBS_DUE, LANES } from './jobs';
+import {
+  cancel,
+  enqueue,
+  JOB_KINDS,
+  type JobHandler,
+  type JobKind,
+  JobRunner,
+  JOBS_DUE,
+  LANES,
+} from './jobs';
 import { Unavailable } from './errors';
 import type { Database } from './database';
 import type { AccessScope } from './scope';
@@ -18,10 +27,18 @@ afterAll(() => close());
 beforeEach(async () => void (await database.unscoped()('job').delete()));
 
 function runner(handler: JobHandler, lease = 5): JobRunner {
-  return new JobRunner(database, Object.fromEntries(JOB_KINDS.map((kind) => [kind, handler])) as Record<JobKind, JobHandler>, lease, quiet);
+  return new JobRunner(
+    database,
+    Object.fromEntries(JOB_KINDS.map((kind) => [kind, handler])) as Record<JobKind, JobHandler>,
+    lease,
+    quiet,
+  );
 }
 
-const jobs = () => database.unscoped()('job').orderBy('id') as unknown as Promise<{ state: string; attempts: number; error: string | null }[]>;
+const jobs = () =>
+  database.unscoped()('job').orderBy('id') as unknown as Promise<
+    { state: string; attempts: number; error: string | null }[]
+  >;
 
 test('a job is run once, however many runners look for it', async () => {
   for (let ref = 1; ref <= 20; ref++) await enqueue(database.unscoped(), scope, 'batch-check', ref);
@@ -46,7 +63,9 @@ test('lanes hold every kind once, and one lane never waits for another', async (
   await began;
   await enqueue(database.unscoped(), scope, 'batch-bring-in', 2);
   await enqueue(database.unscoped(), scope, 'message-personal', 3);
-  expect(await due(database, [JOBS_DUE, "SELECT 'other' AS due FROM DUAL WHERE 1 = 0"])).toEqual(new Set(['batch-bring-in', 'message-personal']));
+  expect(await due(database, [JOBS_DUE, "SELECT 'other' AS due FROM DUAL WHERE 1 = 0"])).toEqual(
+    new Set(['batch-bring-in', 'message-personal']),
+  );
   expect(await one.runOne(LANES[0])).toBe(true);
   expect((await jobs()).map(({ state }) => state)).toEqual(['running', 'waiting', 'done']);
   release();

@@ -18,8 +18,9 @@ export const JOB_KINDS = [
 export type JobKind = (typeof JOB_KINDS)[number];
 
 /**
- * Work of one lane is done in its order; the lanes go on side by side. What somebody waits for before the page (a word to one
- * person, a file to be read) is never behind what takes its time, and what leaves is never behind what comes in.
+ * Work of one lane is done in its order; the lanes go on side by side. What somebody waits for before the
+ * page (a word to one person, a file to be read) is never behind what takes its time, and what leaves is
+ * never behind what comes in.
  */
 export const LANES: readonly (readonly JobKind[])[] = [
   ['message-personal'],
@@ -44,7 +45,10 @@ export interface Running {
   refId: number;
   /** True when somebody asked to stop, or this process no longer holds the lease. Checked between steps. */
   stopped(): Promise<boolean>;
-  /** Says how far it is, for work that counts in steps of its own; seen at once, whatever transaction is under way. */
+  /**
+   * Says how far it is, for work that counts in steps of its own; seen at once, whatever transaction is under
+   * way.
+   */
   progress(done: number, total: number): Promise<void>;
 }
 
@@ -57,7 +61,13 @@ export const JOBS_DUE = `SELECT DISTINCT kind AS due FROM job WHERE run_at <= UT
   AND (state = 'waiting' OR (state = 'running' AND lease_until < UTC_TIMESTAMP(3)))`;
 
 /** Puts work on the queue, inside the caller's transaction where one is given. */
-export async function enqueue(knex: Knex, scope: AccessScope, kind: JobKind, refId: number, runAt = new Date()): Promise<void> {
+export async function enqueue(
+  knex: Knex,
+  scope: AccessScope,
+  kind: JobKind,
+  refId: number,
+  runAt = new Date(),
+): Promise<void> {
   await knex('job').insert({
     organization_id: scope.organizationId,
     chapter_id: scope.chapterId,
@@ -69,23 +79,36 @@ export async function enqueue(knex: Knex, scope: AccessScope, kind: JobKind, ref
 }
 
 /** As `enqueue`, unless the same waits already: one that runs may have begun before what this one is for. */
-export async function enqueueOnce(knex: Knex, scope: AccessScope, kind: JobKind, refId: number): Promise<void> {
-  const waiting = (await knex('job').where({ kind, ref_id: refId, state: 'waiting', cancel: 0 }).first('id')) as { id: number } | undefined;
+export async function enqueueOnce(
+  knex: Knex,
+  scope: AccessScope,
+  kind: JobKind,
+  refId: number,
+): Promise<void> {
+  const waiting = (await knex('job')
+    .where({ kind, ref_id: refId, state: 'waiting', cancel: 0 })
+    .first('id')) as { id: number } | undefined;
   if (!waiting) await enqueue(knex, scope, kind, refId);
 }
 
 /** Asks a waiting or running job to stop at its next step. */
 export async function cancel(knex: Knex, kind: JobKind, refId: number): Promise<void> {
-  await knex('job').where({ kind, ref_id: refId }).whereIn('state', ['waiting', 'running']).update({ cancel: 1 });
+  await knex('job')
+    .where({ kind, ref_id: refId })
+    .whereIn('state', ['waiting', 'running'])
+    .update({ cancel: 1 });
 }
 
 /** Waiting, or left by a process whose lease has run out. */
 const isOpen = (now: Knex.Raw) => (q: Knex.QueryBuilder) =>
-  void q.where('state', 'waiting').orWhere((r) => void r.where('state', 'running').where('lease_until', '<', now));
+  void q
+    .where('state', 'waiting')
+    .orWhere((r) => void r.where('state', 'running').where('lease_until', '<', now));
 
 /**
- * Claims jobs one at a time under a lease that a heartbeat renews. A process that dies leaves a lease that runs out, and
- * the next process to look takes the job up again: handlers go on from what they have committed.
+ * Claims jobs one at a time under a lease that a heartbeat renews. A process that dies leaves a lease that
+ * runs out, and the next process to look takes the job up again: handlers go on from what they have
+ * committed.
  */
 export class JobRunner {
   readonly name = `${hostname()}:${process.pid}`;
@@ -101,18 +124,29 @@ export class JobRunner {
   async runOne(kinds: readonly JobKind[] = JOB_KINDS): Promise<boolean> {
     const job = await this.claim(kinds);
     if (!job) return false;
-    const beat = setInterval(() => void this.renew(job.id).catch(() => undefined), (this.leaseSeconds * 1000) / 3);
+    const beat = setInterval(
+      () => void this.renew(job.id).catch(() => undefined),
+      (this.leaseSeconds * 1000) / 3,
+    );
     try {
-      this.log.info({ job: job.id, kind: job.kind, ref: job.ref_id, attempt: job.attempts + 1 }, 'job begins');
+      this.log.info(
+        { job: job.id, kind: job.kind, ref: job.ref_id, attempt: job.attempts + 1 },
+        'job begins',
+      );
       await this.handlers[job.kind]({
         scope: programScope(job.organization_id, job.chapter_id),
         refId: job.ref_id,
         stopped: () => this.isStopped(job.id),
-        progress: async (done, total) => void (await this.jobs().where({ id: job.id, leased_by: this.name }).update({ done, total })),
+        progress: async (done, total) =>
+          void (await this.jobs().where({ id: job.id, leased_by: this.name }).update({ done, total })),
       });
       await this.jobs()
         .where({ id: job.id, leased_by: this.name })
-        .update({ state: 'done', leased_by: null, ended_at: this.database.unscoped().raw('UTC_TIMESTAMP(3)') });
+        .update({
+          state: 'done',
+          leased_by: null,
+          ended_at: this.database.unscoped().raw('UTC_TIMESTAMP(3)'),
+        });
       this.log.info({ job: job.id, kind: job.kind }, 'job done');
     } catch (error) {
       await this.fail(job, error);
@@ -160,11 +194,15 @@ export class JobRunner {
   }
 
   private async isStopped(id: number): Promise<boolean> {
-    const row = (await this.jobs().where('id', id).first('cancel', 'leased_by')) as { cancel: number; leased_by: string } | undefined;
+    const row = (await this.jobs().where('id', id).first('cancel', 'leased_by')) as
+      { cancel: number; leased_by: string } | undefined;
     return !row || row.cancel === 1 || row.leased_by !== this.name;
   }
 
-  /** A lost connection costs no attempt; anything else is tried again, later each time, and given up after five. */
+  /**
+   * A lost connection costs no attempt; anything else is tried again, later each time, and given up after
+   * five.
+   */
   private async fail(job: JobRow, error: unknown): Promise<void> {
     this.log.error({ job: job.id, kind: job.kind, err: error }, 'job failed');
     if (isLostConnection(error)) return;

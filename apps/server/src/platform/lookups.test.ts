@@ -8,7 +8,10 @@ const failing = (code: string) => Promise.reject(Object.assign(new Error(code), 
 
 /** A name system in a table: exchangers, addresses, or the fault that asking gives. */
 function dns(table: Record<string, { mx?: string[]; a?: string[]; fault?: string }>) {
-  const ask = <T>(name: string, pick: (entry: { mx?: string[]; a?: string[] }) => T[] | undefined): Promise<T[]> => {
+  const ask = <T>(
+    name: string,
+    pick: (entry: { mx?: string[]; a?: string[] }) => T[] | undefined,
+  ): Promise<T[]> => {
     const entry = table[name];
     if (entry?.fault) return failing(entry.fault);
     const found = entry && pick(entry);
@@ -31,7 +34,11 @@ test('whether a domain takes mail, by the name system', async () => {
       'away.test': { fault: 'ETIMEOUT' },
     }) as never,
   );
-  expect(Object.fromEntries(await domains.takeMail(['mx.test', 'a.test', 'null.test', 'nowhere.test', 'away.test']))).toEqual({
+  expect(
+    Object.fromEntries(
+      await domains.takeMail(['mx.test', 'a.test', 'null.test', 'nowhere.test', 'away.test']),
+    ),
+  ).toEqual({
     'mx.test': true,
     'a.test': true,
     'null.test': false,
@@ -65,11 +72,17 @@ describe('a service over HTTP', () => {
   });
 
   test('lines: a word that is no kind of line is none, and the number itself is asked as well', async () => {
-    expect(Object.fromEntries(await new HttpLines(url).typesOf(['+12065550121', '+12065550199', '+442079460018']))).toEqual({
+    expect(
+      Object.fromEntries(await new HttpLines(url).typesOf(['+12065550121', '+12065550199', '+442079460018'])),
+    ).toEqual({
       '+12065550199': 'landline',
       '+442079460018': 'landline',
     });
-    expect(Object.fromEntries(await new HttpLines('http://127.0.0.1:9/').typesOf(['+442079460018', '+12065550121']))).toEqual({
+    expect(
+      Object.fromEntries(
+        await new HttpLines('http://127.0.0.1:9/').typesOf(['+442079460018', '+12065550121']),
+      ),
+    ).toEqual({
       '+442079460018': 'landline',
     });
   });

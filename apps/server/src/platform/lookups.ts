@@ -10,7 +10,9 @@ export const DOMAINS = Symbol('DOMAINS');
 
 export type LineType = 'mobile' | 'landline' | 'voip' | 'other';
 
-/** Port: says of telephone numbers (E.164) what line they are. Never throws; what nobody knows is left out. */
+/**
+ * Port: says of telephone numbers (E.164) what line they are. Never throws; what nobody knows is left out.
+ */
 export interface Lines {
   typesOf(numbers: readonly string[]): Promise<Map<string, LineType>>;
 }
@@ -18,11 +20,18 @@ export const LINES = Symbol('LINES');
 
 const AT_ONCE = 500;
 
-async function eachOf<T>(some: readonly T[], size: number, ask: (slice: readonly T[]) => Promise<void>): Promise<void> {
+async function eachOf<T>(
+  some: readonly T[],
+  size: number,
+  ask: (slice: readonly T[]) => Promise<void>,
+): Promise<void> {
   for (let at = 0; at < some.length; at += size) await ask(some.slice(at, at + size));
 }
 
-/** The domain name system: a mail exchanger, else an address (RFC 5321 §5.1); a null exchanger takes none (RFC 7505). */
+/**
+ * The domain name system: a mail exchanger, else an address (RFC 5321 §5.1); a null exchanger takes none (RFC
+ * 7505).
+ */
 export class DnsDomains implements Domains {
   constructor(private readonly resolver: Pick<typeof dns, 'resolveMx' | 'resolve4' | 'resolve6'> = dns) {}
 
@@ -43,7 +52,10 @@ export class DnsDomains implements Domains {
     const exchangers = await found(this.resolver.resolveMx(domain));
     if (exchangers === null) return null;
     if (exchangers.length > 0) return exchangers.some((one) => one.exchange !== '' && one.exchange !== '.');
-    const [four, six] = await Promise.all([found<unknown>(this.resolver.resolve4(domain)), found<unknown>(this.resolver.resolve6(domain))]);
+    const [four, six] = await Promise.all([
+      found<unknown>(this.resolver.resolve4(domain)),
+      found<unknown>(this.resolver.resolve6(domain)),
+    ]);
     if (four === null && six === null) return null;
     return (four?.length ?? 0) + (six?.length ?? 0) > 0;
   }
@@ -119,7 +131,8 @@ export class HttpLines implements Lines {
     const out = await this.own.typesOf(numbers);
     await eachOf(numbers, AT_ONCE, async (slice) => {
       const answer = await postJson<Record<string, string>>(this.url, { numbers: slice });
-      for (const number of slice) if (LINE_TYPES.has(answer?.[number] ?? '')) out.set(number, answer![number] as LineType);
+      for (const number of slice)
+        if (LINE_TYPES.has(answer?.[number] ?? '')) out.set(number, answer![number] as LineType);
     });
     return out;
   }

@@ -52,7 +52,11 @@ test('letters beyond ASCII before the @ go to a server that takes them, and to n
   expect(sink.mails.at(-1)!.to).toBe('zoë@example.org');
   const old = await new Sink({ asciiOnly: true }).listen();
   const toOld = new SmtpOut({ url: old.url, connections: 1, perSecond: 0, dkim: null });
-  expect(await toOld.send(mail('zoë@example.org'))).toMatchObject({ kind: 'refused', permanent: true, address: false });
+  expect(await toOld.send(mail('zoë@example.org'))).toMatchObject({
+    kind: 'refused',
+    permanent: true,
+    address: false,
+  });
   expect(await toOld.send(mail('zoe@bücher.example'))).toMatchObject({ kind: 'accepted' });
   await old.close();
   expect(old.mails.map(({ to }) => to)).toEqual([expect.stringMatching(/^zoe@/)]);
@@ -68,15 +72,22 @@ describe('the mail, read back by others', () => {
     expect(parsed.subject).toBe('Ińes, die Fähre — naïve');
     expect(parsed.text?.trim()).toBe('Grüße, Ines & Jun');
     expect(parsed.html).toContain('Grüße, Ines &amp; Jun');
-    expect(parsed.from?.value[0]).toEqual({ name: 'Rosa Oduya, Lantern Ferry Trust', address: 'hello@lanternferry.test' });
+    expect(parsed.from?.value[0]).toEqual({
+      name: 'Rosa Oduya, Lantern Ferry Trust',
+      address: 'hello@lanternferry.test',
+    });
     expect(sink.mails.at(-1)!.from).toBe('b-token@lists.lanternferry.test');
   });
 
-  // RFC 2047 §2: an encoded word in what somebody typed is not one of ours, and would be decoded by whoever reads.
-  test.each(['Hi =?utf-8?Q?Ann?=, planks', `=?=${'é'.repeat(90)}=?utf-8?B?QQ==?=`, '=?'])('a subject reads as it was typed: %s', async (subject) => {
-    expect(await out.send({ ...mail(), subject })).toMatchObject({ kind: 'accepted' });
-    expect((await simpleParser(sink.mails.at(-1)!.raw)).subject).toBe(subject);
-  });
+  // RFC 2047 §2: an encoded word in what somebody typed is not one of ours, and would be decoded by whoever
+  // reads.
+  test.each(['Hi =?utf-8?Q?Ann?=, planks', `=?=${'é'.repeat(90)}=?utf-8?B?QQ==?=`, '=?'])(
+    'a subject reads as it was typed: %s',
+    async (subject) => {
+      expect(await out.send({ ...mail(), subject })).toMatchObject({ kind: 'accepted' });
+      expect((await simpleParser(sink.mails.at(-1)!.raw)).subject).toBe(subject);
+    },
+  );
 
   test("by Python's email package, where there is a Python", async () => {
     const script = `import sys, json
@@ -95,7 +106,8 @@ print(json.dumps({'subject': m['subject'], 'type': m.get_content_type(), 'parts'
     });
   });
 
-  // RFC 2369 §2: an angle-bracketed address; RFC 2919 §2: phrase and identifier; RFC 8058 §3.1: exactly one value.
+  // RFC 2369 §2: an angle-bracketed address; RFC 2919 §2: phrase and identifier; RFC 8058 §3.1: exactly one
+  // value.
   test('the list headers have the forms of their standards', async () => {
     const header = (raw: string, name: string) =>
       new RegExp(`^${name}:((?:.*(?:\\r\\n[ \\t])?)*)`, 'im')
@@ -108,20 +120,26 @@ print(json.dumps({'subject': m['subject'], 'type': m.get_content_type(), 'parts'
     expect(header(raw, 'List-Id')).toBe('"Ferry news" <list-4.lists.lanternferry.test>');
   });
 
-  // RFC 8058 §4: a valid DKIM signature that covers at least List-Unsubscribe and List-Unsubscribe-Post. RFC 6376.
+  // RFC 8058 §4: a valid DKIM signature that covers at least List-Unsubscribe and List-Unsubscribe-Post. RFC
+  // 6376.
   test('the DKIM signature verifies by an independent verifier and covers the list headers', async () => {
     const raw = await sent();
-    const der = createPublicKey(dkimKeys.publicKey).export({ type: 'spki', format: 'der' }).toString('base64');
+    const der = createPublicKey(dkimKeys.publicKey)
+      .export({ type: 'spki', format: 'der' })
+      .toString('base64');
     const resolver = async (name: string) => {
       expect(name).toBe('gw._domainkey.lanternferry.test');
       return [[`v=DKIM1; k=rsa; p=${der}`]];
     };
     const verify = async (message: string) =>
-      (await dkimVerify(Buffer.from(message), { resolver })) as { results: { status: { result: string }; signingHeaders?: { keys: string } }[] };
+      (await dkimVerify(Buffer.from(message), { resolver })) as {
+        results: { status: { result: string }; signingHeaders?: { keys: string } }[];
+      };
     const { results } = await verify(raw);
     expect(results.map((one) => one.status.result)).toEqual(['pass']);
     const covered = /[;\s]h=([^;]+);/.exec(raw.replace(/\r\n[ \t]+/g, ''))![1]!;
-    for (const name of ['list-unsubscribe', 'list-unsubscribe-post', 'list-id', 'from', 'to', 'subject']) expect(covered.split(':')).toContain(name);
+    for (const name of ['list-unsubscribe', 'list-unsubscribe-post', 'list-id', 'from', 'to', 'subject'])
+      expect(covered.split(':')).toContain(name);
     const forged = await verify(raw.replace(LEAVE, LEAVE.replace('abc', 'xyz')));
     expect(forged.results[0]!.status.result).not.toBe('pass');
   });

@@ -17,8 +17,8 @@ export interface OutgoingMail {
 }
 
 /**
- * What became of a hand-over. "unreachable" means that nothing of the message was given away, so it may be tried again;
- * "unsure" that it was under way when the connection went, so only a person can tell.
+ * What became of a hand-over. "unreachable" means that nothing of the message was given away, so it may be
+ * tried again; "unsure" that it was under way when the connection went, so only a person can tell.
  */
 export type HandOver =
   | { kind: 'accepted'; detail: string }
@@ -41,8 +41,8 @@ export interface Dkim {
 }
 
 /**
- * Headers that the signature covers: those of RFC 6376 §5.4.1, and both list headers that RFC 8058 §4 requires it to
- * cover.
+ * Headers that the signature covers: those of RFC 6376 §5.4.1, and both list headers that RFC 8058 §4
+ * requires it to cover.
  */
 export const SIGNED_HEADERS =
   'From:Sender:Reply-To:Subject:Date:Message-ID:To:Cc:MIME-Version:Content-Type:Content-Transfer-Encoding:List-Id:List-Unsubscribe:List-Unsubscribe-Post';
@@ -82,7 +82,10 @@ export class SmtpOut implements MailOut {
     };
     this.transport = createTransport({ ...pool, ...(dkim ? { dkim } : {}) }) as Transporter;
     this.transport.use('stream', (mail, done) => {
-      this.watchBody(mail.data, mail.message as unknown as { createReadStream(...args: unknown[]): Readable });
+      this.watchBody(
+        mail.data,
+        mail.message as unknown as { createReadStream(...args: unknown[]): Readable },
+      );
       done();
     });
   }
@@ -90,7 +93,8 @@ export class SmtpOut implements MailOut {
   async send(mail: OutgoingMail): Promise<HandOver> {
     if (!ASCII.test(mail.to.slice(0, mail.to.lastIndexOf('@')))) {
       const offered = await this.offersUtf8();
-      if (offered === null) return { kind: 'unreachable', detail: 'The mail server did not say what it takes' };
+      if (offered === null)
+        return { kind: 'unreachable', detail: 'The mail server did not say what it takes' };
       if (!offered) return { kind: 'refused', permanent: true, address: false, detail: NO_UTF8 };
     }
     const data = {
@@ -115,8 +119,9 @@ export class SmtpOut implements MailOut {
   }
 
   /**
-   * Whether the server takes addresses with letters beyond ASCII before the @ (RFC 6531 §3.1); null where it can't be asked.
-   * Sent without asking, such an address may come out as another one. Asked once in ten minutes.
+   * Whether the server takes addresses with letters beyond ASCII before the @ (RFC 6531 §3.1); null where it
+   * can't be asked. Sent without asking, such an address may come out as another one. Asked once in ten
+   * minutes.
    */
   private offersUtf8(): Promise<boolean | null> {
     if (this.utf8 && this.utf8.until > Date.now()) return this.utf8.offered;
@@ -142,8 +147,9 @@ export class SmtpOut implements MailOut {
 }
 
 /**
- * A subject that reads as it was typed: what looks like an encoded word in a name or a value is encoded itself (RFC 2047
- * §2, at most 75 characters each), since a mail reader would decode it. Others are left to the library.
+ * A subject that reads as it was typed: what looks like an encoded word in a name or a value is encoded
+ * itself (RFC 2047 §2, at most 75 characters each), since a mail reader would decode it. Others are left to
+ * the library.
  */
 export function asTyped(subject: string): string {
   if (!subject.includes('=?')) return subject;
@@ -160,7 +166,8 @@ export function asTyped(subject: string): string {
 }
 
 const ASCII = /^[\x20-\x7e]*$/;
-const NO_UTF8 = 'The mail server takes no addresses with such letters before the @ (it does not offer SMTPUTF8)';
+const NO_UTF8 =
+  'The mail server takes no addresses with such letters before the @ (it does not offer SMTPUTF8)';
 
 /** What the server answers to EHLO; the connection is closed again. */
 function askUtf8(url: string): Promise<boolean | null> {
@@ -179,9 +186,15 @@ function askUtf8(url: string): Promise<boolean | null> {
   });
 }
 
-/** List headers are structured (RFC 2369 §2, RFC 2919 §3): an encoded word in them would hide the identifier. */
-function asWritten(headers: Record<string, string>): Record<string, { prepared: true; foldLines: true; value: string }> {
-  return Object.fromEntries(Object.entries(headers).map(([name, value]) => [name, { prepared: true, foldLines: true, value }]));
+/**
+ * List headers are structured (RFC 2369 §2, RFC 2919 §3): an encoded word in them would hide the identifier.
+ */
+function asWritten(
+  headers: Record<string, string>,
+): Record<string, { prepared: true; foldLines: true; value: string }> {
+  return Object.fromEntries(
+    Object.entries(headers).map(([name, value]) => [name, { prepared: true, foldLines: true, value }]),
+  );
 }
 
 /** Reply codes by RFC 5321 §4.2.1: 4yz may succeed later, 5yz will not. */
@@ -189,7 +202,8 @@ export function classify(error: SmtpError, bodyRead: boolean): HandOver {
   const detail = error.message.slice(0, 300);
   const code = error.responseCode ?? 0;
   if (code === 421) return bodyRead ? { kind: 'unsure', detail } : { kind: 'unreachable', detail };
-  if (code >= 400) return { kind: 'refused', permanent: code >= 500, address: error.command === 'RCPT TO', detail };
+  if (code >= 400)
+    return { kind: 'refused', permanent: code >= 500, address: error.command === 'RCPT TO', detail };
   if (error.code === 'EENVELOPE') return { kind: 'refused', permanent: true, address: true, detail };
   return bodyRead ? { kind: 'unsure', detail } : { kind: 'unreachable', detail };
 }

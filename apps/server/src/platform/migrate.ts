@@ -55,18 +55,28 @@ export const newestMigration = Object.keys(MIGRATIONS).at(-1)!;
 const PATIENCE = 600;
 
 /**
- * Brings the schema to the newest version; a database that is there already is left as it is. Of two starts at once one
- * waits for the other, by a lock of the server's that ends with its connection: none is left behind by a killed one.
+ * Brings the schema to the newest version; a database that is there already is left as it is. Of two starts
+ * at once one waits for the other, by a lock of the server's that ends with its connection: none is left
+ * behind by a killed one.
  */
 export async function migrate(knex: Knex): Promise<void> {
-  const client = knex.client as { acquireConnection(): Promise<unknown>; releaseConnection(one: unknown): Promise<void> };
+  const client = knex.client as {
+    acquireConnection(): Promise<unknown>;
+    releaseConnection(one: unknown): Promise<void>;
+  };
   const connection = await client.acquireConnection();
   try {
     const name = "CONCAT('gw_migrate_', DATABASE())";
-    const [[row]] = (await knex.raw(`SELECT GET_LOCK(${name}, ${PATIENCE}) AS got`).connection(connection)) as [[{ got: number }]];
-    if (row.got !== 1) throw new Error(`another start has been migrating this database for ${PATIENCE} seconds; wait for it, then start again`);
+    const [[row]] = (await knex
+      .raw(`SELECT GET_LOCK(${name}, ${PATIENCE}) AS got`)
+      .connection(connection)) as [[{ got: number }]];
+    if (row.got !== 1)
+      throw new Error(
+        `another start has been migrating this database for ${PATIENCE} seconds; wait for it, then start again`,
+      );
     // Under our lock, one of the library's that is still taken was left by a start that was killed.
-    if (await knex.schema.hasTable('knex_migrations_lock')) await knex('knex_migrations_lock').update({ is_locked: 0 });
+    if (await knex.schema.hasTable('knex_migrations_lock'))
+      await knex('knex_migrations_lock').update({ is_locked: 0 });
     try {
       await knex.migrate.latest({ migrationSource: source });
     } finally {

@@ -13,8 +13,8 @@ import * as wordsOfTheTrade from './migrations/020_words_of_the_trade';
 import { makeTestOrganization, openTestDatabase } from './test-database';
 
 /*
- * What changes tables that hold something already is tried on such tables: the newest schema is taken back by one, filled as
- * the program before would have filled it, and brought forward again.
+ * What changes tables that hold something already is tried on such tables: the newest schema is taken back by
+ * one, filled as the program before would have filled it, and brought forward again.
  */
 let knex: Knex;
 let organizationId: number;
@@ -34,15 +34,26 @@ afterAll(() => close());
 const insert = async (table: string, row: object): Promise<number> =>
   ((await knex(table).insert({ organization_id: organizationId, ...row })) as [number])[0];
 const shapeOf = async (table: string) =>
-  ((await knex.raw(`SHOW CREATE TABLE ${table}`)) as [{ 'Create Table': string }[]])[0][0]!['Create Table'].replace(/ AUTO_INCREMENT=\d+/, '');
+  ((await knex.raw(`SHOW CREATE TABLE ${table}`)) as [{ 'Create Table': string }[]])[0][0]![
+    'Create Table'
+  ].replace(/ AUTO_INCREMENT=\d+/, '');
 
 test('links get the kind of their address, those of no address go, and records brought together before can be parted', async () => {
   const newest = await shapeOf('supporter_contact');
   await kindsOfLinks.down(knex);
   expect(await shapeOf('supporter_contact')).not.toContain('by_kind');
-  const email = await insert('contact_point', { kind: 'email', normal: 'ada@example.org', shown: 'ada@example.org' });
-  const mobile = await insert('contact_point', { kind: 'mobile', normal: '+12065550101', shown: '+1 206 555 0101' });
-  for (const id of [email, mobile, 999_999]) await insert('supporter_contact', { supporter_id: 1, contact_point_id: id });
+  const email = await insert('contact_point', {
+    kind: 'email',
+    normal: 'ada@example.org',
+    shown: 'ada@example.org',
+  });
+  const mobile = await insert('contact_point', {
+    kind: 'mobile',
+    normal: '+12065550101',
+    shown: '+1 206 555 0101',
+  });
+  for (const id of [email, mobile, 999_999])
+    await insert('supporter_contact', { supporter_id: 1, contact_point_id: id });
   const links = [email, mobile].map((id) => ({
     organization_id: organizationId,
     supporter_id: 2,
@@ -61,17 +72,25 @@ test('links get the kind of their address, those of no address go, and records b
 
   await kindsOfLinks.up(knex);
   expect(await shapeOf('supporter_contact')).toBe(newest);
-  const kinds = (await knex('supporter_contact').orderBy('contact_point_id').select('contact_point_id', 'kind')) as object[];
+  const kinds = (await knex('supporter_contact')
+    .orderBy('contact_point_id')
+    .select('contact_point_id', 'kind')) as object[];
   expect(kinds).toEqual([
     { contact_point_id: email, kind: 'email' },
     { contact_point_id: mobile, kind: 'mobile' },
   ]);
   const kindsIn = async (id: number) => {
     const kept = (await knex('merging').where('id', id).first('was')) as { was: unknown };
-    const { rows } = (typeof kept.was === 'string' ? JSON.parse(kept.was) : kept.was) as { rows: { supporter_contact?: { kind?: string }[] } };
+    const { rows } = (typeof kept.was === 'string' ? JSON.parse(kept.was) : kept.was) as {
+      rows: { supporter_contact?: { kind?: string }[] };
+    };
     return rows.supporter_contact?.map(({ kind }) => kind);
   };
-  expect([await kindsIn(open), await kindsIn(parted), await kindsIn(bare)]).toEqual([['email', 'mobile'], [undefined, undefined], undefined]);
+  expect([await kindsIn(open), await kindsIn(parted), await kindsIn(bare)]).toEqual([
+    ['email', 'mobile'],
+    [undefined, undefined],
+    undefined,
+  ]);
 });
 
 test('whom a staged row is about is nobody where it was not known, and not known again the other way', async () => {
@@ -81,7 +100,9 @@ test('whom a staged row is about is nobody where it was not known, and not known
   await insert('batch_row', { ...batch, row_no: 1, supporter_id: null });
   await insert('batch_row', { ...batch, row_no: 2, supporter_id: 7 });
   const about = async () =>
-    ((await knex('batch_row').orderBy('row_no').select('supporter_id')) as { supporter_id: number | null }[]).map((row) => row.supporter_id);
+    (
+      (await knex('batch_row').orderBy('row_no').select('supporter_id')) as { supporter_id: number | null }[]
+    ).map((row) => row.supporter_id);
   await rowsInPlace.up(knex);
   expect([await about(), await shapeOf('batch_row')]).toEqual([[0, 7], newest]);
   await rowsInPlace.down(knex);
@@ -91,11 +112,24 @@ test('whom a staged row is about is nobody where it was not known, and not known
 
 test('a region that only stood in the postal address becomes the place, and rules kept before take the careful side', async () => {
   await rulesOfPlaces.down(knex);
-  const chapter = (await knex('chapter').where({ organization_id: organizationId }).first('id')) as { id: number };
+  const chapter = (await knex('chapter').where({ organization_id: organizationId }).first('id')) as {
+    id: number;
+  };
   const someone = async (country: string | null, region: string | null, parts: object) => {
-    const id = await insert('supporter', { chapter_id: chapter.id, first_name: 'Ada', last_name: 'Lin', country, region });
+    const id = await insert('supporter', {
+      chapter_id: chapter.id,
+      first_name: 'Ada',
+      last_name: 'Lin',
+      country,
+      region,
+    });
     const street = `${id} slip lane`;
-    const point = await insert('contact_point', { kind: 'post', normal: street, shown: street, parts: JSON.stringify(parts) });
+    const point = await insert('contact_point', {
+      kind: 'post',
+      normal: street,
+      shown: street,
+      parts: JSON.stringify(parts),
+    });
     await insert('supporter_contact', { supporter_id: id, contact_point_id: point, kind: 'post' });
     return id;
   };
@@ -106,11 +140,17 @@ test('a region that only stood in the postal address becomes the place, and rule
     await someone('GB', null, { street: '4 Slip Lane', region: 'FL', country: 'US' }),
     await someone('US', null, { street: '5 Slip Lane', region: 'Nowhere' }),
   ];
-  const old = { home: 'US', places: { CA: { preset: 'canada', confirm: { email: false, text: true, withinDays: 30 } } } };
+  const old = {
+    home: 'US',
+    places: { CA: { preset: 'canada', confirm: { email: false, text: true, withinDays: 30 } } },
+  };
   await insert('house_rules', { rules: JSON.stringify(old), words: 'Ours', effects: '[]' });
 
   await rulesOfPlaces.up(knex);
-  const places = (await knex('supporter').whereIn('id', ids).orderBy('id').select('country', 'region')) as object[];
+  const places = (await knex('supporter')
+    .whereIn('id', ids)
+    .orderBy('id')
+    .select('country', 'region')) as object[];
   expect(places).toEqual([
     { country: 'US', region: 'FL' },
     { country: 'US', region: 'OK' },
@@ -118,7 +158,10 @@ test('a region that only stood in the postal address becomes the place, and rule
     { country: 'GB', region: null },
     { country: 'US', region: null },
   ]);
-  const newest = (await knex('house_rules').where({ organization_id: organizationId }).orderBy('id', 'desc').first('rules')) as { rules: unknown };
+  const newest = (await knex('house_rules')
+    .where({ organization_id: organizationId })
+    .orderBy('id', 'desc')
+    .first('rules')) as { rules: unknown };
   const rules = (typeof newest.rules === 'string' ? JSON.parse(newest.rules) : newest.rules) as typeof old;
   expect(rules.places.CA).toEqual({
     preset: 'canada',
@@ -139,7 +182,16 @@ test('holds of before are kept with what ends them: a batch taken back out, an a
   const ids: number[] = [];
   for (const [kind, reason] of Object.entries(reasons)) {
     const normal = `${kind}@held.example.org`;
-    ids.push(await insert('contact_point', { kind: 'email', normal, shown: normal, on_hold: 1, hold_reason: reason, hold_at: new Date() }));
+    ids.push(
+      await insert('contact_point', {
+        kind: 'email',
+        normal,
+        shown: normal,
+        on_hold: 1,
+        hold_reason: reason,
+        hold_at: new Date(),
+      }),
+    );
   }
   // The batch also named the one that bounced here before: that hold is not the batch's.
   for (const id of [ids[0]!, ids[2]!]) await insert('batch_hold', { batch_id: 77, contact_point_id: id });
@@ -147,7 +199,11 @@ test('holds of before are kept with what ends them: a batch taken back out, an a
   await evidenceWhole.up(knex);
   await holdsThatAsk.up(knex);
   const onHold = async () =>
-    ((await knex('contact_point').whereIn('id', ids).orderBy('id').select('on_hold')) as { on_hold: number }[]).map((row) => row.on_hold);
+    (
+      (await knex('contact_point').whereIn('id', ids).orderBy('id').select('on_hold')) as {
+        on_hold: number;
+      }[]
+    ).map((row) => row.on_hold);
   const holds = new HoldsRepository();
   const does = (act: (tx: Scoped) => Promise<void>) =>
     database.write(scope, async (tx) => {
@@ -158,7 +214,9 @@ test('holds of before are kept with what ends them: a batch taken back out, an a
   await does((tx) => holds.releaseOfBatch(tx, 77));
   expect(await onHold()).toEqual([0, 1, 1]);
   // What an address shows is a reason that still holds it.
-  const shown = (await knex('contact_point').whereIn('id', ids).orderBy('id').select('hold_reason')) as { hold_reason: string | null }[];
+  const shown = (await knex('contact_point').whereIn('id', ids).orderBy('id').select('hold_reason')) as {
+    hold_reason: string | null;
+  }[];
   expect(shown.map((row) => row.hold_reason)).toEqual([null, reasons.question, reasons.bounce]);
   await does(async (tx) => {
     for (const id of ids) await holds.releaseAnswered(tx, id, 'They did not mean stop');
@@ -171,12 +229,19 @@ test('holds of before are kept with what ends them: a batch taken back out, an a
 test('who was bound to a chapter is bound to the same one, who was not works in all, and a way back opens no more', async () => {
   const newest = [await shapeOf('teammate'), await shapeOf('teammate_link')];
   await severalChapters.down(knex);
-  const mate = (name: string, place: object) => insert('teammate', { name, email: `${name}@x.test`, role: 'viewer', ...place });
+  const mate = (name: string, place: object) =>
+    insert('teammate', { name, email: `${name}@x.test`, role: 'viewer', ...place });
   const [bound, free] = [await mate('bound', { chapter_id: 7 }), await mate('free', { chapter_id: null })];
-  const link = await insert('teammate_link', { teammate_id: bound, kind: 'invitation', mail: 'handing', expires_at: new Date() });
+  const link = await insert('teammate_link', {
+    teammate_id: bound,
+    kind: 'invitation',
+    mail: 'handing',
+    expires_at: new Date(),
+  });
   await severalChapters.up(knex);
   expect([await shapeOf('teammate'), await shapeOf('teammate_link')]).toEqual(newest);
-  const chaptersOf = async (id: number) => ((await knex('teammate').where({ id }).first('chapter_ids')) as { chapter_ids: unknown }).chapter_ids;
+  const chaptersOf = async (id: number) =>
+    ((await knex('teammate').where({ id }).first('chapter_ids')) as { chapter_ids: unknown }).chapter_ids;
   expect([await chaptersOf(bound), await chaptersOf(free)]).toEqual([[7], null]);
   expect(await knex('teammate_link').where({ id: link }).first('mail')).toEqual({ mail: 'waiting' });
   await knex('teammate').where({ id: bound }).update({ chapter_ids: '[9, 7]' });
@@ -188,26 +253,60 @@ test('who was bound to a chapter is bound to the same one, who was not works in 
 test('what is counted of a file is counted from 1, in what is kept of batches too, and from 0 the other way', async () => {
   await whatIsTold.down(knex);
   const from0 = {
-    plan: { reading: { headerLine: 2 }, mends: [{ kind: 'edit', row: 0, column: 3, value: 'x' }], columns: [] },
-    draft: { step: 'Columns', name: '', plan: { mends: [{ kind: 'swap', a: 0, b: 1 }], reading: { headerLine: null } } },
+    plan: {
+      reading: { headerLine: 2 },
+      mends: [{ kind: 'edit', row: 0, column: 3, value: 'x' }],
+      columns: [],
+    },
+    draft: {
+      step: 'Columns',
+      name: '',
+      plan: { mends: [{ kind: 'swap', a: 0, b: 1 }], reading: { headerLine: null } },
+    },
     reading: { sheet: 0 },
     found: { headerLine: 0, workbook: { sheet: 1, hiddenColumns: [0, 4] } },
   };
-  const json = Object.fromEntries(Object.entries(from0).map(([column, value]) => [column, JSON.stringify(value)]));
-  const id = await insert('batch', { name: 'Old', file_name: 'old.xlsx', storage_key: 'k', state: 'draft', chapter_id: 1, ...json });
-  const bare = await insert('batch', { name: 'Bare', file_name: 'bare.csv', storage_key: 'k', state: 'reading', chapter_id: 1 });
+  const json = Object.fromEntries(
+    Object.entries(from0).map(([column, value]) => [column, JSON.stringify(value)]),
+  );
+  const id = await insert('batch', {
+    name: 'Old',
+    file_name: 'old.xlsx',
+    storage_key: 'k',
+    state: 'draft',
+    chapter_id: 1,
+    ...json,
+  });
+  const bare = await insert('batch', {
+    name: 'Bare',
+    file_name: 'bare.csv',
+    storage_key: 'k',
+    state: 'reading',
+    chapter_id: 1,
+  });
   const kept = async (which: number) => {
     const row = (await knex('batch')
       .where('id', which)
       .first(...Object.keys(from0))) as Record<string, unknown>;
     return Object.fromEntries(
-      Object.entries(row).map(([column, value]) => [column, typeof value === 'string' ? (JSON.parse(value) as unknown) : value]),
+      Object.entries(row).map(([column, value]) => [
+        column,
+        typeof value === 'string' ? (JSON.parse(value) as unknown) : value,
+      ]),
     );
   };
   await whatIsTold.up(knex);
   expect(await kept(id)).toEqual({
-    plan: { reading: { headerLine: 3 }, mends: [{ kind: 'edit', row: 1, column: 4, value: 'x' }], columns: [] },
-    draft: { step: 'Columns', name: '', plan: { mends: [{ kind: 'swap', a: 1, b: 2 }], reading: { headerLine: null } } },
+    plan: {
+      reading: { headerLine: 3 },
+      mends: [{ kind: 'edit', row: 1, column: 4, value: 'x' }],
+      columns: [],
+    },
+    draft: {
+      step: 'Columns',
+      name: '',
+      plan: { mends: [{ kind: 'swap', a: 1, b: 2 }], reading: { headerLine: null } },
+    },
     reading: { sheet: 1 },
     found: { headerLine: 1, workbook: { sheet: 2, hiddenColumns: [1, 5] } },
   });
@@ -234,11 +333,21 @@ test('names of before become the words of the trade, in columns, values and what
   await wordsOfTheTrade.down(knex);
   expect((await shapes()).join()).toMatch(/standings[^]*`held`[^]*'handing'[^]*followed[^]*tag_deeds/);
   // Somebody called a stage and a segment just as the program called its own.
-  const campaignId = await insert('campaign', { name: 'Hull', standings: JSON.stringify(['standing', 'followed']) });
+  const campaignId = await insert('campaign', {
+    name: 'Hull',
+    standings: JSON.stringify(['standing', 'followed']),
+  });
   await insert('roster', { campaign_id: campaignId, supporter_id: 5, standing: 'standing' });
   const before = {
     all: { kind: 'all', rules: [{ kind: 'roster', campaignId, standings: ['standing'], on: true }] },
-    clicked: { kind: 'message', deed: 'followed', did: false, messageId: null, atLeast: 1, window: { over: 'ever' } },
+    clicked: {
+      kind: 'message',
+      deed: 'followed',
+      did: false,
+      messageId: null,
+      atLeast: 1,
+      window: { over: 'ever' },
+    },
     recipients: { from: [{ kind: 'message', id: 3, did: 'not-followed' }], minus: [] },
     triggers: [{ on: 'followed', tagId: 4 }],
     plan: { columns: [{ to: 'standing' }, { to: 'email' }], roster: { campaignId, standing: 'followed' } },
@@ -256,21 +365,47 @@ test('names of before become the words of the trade, in columns, values and what
     ...{ chapter_id: 1, name: 'Plank', channel: 'email', purpose: 'appeals' },
     ...{ recipients: text(before.recipients), tag_deeds: text(before.triggers) },
   });
-  const batch = await insert('batch', { name: 'R', file_name: 'r.csv', storage_key: 'k', state: 'draft', chapter_id: 1, plan: text(before.plan) });
+  const batch = await insert('batch', {
+    name: 'R',
+    file_name: 'r.csv',
+    storage_key: 'k',
+    state: 'draft',
+    chapter_id: 1,
+    plan: text(before.plan),
+  });
   const bulk = await insert('bulk', { act: text(before.act), words: 'Print', people: 0 });
-  const delivery = await insert('delivery', { ...sent('a'), message_id: messageId, state: 'held', followed: 1 });
-  const going = await insert('delivery', { ...sent('b'), message_id: messageId, supporter_id: 6, state: 'handing' });
+  const delivery = await insert('delivery', {
+    ...sent('a'),
+    message_id: messageId,
+    state: 'held',
+    followed: 1,
+  });
+  const going = await insert('delivery', {
+    ...sent('b'),
+    message_id: messageId,
+    supporter_id: 6,
+    state: 'handing',
+  });
 
   await wordsOfTheTrade.up(knex);
   expect(await shapes()).toEqual(newest);
   expect(await kept('campaign', campaignId, 'stages')).toEqual(['standing', 'followed']);
-  expect(await knex('roster').where({ campaign_id: campaignId }).first('stage')).toEqual({ stage: 'standing' });
+  expect(await knex('roster').where({ campaign_id: campaignId }).first('stage')).toEqual({
+    stage: 'standing',
+  });
   expect(await kept('segment', segment, 'tree')).toEqual({
     kind: 'all',
     rules: [{ kind: 'roster', campaignId, stages: ['standing'], on: true }],
   });
-  expect(await kept('segment', other, 'tree')).toMatchObject({ kind: 'message', event: 'clicked', did: false });
-  expect(await kept('message', messageId, 'recipients')).toEqual({ from: [{ kind: 'message', id: 3, did: 'not-clicked' }], minus: [] });
+  expect(await kept('segment', other, 'tree')).toMatchObject({
+    kind: 'message',
+    event: 'clicked',
+    did: false,
+  });
+  expect(await kept('message', messageId, 'recipients')).toEqual({
+    from: [{ kind: 'message', id: 3, did: 'not-clicked' }],
+    minus: [],
+  });
   expect(await kept('message', messageId, 'tag_triggers')).toEqual([{ on: 'clicked', tagId: 4 }]);
   expect(await kept('batch', batch, 'plan')).toEqual({
     columns: [{ to: 'stage' }, { to: 'email' }],
@@ -279,7 +414,9 @@ test('names of before become the words of the trade, in columns, values and what
   expect(await kept('bulk', bulk, 'act')).toEqual({
     ...{ do: 'print', columns: ['phone', 'stage'], group: { result: { messageId: 3, kind: 'suppressed' } } },
   });
-  expect(await knex('delivery').whereIn('id', [delivery, going]).orderBy('id').select('state', 'clicked')).toEqual([
+  expect(
+    await knex('delivery').whereIn('id', [delivery, going]).orderBy('id').select('state', 'clicked'),
+  ).toEqual([
     { state: 'suppressed', clicked: 1 },
     { state: 'in-flight', clicked: 0 },
   ]);

@@ -60,9 +60,19 @@ export function openApiOf(app: INestApplication): OpenAPIObject {
         description: rule.role === 'anyone' ? 'Needs no session.' : `Needs the role ${rule.role}.`,
         tags: [at.split('/')[2] ?? at.split('/')[1] ?? 'root'],
         parameters,
-        ...(rule.body ? { requestBody: { required: true, content: { 'application/json': { schema: convert(rule.body).swagger } } } } : {}),
+        ...(rule.body
+          ? {
+              requestBody: {
+                required: true,
+                content: { 'application/json': { schema: convert(rule.body).swagger } },
+              },
+            }
+          : {}),
         responses: {
-          default: { description: 'Problem details (RFC 9457) where it fails', content: { 'application/problem+json': {} } },
+          default: {
+            description: 'Problem details (RFC 9457) where it fails',
+            content: { 'application/problem+json': {} },
+          },
           '2XX': { description: 'Done' },
         },
       },
@@ -70,7 +80,11 @@ export function openApiOf(app: INestApplication): OpenAPIObject {
   }
   return {
     openapi: '3.0.3',
-    info: { title: 'Good Word', version: '0.1.0', description: 'Every changing call of a session carries the header x-gw-csrf.' },
+    info: {
+      title: 'Good Word',
+      version: '0.1.0',
+      description: 'Every changing call of a session carries the header x-gw-csrf.',
+    },
     paths,
   };
 }
@@ -92,7 +106,9 @@ export function serveOpenApi(app: INestApplication, config: Config): void {
   // Beside the page there are the same as JSON and as YAML.
   app.use((request: Request, response: Response, next: NextFunction) => {
     if (!/^\/api\/docs/.test(request.path) || isOurs(request, config)) return next();
-    sessions.find(readCookie(config, request, 'session')).then((session) => (session ? next() : response.redirect('/sign-in?to=%2F')), next);
+    sessions
+      .find(readCookie(config, request, 'session'))
+      .then((session) => (session ? next() : response.redirect('/sign-in?to=%2F')), next);
   });
   SwaggerModule.setup('api/docs', app, () => openApiOf(app), { customSiteTitle: 'Good Word API' });
 }

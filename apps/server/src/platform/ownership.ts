@@ -5,9 +5,10 @@ import { Forbidden, NotFound } from './errors';
 import type { AccessScope } from './scope';
 
 /*
- * Whose a thing is, and who may change it. What belongs to a chapter is seen and changed by whoever works in it; what belongs
- * to all is seen by everybody and changed by whoever may work in all. It is decided here, before any handler, for everything
- * that an address names by its id; a test walks all routes and fails on one whose things are not in this table.
+ * Whose a thing is, and who may change it. What belongs to a chapter is seen and changed by whoever works in
+ * it; what belongs to all is seen by everybody and changed by whoever may work in all. It is decided here,
+ * before any handler, for everything that an address names by its id; a test walks all routes and fails on
+ * one whose things are not in this table.
  */
 
 /** Belongs to all chapters whatever it is: fields, the team, what is never written to. */
@@ -17,10 +18,15 @@ const ONE_S_OWN = 'own';
 
 const simple = (table: string) => `SELECT chapter_id FROM ${table} WHERE organization_id = :org AND id = :id`;
 const ofPerson = (table: string) =>
-  `SELECT s.chapter_id FROM ${table} t LEFT JOIN supporter s ON s.id = t.supporter_id WHERE t.organization_id = :org AND t.id = :id`;
+  `SELECT s.chapter_id
+    FROM ${table} t
+    LEFT JOIN supporter s ON s.id = t.supporter_id
+    WHERE t.organization_id = :org AND t.id = :id`;
 
 /** By the first part of the address: how to find the chapter that a thing belongs to; null is all of them. */
-export const THINGS: Readonly<Record<string, { name: string; chapter: string | typeof OF_ALL | typeof ONE_S_OWN }>> = {
+export const THINGS: Readonly<
+  Record<string, { name: string; chapter: string | typeof OF_ALL | typeof ONE_S_OWN }>
+> = {
   supporters: { name: 'supporter', chapter: simple('supporter') },
   batches: { name: 'batch', chapter: simple('batch') },
   tags: { name: 'tag', chapter: simple('tag') },
@@ -59,8 +65,15 @@ const OTHERS = 'This belongs to all chapters. Somebody who works in all of them 
 export class Ownership {
   constructor(@Inject(Database) private readonly database: Database) {}
 
-  /** Refuses what is not the caller's: not found where they may not know of it, forbidden where they see it and may not change it. */
-  async check(scope: AccessScope, route: { method: string; path: string; rule: RouteRule }, id: unknown): Promise<void> {
+  /**
+   * Refuses what is not the caller's: not found where they may not know of it, forbidden where they see it
+   * and may not change it.
+   */
+  async check(
+    scope: AccessScope,
+    route: { method: string; path: string; rule: RouteRule },
+    id: unknown,
+  ): Promise<void> {
     const changes = route.method !== 'GET';
     if (route.rule.ofAll && scope.boundTo !== null) throw new Forbidden(OTHERS);
     const thing = THINGS[thingOf(route.path) ?? ''];
@@ -70,10 +83,16 @@ export class Ownership {
     if (changes && !route.rule.ownPeople && !mayChange(scope, chapterId)) throw new Forbidden(OTHERS);
   }
 
-  private async chapterOf(scope: AccessScope, thing: { name: string; chapter: string }, id: unknown): Promise<number | null> {
+  private async chapterOf(
+    scope: AccessScope,
+    thing: { name: string; chapter: string },
+    id: unknown,
+  ): Promise<number | null> {
     const number = typeof id === 'string' && /^\d{1,15}$/.test(id) ? Number(id) : null;
     if (number === null) return null;
-    const [row] = await this.database.read(scope).sql<{ chapter_id: number | null }>(thing.chapter, { id: number });
+    const [row] = await this.database
+      .read(scope)
+      .sql<{ chapter_id: number | null }>(thing.chapter, { id: number });
     // What is not there is told by its handler.
     return row?.chapter_id ?? null;
   }

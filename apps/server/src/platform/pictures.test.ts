@@ -21,11 +21,16 @@ test.each([
   ['webp', () => plain.clone().webp()],
   ['gif', () => plain.clone().gif()],
   ['heif', () => plain.clone().heif({ compression: 'av1' })],
-] as const)('%s is known by its first bytes', async (kind, made) => expect(pictureKind(await made().toBuffer())).toBe(kind));
+] as const)('%s is known by its first bytes', async (kind, made) =>
+  expect(pictureKind(await made().toBuffer())).toBe(kind),
+);
 
 /** Each group draws the one before ten times: ten levels are ten thousand million rectangles. */
 const nested = () => {
-  const groups = Array.from({ length: 10 }, (_v, i) => `<g id="g${i + 1}">${`<use href="#g${i}"/>`.repeat(10)}</g>`);
+  const groups = Array.from(
+    { length: 10 },
+    (_v, i) => `<g id="g${i + 1}">${`<use href="#g${i}"/>`.repeat(10)}</g>`,
+  );
   return `<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10"><defs><g id="g0"><rect width="1" height="1"/></g>${groups.join('')}</defs><use href="#g10"/></svg>`;
 };
 
@@ -36,7 +41,9 @@ test.each([
   ['a page', '<html><script>alert(1)</script></html>'],
   ['nothing', ''],
   ['the first bytes of a picture and no more', '\xff\xd8\xff'],
-])('%s is no picture', async (_what, text) => expect(await rewritten(Buffer.from(text, 'latin1'), WISH)).toBeNull());
+])('%s is no picture', async (_what, text) =>
+  expect(await rewritten(Buffer.from(text, 'latin1'), WISH)).toBeNull(),
+);
 
 test('more pixels than asked for are refused, and a decoder that takes too long is ended', async () => {
   const large = await sharp({ create: { width: 2000, height: 2000, channels: 3, background: '#fff' } })

@@ -21,8 +21,8 @@ export interface Picture {
 }
 
 /**
- * What a picture is by its first bytes: JPEG, PNG, GIF, WebP, HEIC or AVIF; null for anything else. A picture that is a
- * program (SVG) is none: what it draws can be made to take for ever.
+ * What a picture is by its first bytes: JPEG, PNG, GIF, WebP, HEIC or AVIF; null for anything else. A picture
+ * that is a program (SVG) is none: what it draws can be made to take for ever.
  */
 export function pictureKind(bytes: Buffer): 'jpeg' | 'png' | 'gif' | 'webp' | 'heif' | null {
   const text = bytes.subarray(0, 12).toString('latin1');
@@ -33,7 +33,10 @@ export function pictureKind(bytes: Buffer): 'jpeg' | 'png' | 'gif' | 'webp' | 'h
   return /^.{4}ftyp(?:heic|heix|mif1|avif)/s.test(text) ? 'heif' : null;
 }
 
-/** Runs in a process of its own, given by words: the decoder is in native code, which no exception and no thread can end. */
+/**
+ * Runs in a process of its own, given by words: the decoder is in native code, which no exception and no
+ * thread can end.
+ */
 const DECODER = `
 const sharp = require(process.argv[1]);
 const wish = JSON.parse(process.argv[2]);
@@ -56,10 +59,15 @@ let running = 0;
 const waiting: (() => void)[] = [];
 
 /**
- * Decodes a picture and writes it anew, so that nothing but a picture is kept. It is done outside of the process that serves,
- * two at once at most, and given up after a while. Null for what is no picture, or one that can't be read in time.
+ * Decodes a picture and writes it anew, so that nothing but a picture is kept. It is done outside of the
+ * process that serves, two at once at most, and given up after a while. Null for what is no picture, or one
+ * that can't be read in time.
  */
-export async function rewritten(bytes: Buffer, wish: PictureWish, patience = PATIENCE_MS): Promise<Picture | null> {
+export async function rewritten(
+  bytes: Buffer,
+  wish: PictureWish,
+  patience = PATIENCE_MS,
+): Promise<Picture | null> {
   if (pictureKind(bytes) === null) return null;
   if (running >= MOST_AT_ONCE) await new Promise<void>((turn) => waiting.push(turn));
   running += 1;

@@ -1,6 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { Global, Module, type DynamicModule, type OnApplicationShutdown, type Provider, Inject } from '@nestjs/common';
+import {
+  Global,
+  Module,
+  type DynamicModule,
+  type OnApplicationShutdown,
+  type Provider,
+  Inject,
+} from '@nestjs/common';
 import { APP_FILTER, APP_GUARD } from '@nestjs/core';
 import { CONFIG, type Config } from './config';
 import { Database } from './database';
@@ -18,7 +25,11 @@ import { HttpTextOut, NO_TEXTS, TEXT_OUT } from './text-out';
 
 function dkimOf(config: Config): Dkim | null {
   if (!config.DKIM_KEY_FILE || !config.DKIM_DOMAIN) return null;
-  return { domain: config.DKIM_DOMAIN, selector: config.DKIM_SELECTOR, privateKey: readFileSync(config.DKIM_KEY_FILE, 'utf8') };
+  return {
+    domain: config.DKIM_DOMAIN,
+    selector: config.DKIM_SELECTOR,
+    privateKey: readFileSync(config.DKIM_KEY_FILE, 'utf8'),
+  };
 }
 
 /** What has no domain: configuration, database, ports to the outside, and the guard before every route. */
@@ -33,13 +44,21 @@ export class PlatformModule implements OnApplicationShutdown {
   static with(config: Config): DynamicModule {
     const ports: Provider[] = [
       { provide: CONFIG, useValue: config },
-      { provide: Database, useFactory: () => new Database(config.DATABASE_URL, 10, config.STATEMENT_SECONDS) },
+      {
+        provide: Database,
+        useFactory: () => new Database(config.DATABASE_URL, 10, config.STATEMENT_SECONDS),
+      },
       { provide: STORAGE, useFactory: () => new FolderStorage(join(config.DATA_DIR, 'files')) },
       {
         provide: MAIL_OUT,
         useFactory: () =>
           watchedMail(
-            new SmtpOut({ url: config.SMTP_URL, connections: config.SMTP_CONNECTIONS, perSecond: config.SMTP_PER_SECOND, dkim: dkimOf(config) }),
+            new SmtpOut({
+              url: config.SMTP_URL,
+              connections: config.SMTP_CONNECTIONS,
+              perSecond: config.SMTP_PER_SECOND,
+              dkim: dkimOf(config),
+            }),
           ),
       },
       {
@@ -47,7 +66,13 @@ export class PlatformModule implements OnApplicationShutdown {
         useFactory: () =>
           config.TEXT_URL === ''
             ? NO_TEXTS
-            : watchedTexts(new HttpTextOut({ url: config.TEXT_URL, key: config.TEXT_KEY, callback: `${config.PUBLIC_URL}/hooks/text` })),
+            : watchedTexts(
+                new HttpTextOut({
+                  url: config.TEXT_URL,
+                  key: config.TEXT_KEY,
+                  callback: `${config.PUBLIC_URL}/hooks/text`,
+                }),
+              ),
       },
     ];
     ports.push(

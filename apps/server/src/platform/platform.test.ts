@@ -17,7 +17,8 @@ describe('configuration', () => {
     TEXT_HOOK_SECRET: 'x'.repeat(16),
   };
 
-  test('has defaults', () => expect(readConfig(good)).toMatchObject({ PORT: 4600, SMTP_CONNECTIONS: 5, LEASE_SECONDS: 60 }));
+  test('has defaults', () =>
+    expect(readConfig(good)).toMatchObject({ PORT: 4600, SMTP_CONNECTIONS: 5, LEASE_SECONDS: 60 }));
 
   test('every wrong value is named at once', () => {
     const read = () => readConfig({ ...good, PORT: 'many', SECRET: 'short', SMTP_URL: undefined });
@@ -36,19 +37,35 @@ describe('tokens', () => {
 
   test('say what was put in them, in one spelling', () => {
     fc.assert(
-      fc.property(use, fc.nat({ max: 2 ** 40 - 1 }), fc.nat(), fc.nat({ max: 2 ** 40 - 1 }), (kind, id, extra, more) => {
-        const token = tokens.make(kind, id, extra, more);
-        expect(tokens.read(kind, token)).toEqual({ id, extra, more });
-        expect(token).toMatch(/^[a-z2-7]+$/);
-        for (const other of [token.toUpperCase(), `${token}a`, `${token} `, token.slice(0, -1), `=${token}`])
-          expect(tokens.read(kind, other)).toBeNull();
-      }),
+      fc.property(
+        use,
+        fc.nat({ max: 2 ** 40 - 1 }),
+        fc.nat(),
+        fc.nat({ max: 2 ** 40 - 1 }),
+        (kind, id, extra, more) => {
+          const token = tokens.make(kind, id, extra, more);
+          expect(tokens.read(kind, token)).toEqual({ id, extra, more });
+          expect(token).toMatch(/^[a-z2-7]+$/);
+          for (const other of [
+            token.toUpperCase(),
+            `${token}a`,
+            `${token} `,
+            token.slice(0, -1),
+            `=${token}`,
+          ])
+            expect(tokens.read(kind, other)).toBeNull();
+        },
+      ),
     );
   });
 
   // RFC 5321 §4.5.3.1.1: a local part has 64 octets at the most.
   test('fit into the local part of an address', () => {
-    fc.assert(fc.property(fc.nat({ max: 2 ** 40 - 1 }), (id) => expect(`answer-${tokens.make('answer', id)}`.length).toBeLessThanOrEqual(64)));
+    fc.assert(
+      fc.property(fc.nat({ max: 2 ** 40 - 1 }), (id) =>
+        expect(`answer-${tokens.make('answer', id)}`.length).toBeLessThanOrEqual(64),
+      ),
+    );
   });
 
   test('serve one use only, one key only, and no change', () => {
@@ -69,17 +86,25 @@ describe('tokens', () => {
   test('of the key of before are read while it is named, and made no more', () => {
     const old = tokens.make('leave', 7);
     const turned = new Tokens('a newer secret', 'a secret');
-    expect([turned.read('leave', old)?.id, turned.make('leave', 7) === old, new Tokens('a newer secret').read('leave', old)]).toEqual([
-      7,
-      false,
-      null,
-    ]);
+    expect([
+      turned.read('leave', old)?.id,
+      turned.make('leave', 7) === old,
+      new Tokens('a newer secret').read('leave', old),
+    ]).toEqual([7, false, null]);
   });
 
   // Made by the program before tokens were sealed: mails that were sent carry them for ever.
   test('of the form of before are read', () => {
-    expect(tokens.read('leave', 'x5rz5otmzhdsfpv6irj45hcqntsw3kc5hgl7nk32km2ry')).toEqual({ id: 4211, extra: 0, more: 0 });
-    expect(tokens.read('follow', '6yvh7octeqlv6niuan7hkmgymu4hmnwlis5tua4p3i5fa')).toEqual({ id: 4211, extra: 3, more: 0 });
+    expect(tokens.read('leave', 'x5rz5otmzhdsfpv6irj45hcqntsw3kc5hgl7nk32km2ry')).toEqual({
+      id: 4211,
+      extra: 0,
+      more: 0,
+    });
+    expect(tokens.read('follow', '6yvh7octeqlv6niuan7hkmgymu4hmnwlis5tua4p3i5fa')).toEqual({
+      id: 4211,
+      extra: 3,
+      more: 0,
+    });
     expect([
       tokens.read('open', 'x5rz5otmzhdsfpv6irj45hcqntsw3kc5hgl7nk32km2ry'),
       new Tokens('another').read('leave', 'x5rz5otmzhdsfpv6irj45hcqntsw3kc5hgl7nk32km2ry'),
@@ -88,7 +113,13 @@ describe('tokens', () => {
 });
 
 test('a query that forgets its organization cannot be made', async () => {
-  const scoped = new Scoped(null as never, { organizationId: 1, chapterId: null, actorId: null, role: 'owner', boundTo: null });
+  const scoped = new Scoped(null as never, {
+    organizationId: 1,
+    chapterId: null,
+    actorId: null,
+    role: 'owner',
+    boundTo: null,
+  });
   await expect(scoped.sql('SELECT * FROM supporter')).rejects.toThrow(/names :org/);
 });
 

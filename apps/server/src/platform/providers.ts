@@ -14,7 +14,9 @@ class Watch {
       this.away = new Date();
       this.log.warn(`${this.name} is away: ${result.detail}. What is to leave waits, and is tried again.`);
     } else if (result.kind !== 'unreachable' && result.kind !== 'unsure' && this.away !== null) {
-      this.log.log(`${this.name} answers again, after ${Math.round((Date.now() - this.away.getTime()) / 1000)} s`);
+      this.log.log(
+        `${this.name} answers again, after ${Math.round((Date.now() - this.away.getTime()) / 1000)} s`,
+      );
       this.away = null;
     }
     return result;
@@ -40,21 +42,29 @@ interface Fault {
 const CERTIFICATE = /certificate|self[- ]signed|altname|CERT_|UNABLE_TO_VERIFY/i;
 
 /**
- * What is wrong with a mail server, in a sentence, and whether it will be as wrong in an hour: a certificate or a password
- * is mended by a person, an outage ends by itself.
+ * What is wrong with a mail server, in a sentence, and whether it will be as wrong in an hour: a certificate
+ * or a password is mended by a person, an outage ends by itself.
  */
 export function mailServerFault(error: Fault, address: string): { words: string; lasting: boolean } {
   const text = `${error.code ?? ''} ${error.message}`;
   if (CERTIFICATE.test(text))
-    return { words: `The mail server at ${address} shows a certificate that is not accepted: ${error.message}`, lasting: true };
+    return {
+      words: `The mail server at ${address} shows a certificate that is not accepted: ${error.message}`,
+      lasting: true,
+    };
   if (error.code === 'EAUTH' || error.responseCode === 535)
-    return { words: `The mail server at ${address} does not accept the user and password in SMTP_URL`, lasting: true };
-  if (/ENOTFOUND|EDNS|EAI_AGAIN/.test(text)) return { words: `There is no host “${address.split(':')[0]}”, which SMTP_URL names`, lasting: true };
+    return {
+      words: `The mail server at ${address} does not accept the user and password in SMTP_URL`,
+      lasting: true,
+    };
+  if (/ENOTFOUND|EDNS|EAI_AGAIN/.test(text))
+    return { words: `There is no host “${address.split(':')[0]}”, which SMTP_URL names`, lasting: true };
   if (/wrong version number|ETLS|SSL routines/i.test(text))
     return {
       words: `The mail server at ${address} does not speak TLS as SMTP_URL says: smtps:// is for port 465, smtp:// for 587 and 25`,
       lasting: true,
     };
-  if (/ETIMEDOUT|timeout/i.test(text)) return { words: `The mail server at ${address} does not answer in time`, lasting: false };
+  if (/ETIMEDOUT|timeout/i.test(text))
+    return { words: `The mail server at ${address} does not answer in time`, lasting: false };
   return { words: `The mail server at ${address} can not be reached: ${error.message}`, lasting: false };
 }

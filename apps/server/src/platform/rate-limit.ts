@@ -1,4 +1,7 @@
-/** At most so many acts by one key in a window of time. Held in this process: each HTTP process counts for itself. */
+/**
+ * At most so many acts by one key in a window of time. Held in this process: each HTTP process counts for
+ * itself.
+ */
 export class RateLimit {
   private readonly acts = new Map<string, { from: number; n: number }>();
 

@@ -10,8 +10,8 @@ import { newestMigration } from './migrate';
 const LEAST_FREE = 256 * 1024 * 1024;
 
 /**
- * What keeps the program from doing its work, in one sentence; null where nothing does. It asks the database for its
- * schema and writes to it, and writes a file where files are kept.
+ * What keeps the program from doing its work, in one sentence; null where nothing does. It asks the database
+ * for its schema and writes to it, and writes a file where files are kept.
  */
 export async function faultOf(database: Database, keys: HouseKeys, config: Config): Promise<string | null> {
   return (await databaseFault(database, keys)) ?? (await folderFault(config.DATA_DIR));
@@ -19,7 +19,8 @@ export async function faultOf(database: Database, keys: HouseKeys, config: Confi
 
 async function databaseFault(database: Database, keys: HouseKeys): Promise<string | null> {
   try {
-    const row = (await database.unscoped()('knex_migrations').orderBy('id', 'desc').first('name')) as { name: string } | undefined;
+    const row = (await database.unscoped()('knex_migrations').orderBy('id', 'desc').first('name')) as
+      { name: string } | undefined;
     if (row?.name !== newestMigration)
       return 'The database has another schema than this program. Start it by "npm start", which brings it up to date.';
     await keys.hasher();
@@ -32,7 +33,8 @@ async function databaseFault(database: Database, keys: HouseKeys): Promise<strin
     return null;
   } catch (error) {
     if (isLostConnection(error)) return 'The database does not answer.';
-    if (codeOf(error) === 'ER_NO_SUCH_TABLE') return 'The database has no schema yet. Start the program by "npm start", which makes it.';
+    if (codeOf(error) === 'ER_NO_SUCH_TABLE')
+      return 'The database has no schema yet. Start the program by "npm start", which makes it.';
     if (error instanceof Error && error.message === WRONG_SECRET) return WRONG_SECRET;
     return `The database can not be written to (${codeOf(error) || 'for an unknown reason'}).`;
   }
@@ -46,7 +48,9 @@ async function folderFault(folder: string): Promise<string | null> {
     await rm(probe);
     const { bavail, bsize } = await statfs(folder);
     const free = bavail * bsize;
-    return free < LEAST_FREE ? `The disk where files are kept is nearly full: ${Math.floor(free / 2 ** 20)} MB are left.` : null;
+    return free < LEAST_FREE
+      ? `The disk where files are kept is nearly full: ${Math.floor(free / 2 ** 20)} MB are left.`
+      : null;
   } catch (error) {
     await rm(probe, { force: true }).catch(() => undefined);
     return `Files can not be kept in DATA_DIR (${(error as NodeJS.ErrnoException).code ?? 'unknown'}).`;

@@ -38,8 +38,8 @@ export interface OpenSession {
 }
 
 /**
- * Sessions of teammates: the cookie holds a random token, the database only its hash. One ends after some hours without a
- * request, and after two weeks in any case.
+ * Sessions of teammates: the cookie holds a random token, the database only its hash. One ends after some
+ * hours without a request, and after two weeks in any case.
  */
 @Injectable()
 export class Sessions {
@@ -56,7 +56,9 @@ export class Sessions {
     const token = randomBytes(32).toString('base64url');
     const knex = this.database.unscoped();
     // Whoever is bound to chapters begins in the first, and stays there when others are opened.
-    const first = knex('teammate').where('id', teammate.id).select(knex.raw("JSON_VALUE(chapter_ids, '$[0]')"));
+    const first = knex('teammate')
+      .where('id', teammate.id)
+      .select(knex.raw("JSON_VALUE(chapter_ids, '$[0]')"));
     await knex('session').insert({
       token_hash: hash(token),
       organization_id: teammate.organizationId,
@@ -83,7 +85,10 @@ export class Sessions {
       .first('session.*', 'teammate.role', 'teammate.chapter_ids as own_chapters')) as SessionRow | undefined;
     if (!row) return null;
     if (Date.now() - row.seen_at.getTime() > MARK_MS)
-      await this.database.unscoped()('session').where('token_hash', row.token_hash).update({ seen_at: new Date() });
+      await this.database
+        .unscoped()('session')
+        .where('token_hash', row.token_hash)
+        .update({ seen_at: new Date() });
     const scope = {
       organizationId: row.organization_id,
       actorId: row.teammate_id,
@@ -94,7 +99,10 @@ export class Sessions {
   }
 
   async chooseChapter(tokenHash: string, chapterId: number | null): Promise<void> {
-    await this.database.unscoped()('session').where('token_hash', tokenHash).update({ chapter_id: chapterId });
+    await this.database
+      .unscoped()('session')
+      .where('token_hash', tokenHash)
+      .update({ chapter_id: chapterId });
   }
 
   async close(tokenHash: string): Promise<void> {
@@ -134,10 +142,13 @@ export class Sessions {
 }
 
 /**
- * Where a request works: a teammate bound to chapters never sees beyond them, whatever the session says, and works in one
- * at a time, the first until another is chosen; in none (0) where none is named.
+ * Where a request works: a teammate bound to chapters never sees beyond them, whatever the session says, and
+ * works in one at a time, the first until another is chosen; in none (0) where none is named.
  */
-export function clientPlaceOf(own: readonly number[] | null, chosen: number | null): Pick<AccessScope, 'chapterId' | 'boundTo'> {
+export function clientPlaceOf(
+  own: readonly number[] | null,
+  chosen: number | null,
+): Pick<AccessScope, 'chapterId' | 'boundTo'> {
   if (own === null) return { chapterId: chosen, boundTo: null };
   const chapterId = own.find((id) => id === chosen) ?? own[0] ?? 0;
   return { chapterId, boundTo: chapterId };

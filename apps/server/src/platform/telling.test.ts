@@ -5,10 +5,16 @@ test.each([
   ["LOAD DATA LOCAL INFILE 'rows' INTO TABLE `batch_row` CHARACTER SET utf8mb4", 'insert batch_row'],
   ['UPDATE supporter SET first_name = ?', 'update supporter'],
   ["UPDATE batch_row r JOIN supporter s ON s.id = r.supporter_id SET r.verdict = 'same'", 'update batch_row'],
-  ['UPDATE batch_row r JOIN supporter s ON s.id = r.supporter_id SET s.postcode = r.postcode', 'update supporter'],
+  [
+    'UPDATE batch_row r JOIN supporter s ON s.id = r.supporter_id SET s.postcode = r.postcode',
+    'update supporter',
+  ],
   ['UPDATE IGNORE `field_value` SET supporter_id = 4', 'update field_value'],
   ['DELETE FROM roster WHERE organization_id = 1', 'delete roster'],
-  ['DELETE t FROM batch_row r JOIN supporter_tag t ON t.supporter_id = r.supporter_id', 'delete supporter_tag'],
+  [
+    'DELETE t FROM batch_row r JOIN supporter_tag t ON t.supporter_id = r.supporter_id',
+    'delete supporter_tag',
+  ],
   ['SELECT id FROM supporter FOR UPDATE', 'null null'],
 ])('what is written by %s', (sql, written) => {
   const found = writtenBy(sql);
@@ -19,12 +25,12 @@ test('what must be told, and what tells it', () => {
   const tagged = ['INSERT INTO supporter_tag (supporter_id) VALUES (1)'];
   expect(untold(tagged, ['nothing'], false)).toEqual(tagged);
   expect(untold(tagged, ['list'], false)).toEqual(tagged);
-  expect([untold(tagged, ['tag'], false), untold(tagged, ['people'], false), untold(tagged, ['all'], false), untold(tagged, [], false)]).toEqual([
-    [],
-    [],
-    [],
-    [],
-  ]);
+  expect([
+    untold(tagged, ['tag'], false),
+    untold(tagged, ['people'], false),
+    untold(tagged, ['all'], false),
+    untold(tagged, [], false),
+  ]).toEqual([[], [], [], []]);
   // A transaction that leaves no mark tells nothing, whatever it says.
   expect(untold(tagged, [], true)).toEqual(tagged);
   expect(untold(["UPDATE contact_point SET shown = '(erased)'"], ['nothing'], false)).toEqual([]);

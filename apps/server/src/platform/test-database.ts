@@ -5,7 +5,10 @@ import { programScope, type AccessScope } from './scope';
 
 const TEMPLATE = 'gw_template';
 
-/** The migrations run once for all test files; each takes the tables that came of it. Two processes that begin together wait for one another. */
+/**
+ * The migrations run once for all test files; each takes the tables that came of it. Two processes that begin
+ * together wait for one another.
+ */
 async function ensureTemplate(server: string, admin: Database): Promise<void> {
   const knex = admin.unscoped();
   await knex.raw("SELECT GET_LOCK('gw_template', 120)");
@@ -22,17 +25,24 @@ async function ensureTemplate(server: string, admin: Database): Promise<void> {
 }
 
 /** A database of its own for one test file, on the server that the test command started. */
-export async function openTestDatabase(): Promise<{ database: Database; url: string; close(): Promise<void> }> {
+export async function openTestDatabase(): Promise<{
+  database: Database;
+  url: string;
+  close(): Promise<void>;
+}> {
   const server = process.env.TEST_DATABASE_SERVER;
   if (!server) throw new Error('expected TEST_DATABASE_SERVER; run the tests by "npm test"');
   const name = `t_${randomBytes(6).toString('hex')}`;
   const admin = new Database(`${server}/mysql`, 1);
   await ensureTemplate(server, admin);
   await admin.unscoped().raw(`CREATE DATABASE ${name}`);
-  const [tables] = (await admin.unscoped().raw('SELECT table_name AS t FROM information_schema.tables WHERE table_schema = ?', [TEMPLATE])) as [
+  const [tables] = (await admin
+    .unscoped()
+    .raw('SELECT table_name AS t FROM information_schema.tables WHERE table_schema = ?', [TEMPLATE])) as [
     { t: string }[],
   ];
-  for (const { t } of tables) await admin.unscoped().raw(`CREATE TABLE ${name}.\`${t}\` LIKE ${TEMPLATE}.\`${t}\``);
+  for (const { t } of tables)
+    await admin.unscoped().raw(`CREATE TABLE ${name}.\`${t}\` LIKE ${TEMPLATE}.\`${t}\``);
   await admin.unscoped().raw(`INSERT INTO ${name}.knex_migrations SELECT * FROM ${TEMPLATE}.knex_migrations`);
   const database = new Database(`${server}/${name}`);
   return {
@@ -65,7 +75,9 @@ export async function makeTestOrganization(
   })) as [number];
   const chapters: number[] = [];
   for (const chapter of ['East Landing', 'West Landing']) {
-    chapters.push(((await knex('chapter').insert({ organization_id: organizationId, name: chapter })) as [number])[0]);
+    chapters.push(
+      ((await knex('chapter').insert({ organization_id: organizationId, name: chapter })) as [number])[0],
+    );
   }
   const [ownerId] = (await knex('teammate').insert({
     organization_id: organizationId,

@@ -24,11 +24,24 @@ export class HttpTextOut implements TextOut {
     try {
       const response = await fetch(`${this.options.url}/v1/messages`, {
         method: 'POST',
-        headers: { 'content-type': 'application/json', authorization: `Bearer ${this.options.key}`, 'idempotency-key': text.key },
-        body: JSON.stringify({ from: text.from, to: text.to, text: text.body, callback: this.options.callback }),
+        headers: {
+          'content-type': 'application/json',
+          authorization: `Bearer ${this.options.key}`,
+          'idempotency-key': text.key,
+        },
+        body: JSON.stringify({
+          from: text.from,
+          to: text.to,
+          text: text.body,
+          callback: this.options.callback,
+        }),
         signal: AbortSignal.timeout(15_000),
       });
-      const answer = (await response.json().catch(() => ({}))) as { id?: string; error?: string; address?: boolean };
+      const answer = (await response.json().catch(() => ({}))) as {
+        id?: string;
+        error?: string;
+        address?: boolean;
+      };
       if (response.ok) return { kind: 'accepted', detail: answer.id ?? '' };
       const detail = answer.error ?? `gateway answered ${response.status}`;
       if (response.status === 429 || response.status >= 500) return { kind: 'unreachable', detail };
@@ -42,5 +55,11 @@ export class HttpTextOut implements TextOut {
 
 /** Where no gateway is set up: nothing leaves, and it says so. */
 export const NO_TEXTS: TextOut = {
-  send: () => Promise.resolve({ kind: 'refused', permanent: true, address: false, detail: 'No text gateway is set up (TEXT_URL)' }),
+  send: () =>
+    Promise.resolve({
+      kind: 'refused',
+      permanent: true,
+      address: false,
+      detail: 'No text gateway is set up (TEXT_URL)',
+    }),
 };

@@ -1,7 +1,25 @@
-import { createCipheriv, createDecipheriv, createHash, createHmac, hkdfSync, timingSafeEqual } from 'node:crypto';
+import {
+  createCipheriv,
+  createDecipheriv,
+  createHash,
+  createHmac,
+  hkdfSync,
+  timingSafeEqual,
+} from 'node:crypto';
 
 /** What a token is for. The order is that of their numbers in tokens; new ones come last. */
-export const TOKEN_USES = ['leave', 'open', 'follow', 'bounce', 'confirm', 'choices', 'answer', 'leave-by-mail', 'never-ask', 'teammate'] as const;
+export const TOKEN_USES = [
+  'leave',
+  'open',
+  'follow',
+  'bounce',
+  'confirm',
+  'choices',
+  'answer',
+  'leave-by-mail',
+  'never-ask',
+  'teammate',
+] as const;
 export type TokenUse = (typeof TOKEN_USES)[number];
 
 /** What a token says: what it is about, and two further numbers where a use has them. */
@@ -24,14 +42,15 @@ interface Key {
 }
 
 /**
- * Sealed tokens for links and addresses in messages: AES-256-GCM (NIST SP 800-38D) over use, id and further numbers, with
- * the number of the key before it. A token says nothing by itself, can't be made or changed without the key, has exactly
- * one spelling and never expires. The nonce is worked out from what is sealed (HMAC-SHA-256, cut to 96 bits), so that a
- * message that is handed over twice carries the same links. Base 32 has one case only: an address may come back with its
- * case changed, and is put into lower case by whoever reads addresses.
+ * Sealed tokens for links and addresses in messages: AES-256-GCM (NIST SP 800-38D) over use, id and further
+ * numbers, with the number of the key before it. A token says nothing by itself, can't be made or changed
+ * without the key, has exactly one spelling and never expires. The nonce is worked out from what is sealed
+ * (HMAC-SHA-256, cut to 96 bits), so that a message that is handed over twice carries the same links. Base 32
+ * has one case only: an address may come back with its case changed, and is put into lower case by whoever
+ * reads addresses.
  *
- * 35 bytes where there are no further numbers: `answer-` and the token stay within the 64 octets of a local part (RFC 5321
- * §4.5.3.1.1).
+ * 35 bytes where there are no further numbers: `answer-` and the token stay within the 64 octets of a local
+ * part (RFC 5321 §4.5.3.1.1).
  */
 export class Tokens {
   private readonly keys: readonly Key[];
@@ -80,7 +99,11 @@ function keyOf(secret: string): Key {
 
 function open(key: Key, bytes: Buffer): Buffer | null {
   if (bytes.length < 1 + NONCE + 1 + ID + TAG || bytes[0] !== key.id) return null;
-  const [nonce, sealed, tag] = [bytes.subarray(1, 1 + NONCE), bytes.subarray(1 + NONCE, -TAG), bytes.subarray(-TAG)];
+  const [nonce, sealed, tag] = [
+    bytes.subarray(1, 1 + NONCE),
+    bytes.subarray(1 + NONCE, -TAG),
+    bytes.subarray(-TAG),
+  ];
   const decipher = createDecipheriv('aes-256-gcm', key.cipher, nonce, { authTagLength: TAG });
   decipher.setAuthTag(tag);
   try {
@@ -102,7 +125,10 @@ function factsOf(use: TokenUse, plain: Buffer): TokenFacts | null {
 const BLOCK = 16;
 const SIGNATURE = 12;
 
-/** The form of before, which mails that were sent still carry: one block of AES and 12 bytes of HMAC-SHA-256 over it. Only read. */
+/**
+ * The form of before, which mails that were sent still carry: one block of AES and 12 bytes of HMAC-SHA-256
+ * over it. Only read.
+ */
 class LegacyTokens {
   private readonly cipherKey: Buffer;
   private readonly signKey: Buffer;
@@ -140,7 +166,10 @@ function base32(bytes: Buffer): string {
   return bits > 0 ? out + ALPHABET[(value << (5 - bits)) & 31] : out;
 }
 
-/** Null where it is no base 32, or not the one spelling of its bytes: another case, a letter more, unused bits. */
+/**
+ * Null where it is no base 32, or not the one spelling of its bytes: another case, a letter more, unused
+ * bits.
+ */
 function unbase32(text: string): Buffer | null {
   if (text.length > 200) return null;
   const out: number[] = [];

@@ -16,12 +16,16 @@ export interface PageNotice {
   fault?: { input: string; phrase: keyof Phrases; value: string };
 }
 
-/** Everything on one page, without script: what they get and why, pause, leave, correct, take a copy, be erased. */
+/**
+ * Everything on one page, without script: what they get and why, pause, leave, correct, take a copy, be
+ * erased.
+ */
 export function preferencesPage(view: PreferencesView, path: string, said: PageNotice = {}): string {
   const p = PHRASES[view.language];
   const organization = view.organization.name;
   const title = phrase(p.choicesTitle, { organization });
-  const day = (at: number) => new Intl.DateTimeFormat(view.language, { dateStyle: 'long', timeZone: 'UTC' }).format(at);
+  const day = (at: number) =>
+    new Intl.DateTimeFormat(view.language, { dateStyle: 'long', timeZone: 'UTC' }).format(at);
   const done = said.done
     ? `<p class="done" role="status">${e(p[said.done])}</p>`
     : said.not
@@ -50,7 +54,9 @@ function choosing(view: PreferencesView, p: Phrases): string {
         .map((choice) => box(choice, p))
         .join('')}</fieldset>`,
   );
-  const stopped = view.stopped.map(() => `<p>${e(phrase(p.stoppedTexts, { number: view.organization.text_from }))}</p>`);
+  const stopped = view.stopped.map(
+    () => `<p>${e(phrase(p.stoppedTexts, { number: view.organization.text_from }))}</p>`,
+  );
   const nothing = `<form method="post"><button class="plain" name="act" value="nothing">${e(p.nothing)}</button></form>`;
   // A link older than its time shows nothing but the ways out.
   if (!view.inTime) return nothing;

@@ -26,14 +26,31 @@ export class PreferencesController {
     @Inject(PreferenceCommands) private readonly commands: PreferenceCommands,
   ) {}
 
-  @Route('get', 'choices/:token', { role: 'anyone', summary: 'What a supporter gets, and why', params: schema.tokenParams, query: schema.pageQuery })
-  async page(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+  @Route('get', 'choices/:token', {
+    role: 'anyone',
+    summary: 'What a supporter gets, and why',
+    params: schema.tokenParams,
+    query: schema.pageQuery,
+  })
+  async page(
+    @Param('token') token: string,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
     const opened = await this.openLink(token, request, response);
     if (opened) await this.show(opened, token, request, response, {});
   }
 
-  @Route('get', 'choices/:token/data.json', { role: 'anyone', summary: 'Everything opened about them', params: schema.tokenParams })
-  async data(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+  @Route('get', 'choices/:token/data.json', {
+    role: 'anyone',
+    summary: 'Everything opened about them',
+    params: schema.tokenParams,
+  })
+  async data(
+    @Param('token') token: string,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
     const opened = await this.openLink(token, request, response);
     if (!opened) return;
     if (!opened.fresh) return this.show(opened, token, request, response, {});
@@ -50,7 +67,11 @@ export class PreferencesController {
     body: schema.postedPreferences,
     ownProof: true,
   })
-  async act(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+  async act(
+    @Param('token') token: string,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
     const opened = await this.openLink(token, request, response);
     if (!opened) return;
     const language = this.language(request);
@@ -59,10 +80,20 @@ export class PreferencesController {
       response
         .status(429)
         .type('html')
-        .send(supporterPage(p.tooMany, `<h1>${escapeHtml(p.tooMany)}</h1><p>${escapeHtml(p.tooManyBody)}</p>`, { language }));
+        .send(
+          supporterPage(p.tooMany, `<h1>${escapeHtml(p.tooMany)}</h1><p>${escapeHtml(p.tooManyBody)}</p>`, {
+            language,
+          }),
+        );
       return;
     }
-    await this.show(opened, token, request, response, await this.done(opened, (request.body ?? {}) as Posted, language, request.ip ?? ''));
+    await this.show(
+      opened,
+      token,
+      request,
+      response,
+      await this.done(opened, (request.body ?? {}) as Posted, language, request.ip ?? ''),
+    );
   }
 
   @Route('post', 'api/supporters/:id/choices-link', {
@@ -75,7 +106,12 @@ export class PreferencesController {
     return { to: await this.preferences.sendLink(scope, id) };
   }
 
-  private async done(opened: OpenedLink, posted: Posted, language: Language, origin: string): Promise<PageNotice> {
+  private async done(
+    opened: OpenedLink,
+    posted: Posted,
+    language: Language,
+    origin: string,
+  ): Promise<PageNotice> {
     const p = PHRASES[language];
     const act = String(posted.act ?? '');
     const pause = /^pause-(0|30|60|90)$/.exec(act);
@@ -118,7 +154,13 @@ export class PreferencesController {
     return not ? { not: not === 'closed' ? 'freshClosed' : 'freshAway' } : { done: 'freshSent' };
   }
 
-  private async show(opened: OpenedLink, token: string, request: Request, response: Response, said: PageNotice): Promise<void> {
+  private async show(
+    opened: OpenedLink,
+    token: string,
+    request: Request,
+    response: Response,
+    said: PageNotice,
+  ): Promise<void> {
     const view = await this.preferences.view(opened, this.language(request));
     response
       .status(said.fault ? 422 : 200)
@@ -137,7 +179,11 @@ export class PreferencesController {
       response
         .status(404)
         .type('html')
-        .send(supporterPage(p.dead, `<h1>${escapeHtml(p.dead)}</h1><p>${escapeHtml(p.deadBody)}</p>`, { language }));
+        .send(
+          supporterPage(p.dead, `<h1>${escapeHtml(p.dead)}</h1><p>${escapeHtml(p.deadBody)}</p>`, {
+            language,
+          }),
+        );
       return null;
     }
   }

@@ -77,7 +77,10 @@ export interface OpenedLink extends LinkHolder {
   inTime: boolean;
 }
 
-/** Reading for the preference page: whose link it is, what they get and why, a copy of all that is opened, and fresh links. */
+/**
+ * Reading for the preference page: whose link it is, what they get and why, a copy of all that is opened, and
+ * fresh links.
+ */
 @Injectable()
 export class PreferencesService {
   private readonly tokens: Tokens;
@@ -100,7 +103,9 @@ export class PreferencesService {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
   }
 
-  /** A link of one's own: what a message carries, or one that was asked for. Throws NotFound for any other. */
+  /**
+   * A link of one's own: what a message carries, or one that was asked for. Throws NotFound for any other.
+   */
   async openLink(token: string): Promise<OpenedLink> {
     const own = this.tokens.read('choices', token);
     if (own) {
@@ -120,7 +125,10 @@ export class PreferencesService {
     });
   }
 
-  private async openedLink(supporterId: number, link: Omit<OpenedLink, keyof LinkHolder>): Promise<OpenedLink> {
+  private async openedLink(
+    supporterId: number,
+    link: Omit<OpenedLink, keyof LinkHolder>,
+  ): Promise<OpenedLink> {
     const holder = await this.preferences.holder(this.database, supporterId);
     return holder ? { ...holder, ...link } : this.refuse('a preference link of somebody erased');
   }
@@ -154,19 +162,29 @@ export class PreferencesService {
     const p = PHRASES[language];
     const now = Date.now();
     const first = firstPoints(points, opened.contactPointId);
-    const marksOf = (channel: Channel, scope: PermissionScope) => cells.marksAt({ contactPointId: first.get(channel)!.id, channel, scope });
+    const marksOf = (channel: Channel, scope: PermissionScope) =>
+      cells.marksAt({ contactPointId: first.get(channel)!.id, channel, scope });
     const stopped = first.has('text') && isOptedOut(marksOf('text', 'all')) ? (['text'] as Channel[]) : [];
     const choices: PreferenceLine[] = [];
     for (const channel of first.keys()) {
       const offer = (scope: PermissionScope, name: string, why: string, purpose: Purpose | 'lists') => {
         const { state } = consentStatus(marksOf(channel, scope), now, cells.rules);
-        choices.push({ channel, scope, name, why, state, on: mayWrite(cells.rules.now, channel, purpose, state) });
+        choices.push({
+          channel,
+          scope,
+          name,
+          why,
+          state,
+          on: mayWrite(cells.rules.now, channel, purpose, state),
+        });
       };
       if (stopped.includes(channel)) continue;
       for (const list of lists) offer(`list:${list.id}`, list.name, list.why || list.description, 'lists');
       for (const purpose of OFFERED) offer(purpose, p[purpose as 'news'], '', purpose);
     }
-    const pauses = [...first.keys()].map((channel) => marksOf(channel, 'all')).filter((marks) => isPaused(marks, now));
+    const pauses = [...first.keys()]
+      .map((channel) => marksOf(channel, 'all'))
+      .filter((marks) => isPaused(marks, now));
     return {
       organization,
       person,
@@ -193,12 +211,21 @@ export class PreferencesService {
       this.files.of(scope, opened.supporterId),
       this.preferences.messages(db, opened.supporterId),
     ]);
-    const { organization: _organization, madeAt: _madeAt, supporter: _supporter, replies, sent: _sent, ...permission } = report;
+    const {
+      organization: _organization,
+      madeAt: _madeAt,
+      supporter: _supporter,
+      replies,
+      sent: _sent,
+      ...permission
+    } = report;
     return {
       name: { first: record.firstName, last: record.lastName },
       place: record.place,
       addresses: record.contactPoints.map(({ kind, shown, onHold }) => ({ kind, address: shown, onHold })),
-      fields: record.fields.filter((field) => field.value !== null).map(({ name, shown }) => ({ name, value: shown })),
+      fields: record.fields
+        .filter((field) => field.value !== null)
+        .map(({ name, shown }) => ({ name, value: shown })),
       tags: record.tags.map((tag) => tag.name),
       lists: record.lists.map((list) => list.name),
       gifts: record.gifts.map(({ amount, on, note }) => ({ amountInMinorUnits: amount, on, note })),
@@ -214,32 +241,47 @@ export class PreferencesService {
     };
   }
 
-  /** Sends the person a link of their own, as they have asked for. Where they want no word at all by email, none goes. */
+  /**
+   * Sends the person a link of their own, as they have asked for. Where they want no word at all by email,
+   * none goes.
+   */
   async sendLink(scope: AccessScope, supporterId: number): Promise<string> {
     const db = this.database.read(scope);
     const person = await this.supporters.need(db, supporterId);
     const rules = await this.houseRules.rules(db);
     const asking = { channel: 'email', scope: 'service', rules, now: new Date(), ownAct: true } as const;
-    const { verdict, contactPointId } = (await this.facts.decide(db, [supporterId], asking)).get(supporterId)!;
-    if (verdict !== 'send') throw new Conflict(sentence('link.no-mail', { why: verdictWords(verdict, 'email').toLowerCase() }));
+    const { verdict, contactPointId } = (await this.facts.decide(db, [supporterId], asking)).get(
+      supporterId,
+    )!;
+    if (verdict !== 'send')
+      throw new Conflict(sentence('link.no-mail', { why: verdictWords(verdict, 'email').toLowerCase() }));
     const language = LANGUAGES.find((one) => one === person.language) ?? 'en';
-    const { to } = await this.freshLink({ organizationId: scope.organizationId, supporterId, contactPointId }, language);
+    const { to } = await this.freshLink(
+      { organizationId: scope.organizationId, supporterId, contactPointId },
+      language,
+    );
     if (!to) throw new Unavailable(sentence('link.not-handed-over'));
     return to;
   }
 
   /**
-   * Sends a fresh link to the address that the old one came to, else to the first on file: whoever holds an old one gets
-   * nothing but this. Returns where it went, or why it went nowhere: no address of theirs is open, or the mail server did
-   * not take it.
+   * Sends a fresh link to the address that the old one came to, else to the first on file: whoever holds an
+   * old one gets nothing but this. Returns where it went, or why it went nowhere: no address of theirs is
+   * open, or the mail server did not take it.
    */
-  async freshLink(opened: LinkHolder & { contactPointId: number | null }, language: Language): Promise<{ to?: string; not?: 'closed' | 'away' }> {
+  async freshLink(
+    opened: LinkHolder & { contactPointId: number | null },
+    language: Language,
+  ): Promise<{ to?: string; not?: 'closed' | 'away' }> {
     const scope = programScope(opened.organizationId);
     const [organization, points] = await Promise.all([
       this.team.organization(scope),
       this.supporters.points(this.database.read(scope), [opened.supporterId]),
     ]);
-    const open = points.filter((one) => one.kind === 'email' && isOpen({ onHold: one.on_hold === 1, doNotContact: one.do_not_contact === 1 }));
+    const open = points.filter(
+      (one) =>
+        one.kind === 'email' && isOpen({ onHold: one.on_hold === 1, doNotContact: one.do_not_contact === 1 }),
+    );
     const point = open.find((one) => one.id === opened.contactPointId) ?? open[0];
     if (!point) return { not: 'closed' };
     const p = PHRASES[language];

@@ -6,7 +6,14 @@ import type { TDocumentDefinitions } from 'pdfmake/interfaces';
 const FONTS = join(require.resolve('pdfmake/package.json'), '..', 'build', 'fonts', 'Roboto');
 const font = (name: string) => join(FONTS, `Roboto-${name}.ttf`);
 
-pdfmake.setFonts({ Roboto: { normal: font('Regular'), bold: font('Medium'), italics: font('Italic'), bolditalics: font('MediumItalic') } });
+pdfmake.setFonts({
+  Roboto: {
+    normal: font('Regular'),
+    bold: font('Medium'),
+    italics: font('Italic'),
+    bolditalics: font('MediumItalic'),
+  },
+});
 pdfmake.setUrlAccessPolicy(() => false);
 pdfmake.setLocalAccessPolicy((path) => path.startsWith(FONTS));
 

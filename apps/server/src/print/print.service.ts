@@ -28,8 +28,18 @@ import { toPdf } from './pdf';
 import { callSheet, doorSheet, labelSheet, letterPages, type PrintSheet, type SheetPerson } from './sheets';
 import { sentence } from '../platform/words';
 
-const MOST: Record<PrintAct['form'], number> = { call: MOST_CALLS, door: 5000, labels: 20_000, letters: 3000 };
-const NAMES: Record<PrintAct['form'], string> = { call: 'Call sheet', door: 'Door-to-door sheet', labels: 'Labels', letters: 'Letters' };
+const MOST: Record<PrintAct['form'], number> = {
+  call: MOST_CALLS,
+  door: 5000,
+  labels: 20_000,
+  letters: 3000,
+};
+const NAMES: Record<PrintAct['form'], string> = {
+  call: 'Call sheet',
+  door: 'Door-to-door sheet',
+  labels: 'Labels',
+  letters: 'Letters',
+};
 const COLUMN_WORDS: Record<string, string> = {
   phone: 'Phone',
   email: 'Email',
@@ -60,8 +70,8 @@ interface Here {
 }
 
 /**
- * People on paper: sheets to call from and to walk with, labels, letters. Paper is a word too: who may not be called is on
- * no call sheet, and who may not be written to by post gets no label, no letter and no knock.
+ * People on paper: sheets to call from and to walk with, labels, letters. Paper is a word too: who may not be
+ * called is on no call sheet, and who may not be written to by post gets no label, no letter and no knock.
  */
 @Injectable()
 export class PrintService {
@@ -82,14 +92,29 @@ export class PrintService {
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
-  /** What is printed, settled before the work begins: a call sheet is the sheet of a list of calls, so that its answers can be entered. */
+  /**
+   * What is printed, settled before the work begins: a call sheet is the sheet of a list of calls, so that
+   * its answers can be entered.
+   */
   async settled(scope: AccessScope, act: PrintAct, ids: readonly number[]): Promise<PrintAct> {
     if (ids.length > MOST[act.form])
-      throw new Conflict(sentence('print.too-many', { count: ids.length, what: NAMES[act.form].toLowerCase(), most: MOST[act.form] }));
+      throw new Conflict(
+        sentence('print.too-many', {
+          count: ids.length,
+          what: NAMES[act.form].toLowerCase(),
+          most: MOST[act.form],
+        }),
+      );
     if (act.form === 'letters') await this.letter(this.database.read(scope), act);
     if (act.form !== 'call' || act.callListId !== null) return act;
     const name = act.title || NAMES.call;
-    const { id } = await this.callLists.make(scope, { name, group: { ids: [...ids] }, campaignId: null, script: '', purpose: act.purpose });
+    const { id } = await this.callLists.make(scope, {
+      name,
+      group: { ids: [...ids] },
+      campaignId: null,
+      script: '',
+      purpose: act.purpose,
+    });
     return { ...act, callListId: id };
   }
 
@@ -97,7 +122,12 @@ export class PrintService {
     const db = this.database.read(scope);
     const organization = await this.team.organization(scope);
     const channel = act.form === 'call' ? 'call' : 'post';
-    const asking = { channel, scope: act.purpose, rules: await this.houseRules.rules(db), now: new Date() } as const;
+    const asking = {
+      channel,
+      scope: act.purpose,
+      rules: await this.houseRules.rules(db),
+      now: new Date(),
+    } as const;
     const decided = await this.facts.decide(db, ids, asking);
     const here = await this.here(db, ids, decided);
     const verdictOf = ({ person }: Here): Verdict => decided.get(person.id)?.verdict ?? 'no-address';
@@ -105,7 +135,9 @@ export class PrintService {
     // A town alone takes no letter.
     const may = POSTED.has(act.form) ? allowed.filter(({ post }) => post?.street) : allowed;
     const held = heldWords([
-      ...here.filter((one) => verdictOf(one) !== 'send').map((one) => verdictWords(verdictOf(one), channel).toLowerCase()),
+      ...here
+        .filter((one) => verdictOf(one) !== 'send')
+        .map((one) => verdictWords(verdictOf(one), channel).toLowerCase()),
       ...Array.from({ length: allowed.length - may.length }, () => 'no street on file'),
     ]);
     const document = await this.document(scope, act, may, held, organization);
@@ -117,7 +149,13 @@ export class PrintService {
     };
   }
 
-  private async document(scope: AccessScope, act: PrintAct, may: Here[], held: string[], organization: OrganizationRow) {
+  private async document(
+    scope: AccessScope,
+    act: PrintAct,
+    may: Here[],
+    held: string[],
+    organization: OrganizationRow,
+  ) {
     switch (act.form) {
       case 'call':
         return this.callDocument(scope, act, may, held, organization);
@@ -126,7 +164,9 @@ export class PrintService {
         return doorSheet(await this.sheet(scope, act, held, organization), people);
       }
       case 'labels': {
-        const each = (act.together ? oneEach(may) : may.map((one) => [one])).sort((a, b) => byPost(a[0]!, b[0]!));
+        const each = (act.together ? oneEach(may) : may.map((one) => [one])).sort((a, b) =>
+          byPost(a[0]!, b[0]!),
+        );
         return labelSheet(
           act.labels,
           each.map((together) => addressLines(together, organization)),
@@ -138,7 +178,13 @@ export class PrintService {
     }
   }
 
-  private async callDocument(scope: AccessScope, act: PrintAct, may: Here[], held: string[], organization: OrganizationRow) {
+  private async callDocument(
+    scope: AccessScope,
+    act: PrintAct,
+    may: Here[],
+    held: string[],
+    organization: OrganizationRow,
+  ) {
     const db = this.database.read(scope);
     const list = act.callListId === null ? undefined : await this.calls.find(db, act.callListId);
     if (!list) throw new NotFound('call list');
@@ -151,7 +197,10 @@ export class PrintService {
     const sheet = await this.sheet(scope, { ...act, title: act.title || list.name }, held, organization);
     const rules = await this.houseRules.rules(db);
     const now = new Date();
-    const hours = on.map(({ person }) => ({ number: numbers.get(person.id)!, words: callHours(person, rules, organization, now).words }));
+    const hours = on.map(({ person }) => ({
+      number: numbers.get(person.id)!,
+      words: callHours(person, rules, organization, now).words,
+    }));
     sheet.notes.unshift(...hoursNotes(hours));
     sheet.notes.unshift(`Answers are entered under Sort, Calls: “${list.name}”, by the numbers at the left.`);
     return callSheet(
@@ -160,7 +209,12 @@ export class PrintService {
     );
   }
 
-  private async letterDocument(scope: AccessScope, act: PrintAct, may: Here[], organization: OrganizationRow) {
+  private async letterDocument(
+    scope: AccessScope,
+    act: PrintAct,
+    may: Here[],
+    organization: OrganizationRow,
+  ) {
     const db = this.database.read(scope);
     const letter = await this.letter(db, act);
     const sender = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
@@ -197,13 +251,20 @@ export class PrintService {
     return formatDay(dayInZone(Date.now(), organization.time_zone), organization.locale);
   }
 
-  private async sheet(scope: AccessScope, act: PrintAct, held: string[], organization: OrganizationRow): Promise<PrintSheet> {
+  private async sheet(
+    scope: AccessScope,
+    act: PrintAct,
+    held: string[],
+    organization: OrganizationRow,
+  ): Promise<PrintSheet> {
     const fields = await this.fields.all(this.database.read(scope));
     return {
       title: act.title || NAMES[act.form],
       notes: held,
       columns: act.columns.map((column) =>
-        typeof column === 'number' ? (fields.find((field) => field.id === column)?.name ?? '') : COLUMN_WORDS[column]!,
+        typeof column === 'number'
+          ? (fields.find((field) => field.id === column)?.name ?? '')
+          : COLUMN_WORDS[column]!,
       ),
       noteLines: act.noteLines,
       paper: act.paper,
@@ -226,11 +287,17 @@ export class PrintService {
       act.columns.includes('last-gift') ? this.supporters.gifts(db, ids) : [],
       act.columns.includes('tags') ? this.groups.namesOf(db, 'tag', ids) : new Map<number, string[]>(),
       act.columns.includes('notes') ? this.notes.lastOf(db, ids) : new Map<number, string>(),
-      act.columns.includes('stage') && act.callListId !== null ? this.calls.stages(db, act.callListId) : new Map<number, string>(),
+      act.columns.includes('stage') && act.callListId !== null
+        ? this.calls.stages(db, act.callListId)
+        : new Map<number, string>(),
     ]);
     const valueAt = new Map(values.map((row) => [`${row.supporter_id}:${row.field_id}`, row]));
     // Newest first: the first of each is the last that they gave.
-    const lastGift = new Map([...gifts].reverse().flatMap((gift) => (Number(gift.amount) > 0 ? [[gift.supporter_id, gift] as const] : [])));
+    const lastGift = new Map(
+      [...gifts]
+        .reverse()
+        .flatMap((gift) => (Number(gift.amount) > 0 ? [[gift.supporter_id, gift] as const] : [])),
+    );
     const cell = (column: PrintAct['columns'][number], { person, points, post }: Here): string => {
       if (typeof column === 'number') {
         const field = fields.find((one) => one.id === column);
@@ -248,7 +315,9 @@ export class PrintService {
         case 'tags':
           return (tags.get(person.id) ?? []).join(', ');
         case 'last-gift':
-          return gift ? `${formatMoney(Number(gift.amount), organization)}, ${formatDay(gift.given_on, organization.locale)}` : '';
+          return gift
+            ? `${formatMoney(Number(gift.amount), organization)}, ${formatDay(gift.given_on, organization.locale)}`
+            : '';
         case 'stage':
           return stages.get(person.id) ?? '';
         default:
@@ -265,39 +334,64 @@ export class PrintService {
     }));
   }
 
-  /** People with what is printed of them. Of several numbers or streets it is the one that permission chose. */
-  private async here(db: Scoped, ids: readonly number[], decided: ReadonlyMap<number, Decision>): Promise<Here[]> {
+  /**
+   * People with what is printed of them. Of several numbers or streets it is the one that permission chose.
+   */
+  private async here(
+    db: Scoped,
+    ids: readonly number[],
+    decided: ReadonlyMap<number, Decision>,
+  ): Promise<Here[]> {
     const [people, points, homes] = await Promise.all([
       this.supporters.byIds(db, ids),
       this.supporters.pointsWithParts(db, ids),
       this.households.idsOf(db, ids),
     ]);
     const pointsOf = new Map<number, typeof points>();
-    for (const point of points) pointsOf.set(point.supporter_id, [...(pointsOf.get(point.supporter_id) ?? []), point]);
+    for (const point of points)
+      pointsOf.set(point.supporter_id, [...(pointsOf.get(point.supporter_id) ?? []), point]);
     return people
       .map((person): Here => {
         const chosen = decided.get(person.id)?.contactPointId;
-        const own = [...(pointsOf.get(person.id) ?? [])].sort((a, b) => Number(b.id === chosen) - Number(a.id === chosen));
+        const own = [...(pointsOf.get(person.id) ?? [])].sort(
+          (a, b) => Number(b.id === chosen) - Number(a.id === chosen),
+        );
         const post = own.find(({ kind }) => kind === 'post');
-        return { person, householdId: homes.get(person.id) ?? null, points: own, post: post ? (post.parts ?? { street: post.shown }) : null };
+        return {
+          person,
+          householdId: homes.get(person.id) ?? null,
+          points: own,
+          post: post ? (post.parts ?? { street: post.shown }) : null,
+        };
       })
-      .sort((a, b) => a.person.last_name.localeCompare(b.person.last_name) || a.person.first_name.localeCompare(b.person.first_name));
+      .sort(
+        (a, b) =>
+          a.person.last_name.localeCompare(b.person.last_name) ||
+          a.person.first_name.localeCompare(b.person.first_name),
+      );
   }
 }
 
 const nameOf = ({ person }: Here) => ({ firstName: person.first_name, lastName: person.last_name });
 const fullName = ({ person }: Here) => `${person.first_name} ${person.last_name}`.trim() || 'No name on file';
 /** The order that the post sorts by. */
-const byPost = (a: Here, b: Here) => (a.post?.postcode ?? '').localeCompare(b.post?.postcode ?? '') || fullName(a).localeCompare(fullName(b));
+const byPost = (a: Here, b: Here) =>
+  (a.post?.postcode ?? '').localeCompare(b.post?.postcode ?? '') || fullName(a).localeCompare(fullName(b));
 
 /** As it stands on an envelope of the country that it goes to; one's own country is left out. */
-export function addressLines(together: Here[], organization: Pick<OrganizationRow, 'locale' | 'country'>): string[] {
+export function addressLines(
+  together: Here[],
+  organization: Pick<OrganizationRow, 'locale' | 'country'>,
+): string[] {
   const { street = '', city = '', region = '', postcode = '', country = '' } = together[0]!.post ?? {};
   const lines = formatAddress(
     { road: street, city, state: region, postcode, countryCode: country || organization.country },
     { output: 'array', appendCountry: country !== '' && country !== organization.country },
   );
-  return [addressee(inOrder(together).map(nameOf), organization.locale) || 'To whom it concerns', ...lines].filter((line) => line.trim() !== '');
+  return [
+    addressee(inOrder(together).map(nameOf), organization.locale) || 'To whom it concerns',
+    ...lines,
+  ].filter((line) => line.trim() !== '');
 }
 
 /** Members of a household in the order in which they are greeted. */

@@ -25,9 +25,19 @@ beforeAll(async () => {
   await house.database.write(house.scope, (tx) =>
     new HouseRulesRepository().keep(tx, { rules: startingRules('US'), words: 'For tests', effects: [] }),
   );
-  const rows = PEOPLE.map(([first, last, street, mobile], i) => `p${i}@example.org,${first},${last},${mobile},"${street}",Port Alder`);
+  const rows = PEOPLE.map(
+    ([first, last, street, mobile], i) =>
+      `p${i}@example.org,${first},${last},${mobile},"${street}",Port Alder`,
+  );
   await bringIn(house.client, ['Email,First,Last,Mobile,Street,City', ...rows].join('\n'), {
-    columns: [{ to: 'email' }, { to: 'firstName' }, { to: 'lastName' }, { to: 'mobile' }, { to: 'street' }, { to: 'city' }],
+    columns: [
+      { to: 'email' },
+      { to: 'firstName' },
+      { to: 'lastName' },
+      { to: 'mobile' },
+      { to: 'street' },
+      { to: 'city' },
+    ],
     permission: { email: NOTHING, text: NOTHING },
   });
   const all = (await house.client.get<Page<SupporterRow>>('/api/supporters')).rows;
@@ -40,7 +50,9 @@ beforeAll(async () => {
 afterAll(() => house.close());
 
 async function says(who: string, channel: 'post' | 'call', state: 'yes' | 'no'): Promise<void> {
-  const record = await house.client.get<{ contactPoints: { id: number; kind: string }[] }>(`/api/supporters/${ids[who]}`);
+  const record = await house.client.get<{ contactPoints: { id: number; kind: string }[] }>(
+    `/api/supporters/${ids[who]}`,
+  );
   const point = record.contactPoints.find((one) => one.kind === (channel === 'post' ? 'post' : 'mobile'))!;
   await house.client.post(`/api/supporters/${ids[who]}/permission`, {
     contactPointId: point.id,
@@ -65,12 +77,15 @@ const print = async (act: Partial<PrintAct>) => {
     (one) => one.state !== 'waiting' && one.state !== 'running',
   );
   if (bulk.problem) throw new Error(bulk.problem);
-  const response = await fetch(`${house.config.PUBLIC_URL}/api/bulk/${bulk.id}/file`, { headers: { cookie: house.client.cookies } });
+  const response = await fetch(`${house.config.PUBLIC_URL}/api/bulk/${bulk.id}/file`, {
+    headers: { cookie: house.client.cookies },
+  });
   return { refused: null, bulk, bytes: Buffer.from(await response.arrayBuffer()) };
 };
 
 /** The words of a PDF as poppler reads them, page by page, as they lie on the paper. */
-const pagesOf = (bytes: Buffer) => execFileSync('pdftotext', ['-layout', '-', '-'], { input: bytes }).toString().split('\f').slice(0, -1);
+const pagesOf = (bytes: Buffer) =>
+  execFileSync('pdftotext', ['-layout', '-', '-'], { input: bytes }).toString().split('\f').slice(0, -1);
 const linesOf = (text: string) =>
   text
     .split('\n')
@@ -106,27 +121,34 @@ describe('labels', () => {
   });
 
   test('an address is written as its country writes it, and the country is named abroad alone', () => {
-    const at = (post: object) => [{ person: { first_name: 'Ana', last_name: 'Ruiz' }, householdId: null, points: [], post }] as never;
+    const at = (post: object) =>
+      [{ person: { first_name: 'Ana', last_name: 'Ruiz' }, householdId: null, points: [], post }] as never;
     const from = { locale: 'en-US', country: 'US' };
     // The order of town and postcode: Universal Postal Union, S42 templates of the countries (from memory).
-    expect(addressLines(at({ street: '14 Slip Lane', city: 'Port Alder', region: 'WA', postcode: '98000', country: 'US' }), from)).toEqual([
-      'Ana Ruiz',
-      '14 Slip Lane',
-      'Port Alder, WA 98000',
-    ]);
-    expect(addressLines(at({ street: 'Am Hafen 3', city: 'Kiel', postcode: '24103', country: 'DE' }), from)).toEqual([
-      'Ana Ruiz',
-      'Am Hafen 3',
-      '24103 Kiel',
-      'Germany',
-    ]);
+    expect(
+      addressLines(
+        at({ street: '14 Slip Lane', city: 'Port Alder', region: 'WA', postcode: '98000', country: 'US' }),
+        from,
+      ),
+    ).toEqual(['Ana Ruiz', '14 Slip Lane', 'Port Alder, WA 98000']);
+    expect(
+      addressLines(at({ street: 'Am Hafen 3', city: 'Kiel', postcode: '24103', country: 'DE' }), from),
+    ).toEqual(['Ana Ruiz', 'Am Hafen 3', '24103 Kiel', 'Germany']);
   });
 });
 
 test('a door sheet goes up the odd side and up the even side of each street', async () => {
-  const { bytes } = await print({ form: 'door', columns: ['last-gift'], noteLines: 2, title: 'Spring walk', paper: 'A4' });
+  const { bytes } = await print({
+    form: 'door',
+    columns: ['last-gift'],
+    noteLines: 2,
+    title: 'Spring walk',
+    paper: 'A4',
+  });
   const lines = linesOf(pagesOf(bytes).join('\n'));
-  const order = lines.filter((line) => /side, Port Alder|^\d+ (Castellan|Lin|Núñez|Bo|Zoë|Ида|Marisol|Jun)/.test(line));
+  const order = lines.filter((line) =>
+    /side, Port Alder|^\d+ (Castellan|Lin|Núñez|Bo|Zoë|Ида|Marisol|Jun)/.test(line),
+  );
   expect(
     order.map((line) =>
       line
@@ -149,7 +171,11 @@ test('a door sheet goes up the odd side and up the even side of each street', as
 });
 
 test('a call sheet is numbered as the list of calls that its answers are entered by', async () => {
-  const { bulk, bytes } = await print({ form: 'call', columns: ['phone', 'last-gift'], title: 'Spring calls' });
+  const { bulk, bytes } = await print({
+    form: 'call',
+    columns: ['phone', 'last-gift'],
+    title: 'Spring calls',
+  });
   expect(bulk).toMatchObject({ changed: 3, people: 6 });
   const [list] = await house.client.get<CallListView[]>('/api/calls');
   expect(list).toMatchObject({ name: 'Spring calls', people: 6, suppressed: 3 });
@@ -170,7 +196,11 @@ test('letters are one page for each household, with their greeting, in the words
   expect(pages).toHaveLength(4);
   const castellans = pages.find((page) => page.includes('Castellan'))!;
   expect(linesOf(castellans)).toEqual(
-    expect.arrayContaining(['Marisol and Jun Castellan', '14 Slip Lane', 'Dear Marisol and Jun, the planks are in.']),
+    expect.arrayContaining([
+      'Marisol and Jun Castellan',
+      '14 Slip Lane',
+      'Dear Marisol and Jun, the planks are in.',
+    ]),
   );
   expect((await print({ form: 'letters', messageId: null })).refused).toContain('Choose the message');
 });
@@ -181,17 +211,29 @@ test('who has a town and no street is on none, and that is said', async () => {
     permission: { email: NOTHING, text: NOTHING },
   });
   const { bulk, bytes } = await print({ form: 'labels', labels: 'letter-30' });
-  expect(bulk).toMatchObject({ people: 7, changed: 5, told: '2 people are not on it: opted out (1), no street on file (1).' });
+  expect(bulk).toMatchObject({
+    people: 7,
+    changed: 5,
+    told: '2 people are not on it: opted out (1), no street on file (1).',
+  });
   expect(pagesOf(bytes).join('\n')).not.toContain('Tove');
 });
 
 test('long sheets are paginated, with the head on every page and nobody cut in two', async () => {
   const many = Array.from(
     { length: 120 },
-    (_none, i) => `q${i}@example.org,Walker,Number${String(i).padStart(3, '0')},,"${i + 1} Long Street",Port Alder`,
+    (_none, i) =>
+      `q${i}@example.org,Walker,Number${String(i).padStart(3, '0')},,"${i + 1} Long Street",Port Alder`,
   );
   await bringIn(house.client, ['Email,First,Last,Mobile,Street,City', ...many].join('\n'), {
-    columns: [{ to: 'email' }, { to: 'firstName' }, { to: 'lastName' }, { to: 'mobile' }, { to: 'street' }, { to: 'city' }],
+    columns: [
+      { to: 'email' },
+      { to: 'firstName' },
+      { to: 'lastName' },
+      { to: 'mobile' },
+      { to: 'street' },
+      { to: 'city' },
+    ],
     permission: { email: NOTHING, text: NOTHING },
   });
   const pages = pagesOf((await print({ form: 'door', columns: ['email'], noteLines: 2 })).bytes);

@@ -98,23 +98,41 @@ const rules = (above: number) => ({
   paddingRight: () => 3,
 });
 
-/** The people under the names of the columns, and under a title where there is one: on every page, and never without a person. */
+/**
+ * The people under the names of the columns, and under a title where there is one: on every page, and never
+ * without a person.
+ */
 function table(sheet: PrintSheet, people: readonly SheetPerson[], title?: string): Content {
   const width = PAPERS[sheet.paper].width - MARGINS[0] - MARGINS[2];
   const span = sheet.columns.length + 2;
-  // What is left of the paper for a person, without the number and what stands between cells: a wider one would push the table over the edge.
+  // What is left of the paper for a person, without the number and what stands between cells: a wider one
+  // would push the table over the edge.
   const room = width - NUMBER_WIDTH - 3 - 8 * (span - 1) - 4;
-  const head: TableCell[] = ['', 'Who', ...sheet.columns].map((text) => ({ text, bold: true, fontSize: 8.5 }));
+  const head: TableCell[] = ['', 'Who', ...sheet.columns].map((text) => ({
+    text,
+    bold: true,
+    fontSize: 8.5,
+  }));
   const blanks = (count: number) => Array.from({ length: count }, (): TableCell => ({}));
   const above =
-    title === undefined ? [] : [[{ text: title, bold: true, fontSize: 12, colSpan: span, margin: [0, 8, 0, 1] }, ...blanks(span - 1)] as TableCell[]];
+    title === undefined
+      ? []
+      : [
+          [
+            { text: title, bold: true, fontSize: 12, colSpan: span, margin: [0, 8, 0, 1] },
+            ...blanks(span - 1),
+          ] as TableCell[],
+        ];
   const rows = people.map((person): TableCell[] => [
     { text: String(person.number), color: SECOND, fontSize: 8.5 },
     {
       colSpan: span - 1,
       stack: [
         {
-          columns: [{ text: person.name, bold: true, width: '*' }, ...person.cells.map((text) => ({ text, width: '*' as const }))],
+          columns: [
+            { text: person.name, bold: true, width: '*' },
+            ...person.cells.map((text) => ({ text, width: '*' as const })),
+          ],
           columnGap: 6,
         },
         ...(person.boxes.length > 0 ? [ticks(person.boxes)] : []),
@@ -126,7 +144,13 @@ function table(sheet: PrintSheet, people: readonly SheetPerson[], title?: string
   const widths = [NUMBER_WIDTH, ...Array.from({ length: span - 1 }, () => '*' as const)];
   const heads = [...above, head];
   return {
-    table: { headerRows: heads.length, keepWithHeaderRows: 1, dontBreakRows: true, widths, body: [...heads, ...rows] },
+    table: {
+      headerRows: heads.length,
+      keepWithHeaderRows: 1,
+      dontBreakRows: true,
+      widths,
+      body: [...heads, ...rows],
+    },
     layout: rules(above.length),
   };
 }
@@ -138,10 +162,15 @@ export function callSheet(sheet: PrintSheet, people: readonly SheetPerson[]): TD
 
 const SIDES = { odd: 'odd side', even: 'even side' } as const;
 
-/** A sheet to go from door to door with: by street, up the odd side and up the even side, with the house first. */
+/**
+ * A sheet to go from door to door with: by street, up the odd side and up the even side, with the house
+ * first.
+ */
 export function doorSheet(sheet: PrintSheet, people: readonly SheetPerson[]): TDocumentDefinitions {
   const parts = walks(people).map((walk): Content => {
-    const where = [walk.street || 'No street on file', walk.side && SIDES[walk.side], walk.city].filter(Boolean).join(', ');
+    const where = [walk.street || 'No street on file', walk.side && SIDES[walk.side], walk.city]
+      .filter(Boolean)
+      .join(', ');
     const doors = walk.doors.map((door) => ({ ...door, cells: [door.street, ...door.cells] }));
     return table({ ...sheet, columns: ['Door', ...sheet.columns] }, doors, where);
   });
@@ -149,14 +178,22 @@ export function doorSheet(sheet: PrintSheet, people: readonly SheetPerson[]): TD
 }
 
 /** Mailing labels at the places of a sheet of labels. Lines that are too many or too long are set smaller. */
-export function labelSheet(kind: LabelKind, addresses: readonly (readonly string[])[], used: number): TDocumentDefinitions {
+export function labelSheet(
+  kind: LabelKind,
+  addresses: readonly (readonly string[])[],
+  used: number,
+): TDocumentDefinitions {
   const sheet = LABEL_SHEETS[kind];
   const pad = 9;
   const content = addresses.map((lines, i): Content => {
     const at = labelAt(sheet, i, used);
     const before = i === 0 ? 0 : labelAt(sheet, i - 1, used).page;
     const longest = Math.max(1, ...lines.map((line) => line.length));
-    const size = Math.min(10.5, (sheet.height - 2 * pad) / (lines.length * 1.18), ((sheet.width - 2 * pad) / longest) * 1.95);
+    const size = Math.min(
+      10.5,
+      (sheet.height - 2 * pad) / (lines.length * 1.18),
+      ((sheet.width - 2 * pad) / longest) * 1.95,
+    );
     return {
       stack: lines.map((text) => ({ text, noWrap: true })),
       fontSize: Math.max(5.5, size),
@@ -211,21 +248,34 @@ function blockContent(block: Block, filled: (text: string) => string): Content {
     case 'paragraph':
       return { text: inlineContent(block.content, filled), margin: [0, 0, 0, 9] };
     case 'heading':
-      return { text: inlineContent(block.content, filled), bold: true, fontSize: 19 - 2 * block.attrs.level, margin: [0, 4, 0, 6] };
+      return {
+        text: inlineContent(block.content, filled),
+        bold: true,
+        fontSize: 19 - 2 * block.attrs.level,
+        margin: [0, 4, 0, 6],
+      };
     case 'bulletList':
       return { ul: items(block, filled), margin: [0, 0, 0, 9] };
     case 'orderedList':
       return { ol: items(block, filled), margin: [0, 0, 0, 9] };
     // On paper a button is where it leads.
     case 'button':
-      return { text: [`${filled(block.attrs.label)}: `, { text: block.attrs.href, color: INK }], margin: [0, 0, 0, 9] };
+      return {
+        text: [`${filled(block.attrs.label)}: `, { text: block.attrs.href, color: INK }],
+        margin: [0, 0, 0, 9],
+      };
     case 'image':
       return '';
   }
 }
 
-function items(list: { content?: readonly { content?: Block[] }[] }, filled: (text: string) => string): Content[] {
-  return (list.content ?? []).map((item) => ({ stack: (item.content ?? []).map((block) => blockContent(block, filled)) }));
+function items(
+  list: { content?: readonly { content?: Block[] }[] },
+  filled: (text: string) => string,
+): Content[] {
+  return (list.content ?? []).map((item) => ({
+    stack: (item.content ?? []).map((block) => blockContent(block, filled)),
+  }));
 }
 
 function inlineContent(inlines: readonly Inline[] | undefined, filled: (text: string) => string): Content {

@@ -19,10 +19,14 @@ interface HistoryRow {
   undone_at: Date | null;
 }
 
-const SINCE = 'It was changed again since, so undoing this would lose the later change. Edit it where it stands.';
+const SINCE =
+  'It was changed again since, so undoing this would lose the later change. Edit it where it stands.';
 const same = (one: unknown, other: unknown) => JSON.stringify(one) === JSON.stringify(other);
 
-/** Takes single edits of a record back. Only where the value is still as the edit left it: a later one is never lost. */
+/**
+ * Takes single edits of a record back. Only where the value is still as the edit left it: a later one is
+ * never lost.
+ */
 @Injectable()
 export class HistoryService {
   constructor(
@@ -39,23 +43,35 @@ export class HistoryService {
     await this.database.write(scope, async (tx) => {
       const person = await this.supporters.lockForUpdate(tx, supporterId);
       const [entry] = await tx.sql<HistoryRow>(
-        "SELECT id, words, back AS undo_step, undone_at FROM audit WHERE organization_id = :org AND subject = 'supporter' AND subject_id = :supporterId AND id = :auditId FOR UPDATE",
+        `SELECT id, words, back AS undo_step, undone_at
+          FROM audit
+          WHERE organization_id = :org AND subject = 'supporter' AND subject_id = :supporterId
+            AND id = :auditId FOR UPDATE`,
         { supporterId, auditId },
       );
       if (!entry) throw new NotFound('change');
       if (entry.undone_at) throw new Conflict(sentence('undo.done'));
       if (!entry.undo_step) throw new Conflict(sentence('undo.never'));
       await this.step(tx, person, entry.undo_step);
-      await tx.execute('UPDATE audit SET undone_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :auditId', { auditId });
+      await tx.execute(
+        'UPDATE audit SET undone_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :auditId',
+        { auditId },
+      );
       if (entry.undo_step.kind !== 'merging')
-        await audit(tx, { act: 'undo', subject: 'supporter', subjectId: supporterId, words: `Undone: ${entry.words}` });
+        await audit(tx, {
+          act: 'undo',
+          subject: 'supporter',
+          subjectId: supporterId,
+          words: `Undone: ${entry.words}`,
+        });
     });
   }
 
   private async step(tx: Scoped, person: PersonRow, undo: UndoStep): Promise<void> {
     switch (undo.kind) {
       case 'name':
-        if (person.first_name !== undo.after.firstName || person.last_name !== undo.after.lastName) throw new Conflict(SINCE);
+        if (person.first_name !== undo.after.firstName || person.last_name !== undo.after.lastName)
+          throw new Conflict(SINCE);
         return this.supporters.rename(tx, person.id, undo.before.firstName, undo.before.lastName);
       case 'place':
         if (!same({ country: person.country, region: person.region }, undo.after)) throw new Conflict(SINCE);
@@ -72,7 +88,8 @@ export class HistoryService {
         return this.roster(tx, person.id, undo);
       case 'household':
         if ((await this.households.idOf(tx, person.id)) !== undo.after) throw new Conflict(SINCE);
-        if (undo.before !== null && !(await this.households.exists(tx, undo.before))) throw new Conflict(sentence('undo.household-gone'));
+        if (undo.before !== null && !(await this.households.exists(tx, undo.before)))
+          throw new Conflict(sentence('undo.household-gone'));
         return this.households.move(tx, person.id, undo.before);
       case 'merging':
         return this.mergings.part(tx, person.id, undo.mergingId);
@@ -88,18 +105,23 @@ export class HistoryService {
   }
 
   private async group(tx: Scoped, id: number, undo: Extract<UndoStep, { kind: 'group' }>): Promise<void> {
-    if (!(await this.groups.find(tx, undo.group, undo.id))) throw new Conflict(sentence('undo.group-gone', { group: undo.group }));
-    const changed = undo.on ? await this.groups.takeOff(tx, undo.group, id, undo.id) : await this.groups.put(tx, undo.group, id, undo.id);
+    if (!(await this.groups.find(tx, undo.group, undo.id)))
+      throw new Conflict(sentence('undo.group-gone', { group: undo.group }));
+    const changed = undo.on
+      ? await this.groups.takeOff(tx, undo.group, id, undo.id)
+      : await this.groups.put(tx, undo.group, id, undo.id);
     if (!changed) throw new Conflict(SINCE);
   }
 
   private async roster(tx: Scoped, id: number, undo: Extract<UndoStep, { kind: 'roster' }>): Promise<void> {
     const campaign = await this.campaigns.find(tx, undo.campaignId);
     if (!campaign) throw new Conflict(sentence('undo.campaign-gone'));
-    const now = (await this.campaigns.of(tx, id)).find((roster) => roster.id === undo.campaignId)?.stage ?? null;
+    const now =
+      (await this.campaigns.of(tx, id)).find((roster) => roster.id === undo.campaignId)?.stage ?? null;
     if (now !== undo.after) throw new Conflict(SINCE);
     if (undo.before === null) return void (await this.campaigns.takeOff(tx, undo.campaignId, [id]));
-    if (!campaign.stages.includes(undo.before)) throw new Conflict(sentence('undo.stage-gone', { name: campaign.name, before: undo.before }));
+    if (!campaign.stages.includes(undo.before))
+      throw new Conflict(sentence('undo.stage-gone', { name: campaign.name, before: undo.before }));
     await this.campaigns.put(tx, undo.campaignId, [id], undo.before);
   }
 
@@ -110,7 +132,11 @@ export class HistoryService {
     else await this.supporters.hangPoint(tx, id, undo.pointId);
   }
 
-  private async contactChanged(tx: Scoped, id: number, { from, to }: Extract<UndoStep, { kind: 'contact-changed' }>): Promise<void> {
+  private async contactChanged(
+    tx: Scoped,
+    id: number,
+    { from, to }: Extract<UndoStep, { kind: 'contact-changed' }>,
+  ): Promise<void> {
     const here = (await this.supporters.points(tx, [id])).map((point) => point.id);
     if (!here.includes(to) || here.includes(from)) throw new Conflict(SINCE);
     await this.supporters.hangPoint(tx, id, from);

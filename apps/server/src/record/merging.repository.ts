@@ -2,8 +2,21 @@ import { Inject, Injectable } from '@nestjs/common';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Bound, Scoped } from '../platform/database';
 
-/** Things that happened to one person, each with an id of its own: they come over whole, and go back by their ids. */
-const FACTS = ['gift', 'delivery', 'delivery_event', 'reply', 'evidence', 'confirmation', 'task', 'note', 'field_file'] as const;
+/**
+ * Things that happened to one person, each with an id of its own: they come over whole, and go back by their
+ * ids.
+ */
+const FACTS = [
+  'gift',
+  'delivery',
+  'delivery_event',
+  'reply',
+  'evidence',
+  'confirmation',
+  'task',
+  'note',
+  'field_file',
+] as const;
 
 /** What a person is in or has, one row for each: they come over where the other record has no such row. */
 const SETS = {
@@ -59,7 +72,9 @@ export class MergingRepository {
 
   async own(db: Scoped, id: number): Promise<Row & { created_at: Date; household_id: number | null }> {
     const [row] = await db.sql<Row & { created_at: Date; household_id: number | null }>(
-      `SELECT ${OWN.join(', ')}, created_at, household_id FROM supporter WHERE organization_id = :org AND id = :id`,
+      `SELECT ${OWN.join(', ')}, created_at, household_id
+        FROM supporter
+        WHERE organization_id = :org AND id = :id`,
       { id },
     );
     return row!;
@@ -71,13 +86,31 @@ export class MergingRepository {
 
   /** Counts of what would come over. */
   async counts(db: Scoped, id: number): Promise<Record<string, number>> {
-    const of = (table: string) => `SELECT '${table}' AS what, COUNT(*) AS n FROM ${table} WHERE organization_id = :org AND supporter_id = :id`;
-    const rows = await db.sql<{ what: string; n: number }>([...FACTS, ...Object.keys(SETS)].map(of).join(' UNION ALL '), { id });
-    return { ...Object.fromEntries(rows.map(({ what, n }) => [what, n])), entries: await this.ledger.countOf(db, id) };
+    const of = (table: string) =>
+      `SELECT '${table}' AS what, COUNT(*) AS n
+        FROM ${table}
+        WHERE organization_id = :org AND supporter_id = :id`;
+    const rows = await db.sql<{ what: string; n: number }>(
+      [...FACTS, ...Object.keys(SETS)].map(of).join(' UNION ALL '),
+      { id },
+    );
+    return {
+      ...Object.fromEntries(rows.map(({ what, n }) => [what, n])),
+      entries: await this.ledger.countOf(db, id),
+    };
   }
 
-  /** Moves everything of `gone` to `kept`. `fields` are those whose value gives way to the other record's, `own` what the kept row becomes. */
-  async bringTogether(tx: Scoped, kept: number, gone: number, fields: readonly number[], own: Row): Promise<MergedWas> {
+  /**
+   * Moves everything of `gone` to `kept`. `fields` are those whose value gives way to the other record's,
+   * `own` what the kept row becomes.
+   */
+  async bringTogether(
+    tx: Scoped,
+    kept: number,
+    gone: number,
+    fields: readonly number[],
+    own: Row,
+  ): Promise<MergedWas> {
     tx.changed('people', 0, [kept, gone]);
     const [before, other] = [await this.own(tx, kept), await this.own(tx, gone)];
     const was: MergedWas = {
@@ -85,12 +118,19 @@ export class MergingRepository {
       batchRows: await this.moveBatchRows(tx, kept, gone),
       rows: {} as MergedWas['rows'],
       gained: {} as MergedWas['gained'],
-      gaveWay: (await this.rowsOf(tx, 'field_value', kept)).filter((row) => fields.includes(Number(row.field_id))),
+      gaveWay: (await this.rowsOf(tx, 'field_value', kept)).filter((row) =>
+        fields.includes(Number(row.field_id)),
+      ),
       own: { before: pick(before, OWN), after: own },
       gone: { externalId: other.external_id ?? null, householdId: other.household_id },
     };
     if (was.gaveWay.length > 0)
-      await tx.execute('DELETE FROM field_value WHERE organization_id = :org AND supporter_id = :kept AND field_id IN (:fields)', { kept, fields });
+      await tx.execute(
+        `DELETE
+          FROM field_value
+          WHERE organization_id = :org AND supporter_id = :kept AND field_id IN (:fields)`,
+        { kept, fields },
+      );
     for (const table of FACTS) was.facts[table] = await this.moveFacts(tx, table, kept, gone);
     was.entries = await this.ledger.moveAll(tx, gone, kept);
     for (const [table, key] of tables) {
@@ -98,19 +138,43 @@ export class MergingRepository {
       const known = new Set((await this.rowsOf(tx, table, kept)).map((row) => Number(row[key])));
       was.gained[table] = was.rows[table].map((row) => Number(row[key])).filter((one) => !known.has(one));
       if (table === 'supporter_contact')
-        await tx.execute('UPDATE supporter_contact SET position = position + :behind WHERE organization_id = :org AND supporter_id = :gone', {
-          gone,
-          behind: known.size,
-        });
-      await tx.execute(`UPDATE IGNORE ${table} SET supporter_id = :kept WHERE organization_id = :org AND supporter_id = :gone`, { kept, gone });
-      await tx.execute(`DELETE FROM ${table} WHERE organization_id = :org AND supporter_id = :gone`, { gone });
+        await tx.execute(
+          `UPDATE supporter_contact
+            SET position = position + :behind
+            WHERE organization_id = :org AND supporter_id = :gone`,
+          {
+            gone,
+            behind: known.size,
+          },
+        );
+      await tx.execute(
+        `UPDATE IGNORE ${table}
+          SET supporter_id = :kept
+          WHERE organization_id = :org AND supporter_id = :gone`,
+        { kept, gone },
+      );
+      await tx.execute(`DELETE FROM ${table} WHERE organization_id = :org AND supporter_id = :gone`, {
+        gone,
+      });
     }
     for (const table of ['message_group', 'call_list_member'])
-      await tx.execute(`UPDATE IGNORE ${table} SET supporter_id = :kept WHERE organization_id = :org AND supporter_id = :gone`, { kept, gone });
+      await tx.execute(
+        `UPDATE IGNORE ${table}
+          SET supporter_id = :kept
+          WHERE organization_id = :org AND supporter_id = :gone`,
+        { kept, gone },
+      );
     // Both were to get the same message: the one kept gets it, once.
-    await tx.execute("UPDATE delivery SET state = 'stopped' WHERE organization_id = :org AND supporter_id = :gone AND state = 'ready'", { gone });
     await tx.execute(
-      'UPDATE supporter SET erased_at = UTC_TIMESTAMP(3), merged_into = :kept, external_id = NULL WHERE organization_id = :org AND id = :gone',
+      `UPDATE delivery
+        SET state = 'stopped'
+        WHERE organization_id = :org AND supporter_id = :gone AND state = 'ready'`,
+      { gone },
+    );
+    await tx.execute(
+      `UPDATE supporter
+        SET erased_at = UTC_TIMESTAMP(3), merged_into = :kept, external_id = NULL
+        WHERE organization_id = :org AND id = :gone`,
       { kept, gone },
     );
     await this.setOwn(tx, kept, own);
@@ -121,7 +185,9 @@ export class MergingRepository {
   async part(tx: Scoped, { kept_id: kept, gone_id: gone, was }: MergingRow): Promise<void> {
     tx.changed('people', 0, [kept, gone]);
     await tx.execute(
-      'UPDATE supporter SET erased_at = NULL, merged_into = NULL, external_id = :externalId WHERE organization_id = :org AND id = :gone',
+      `UPDATE supporter
+        SET erased_at = NULL, merged_into = NULL, external_id = :externalId
+        WHERE organization_id = :org AND id = :gone`,
       {
         gone,
         externalId: was.gone.externalId,
@@ -131,7 +197,9 @@ export class MergingRepository {
     for (const [table, ids] of Object.entries(was.facts))
       if (ids.length > 0)
         await tx.execute(
-          `UPDATE IGNORE ${factTable(table)} SET supporter_id = :gone WHERE organization_id = :org AND supporter_id = :kept AND id IN (:ids)`,
+          `UPDATE IGNORE ${factTable(table)}
+            SET supporter_id = :gone
+            WHERE organization_id = :org AND supporter_id = :kept AND id IN (:ids)`,
           {
             kept,
             gone,
@@ -139,18 +207,29 @@ export class MergingRepository {
           },
         );
     for (const [batchId, rowNo] of was.batchRows)
-      await tx.execute('UPDATE batch_row SET supporter_id = :gone WHERE organization_id = :org AND batch_id = :batchId AND row_no = :rowNo', {
-        gone,
-        batchId,
-        rowNo,
-      });
+      await tx.execute(
+        `UPDATE batch_row
+          SET supporter_id = :gone
+          WHERE organization_id = :org AND batch_id = :batchId AND row_no = :rowNo`,
+        {
+          gone,
+          batchId,
+          rowNo,
+        },
+      );
     for (const [table, key] of tables) {
-      const removable = table === 'field_value' ? await this.unchangedValues(tx, kept, was) : was.gained[table];
+      const removable =
+        table === 'field_value' ? await this.unchangedValues(tx, kept, was) : was.gained[table];
       if (removable.length > 0)
-        await tx.execute(`DELETE FROM ${table} WHERE organization_id = :org AND supporter_id = :kept AND ${key} IN (:removable)`, {
-          kept,
-          removable,
-        });
+        await tx.execute(
+          `DELETE
+            FROM ${table}
+            WHERE organization_id = :org AND supporter_id = :kept AND ${key} IN (:removable)`,
+          {
+            kept,
+            removable,
+          },
+        );
       await putBack(
         tx,
         table,
@@ -161,38 +240,64 @@ export class MergingRepository {
     await this.setOwn(tx, kept, await this.ownBack(tx, kept, was));
   }
 
-  /** Records that were brought into this one and not parted again since; `hold`: as of this moment, until the transaction ends. */
+  /**
+   * Records that were brought into this one and not parted again since; `hold`: as of this moment, until the
+   * transaction ends.
+   */
   async into(db: Scoped, keptId: number, hold = false): Promise<MergingRow[]> {
     return db.sql<MergingRow>(
-      `SELECT g.*, TRIM(CONCAT(s.first_name, ' ', s.last_name)) AS name FROM merging g JOIN supporter s ON s.id = g.gone_id
-        WHERE g.organization_id = :org AND g.kept_id = :keptId AND g.undone_at IS NULL ORDER BY g.id DESC ${hold ? 'FOR UPDATE' : ''}`,
+      `SELECT g.*, TRIM(CONCAT(s.first_name, ' ', s.last_name)) AS name
+        FROM merging g
+        JOIN supporter s ON s.id = g.gone_id
+        WHERE g.organization_id = :org AND g.kept_id = :keptId AND g.undone_at IS NULL
+        ORDER BY g.id DESC ${hold ? 'FOR UPDATE' : ''}`,
       { keptId },
     );
   }
 
   async keep(tx: Scoped, keptId: number, goneId: number, was: MergedWas): Promise<number> {
-    return tx.insert('merging', { kept_id: keptId, gone_id: goneId, was: JSON.stringify(was), made_by: tx.scope.actorId });
+    return tx.insert('merging', {
+      kept_id: keptId,
+      gone_id: goneId,
+      was: JSON.stringify(was),
+      made_by: tx.scope.actorId,
+    });
   }
 
   async undone(tx: Scoped, id: number): Promise<void> {
-    await tx.execute('UPDATE merging SET undone_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :id', { id });
+    await tx.execute(
+      'UPDATE merging SET undone_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :id',
+      { id },
+    );
   }
 
   /** The record that one was brought into, and all that were brought into one, however many times over. */
   async idsIn(db: Scoped, id: number): Promise<number[]> {
     const rows = await db.sql<{ id: number }>(
       `WITH RECURSIVE own AS (SELECT id FROM supporter WHERE organization_id = :org AND id = :id
-        UNION SELECT s.id FROM supporter s JOIN merging g ON g.organization_id = :org AND g.gone_id = s.id AND g.undone_at IS NULL JOIN own ON g.kept_id = own.id) SELECT id FROM own`,
+        UNION
+        SELECT s.id
+        FROM supporter s
+        JOIN merging g ON g.organization_id = :org AND g.gone_id = s.id AND g.undone_at IS NULL
+        JOIN own ON g.kept_id = own.id) SELECT id FROM own`,
       { id },
     );
     return rows.map((row) => row.id);
   }
 
-  private async moveFacts(tx: Scoped, table: (typeof FACTS)[number], kept: number, gone: number): Promise<number[]> {
+  private async moveFacts(
+    tx: Scoped,
+    table: (typeof FACTS)[number],
+    kept: number,
+    gone: number,
+  ): Promise<number[]> {
     const mine = `FROM ${table} WHERE organization_id = :org AND supporter_id = :gone`;
     const ids = (await tx.sql<{ id: number }>(`SELECT id ${mine}`, { gone })).map(({ id }) => id);
     if (ids.length === 0) return [];
-    await tx.execute(`UPDATE IGNORE ${table} SET supporter_id = :kept WHERE organization_id = :org AND supporter_id = :gone`, { kept, gone });
+    await tx.execute(
+      `UPDATE IGNORE ${table} SET supporter_id = :kept WHERE organization_id = :org AND supporter_id = :gone`,
+      { kept, gone },
+    );
     const stayed = new Set((await tx.sql<{ id: number }>(`SELECT id ${mine}`, { gone })).map(({ id }) => id));
     return ids.filter((id) => !stayed.has(id));
   }
@@ -202,7 +307,10 @@ export class MergingRepository {
       'SELECT batch_id, row_no FROM batch_row WHERE organization_id = :org AND supporter_id = :gone',
       { gone },
     );
-    await tx.execute('UPDATE batch_row SET supporter_id = :kept WHERE organization_id = :org AND supporter_id = :gone', { kept, gone });
+    await tx.execute(
+      'UPDATE batch_row SET supporter_id = :kept WHERE organization_id = :org AND supporter_id = :gone',
+      { kept, gone },
+    );
     return rows.map((row) => [row.batch_id, row.row_no]);
   }
 
@@ -217,7 +325,10 @@ export class MergingRepository {
   private async ownBack(tx: Scoped, kept: number, was: MergedWas): Promise<Row> {
     const now = await this.own(tx, kept);
     return Object.fromEntries(
-      OWN.filter((column) => now[column] === was.own.after[column]).map((column) => [column, was.own.before[column] ?? null]),
+      OWN.filter((column) => now[column] === was.own.after[column]).map((column) => [
+        column,
+        was.own.before[column] ?? null,
+      ]),
     );
   }
 
@@ -225,13 +336,18 @@ export class MergingRepository {
     const came = new Map(was.rows.field_value.map((row) => [Number(row.field_id), row]));
     const touched = new Set([...was.gained.field_value, ...was.gaveWay.map((row) => Number(row.field_id))]);
     return (await this.rowsOf(tx, 'field_value', kept))
-      .filter((row) => touched.has(Number(row.field_id)) && VALUES.every((column) => row[column] === came.get(Number(row.field_id))?.[column]))
+      .filter(
+        (row) =>
+          touched.has(Number(row.field_id)) &&
+          VALUES.every((column) => row[column] === came.get(Number(row.field_id))?.[column]),
+      )
       .map((row) => Number(row.field_id));
   }
 }
 
 function factTable(name: string): string {
-  if (!(FACTS as readonly string[]).includes(name)) throw new Error(`expected one of ${FACTS.join(', ')}, got ${name}`);
+  if (!(FACTS as readonly string[]).includes(name))
+    throw new Error(`expected one of ${FACTS.join(', ')}, got ${name}`);
   return name;
 }
 
@@ -243,7 +359,9 @@ function pick(row: Row, columns: readonly string[]): Row {
 async function putBack(tx: Scoped, table: SetTable, rows: readonly Row[]): Promise<void> {
   for (const row of rows) {
     const columns = Object.keys(row).filter((column) => column !== 'organization_id');
-    const values = columns.map((column) => (MOMENTS.includes(column) && row[column] !== null ? new Date(String(row[column])) : row[column]!));
+    const values = columns.map((column) =>
+      MOMENTS.includes(column) && row[column] !== null ? new Date(String(row[column])) : row[column]!,
+    );
     await tx.insertAll(table, columns, [values], true);
   }
 }

@@ -39,7 +39,10 @@ const COMES: [table: string, one: string, many: string][] = [
   ['roster', 'place on a roster', 'places on rosters'],
 ];
 
-/** Two records of one person become one, choice by choice; what came over is kept apart, so that they can be parted again. */
+/**
+ * Two records of one person become one, choice by choice; what came over is kept apart, so that they can be
+ * parted again.
+ */
 @Injectable()
 export class MergingService {
   constructor(
@@ -59,7 +62,11 @@ export class MergingService {
     const db = this.database.read(scope);
     const [kept, gone] = await this.sides(db, keptId, goneId);
     const counts = await this.mergings.counts(db, goneId);
-    const naming = ({ person, own }: Side) => ({ id: person.id, name: nameOf(person), since: own.created_at.toISOString() });
+    const naming = ({ person, own }: Side) => ({
+      id: person.id,
+      name: nameOf(person),
+      since: own.created_at.toISOString(),
+    });
     return {
       kept: naming(kept),
       gone: naming(gone),
@@ -71,7 +78,12 @@ export class MergingService {
     };
   }
 
-  async merge(scope: AccessScope, keptId: number, goneId: number, keep: Record<string, Choice>): Promise<void> {
+  async merge(
+    scope: AccessScope,
+    keptId: number,
+    goneId: number,
+    keep: Record<string, Choice>,
+  ): Promise<void> {
     await this.database.write(scope, async (tx) => {
       await this.supporters.holdBoth(tx, keptId, goneId);
       const [kept, gone] = await this.sides(tx, keptId, goneId);
@@ -80,8 +92,16 @@ export class MergingService {
       const points = await this.supporters.points(tx, [keptId, goneId]);
       const rules = await this.houseRules.rules(tx);
       const before = await this.cells.of(tx, [keptId, goneId], rules);
-      const fields = [...kept.values.keys()].filter((id) => gone.values.has(id) && chosen(`field:${id}`) === 'gone');
-      const was = await this.mergings.bringTogether(tx, keptId, goneId, fields, ownOf(kept.own, gone.own, chosen));
+      const fields = [...kept.values.keys()].filter(
+        (id) => gone.values.has(id) && chosen(`field:${id}`) === 'gone',
+      );
+      const was = await this.mergings.bringTogether(
+        tx,
+        keptId,
+        goneId,
+        fields,
+        ownOf(kept.own, gone.own, chosen),
+      );
       await this.households.move(tx, goneId, null);
       const pointIds = points.map(({ id }) => id);
       await this.ledger.refold(tx, pointIds, [keptId, goneId]);
@@ -100,13 +120,22 @@ export class MergingService {
   }
 
   /**
-   * A merge opens nothing: where one of the two stood at no and the two together would not, since the other had agreed
-   * later, a refusal is written down for the record that is kept.
+   * A merge opens nothing: where one of the two stood at no and the two together would not, since the other
+   * had agreed later, a refusal is written down for the record that is kept.
    */
-  private async keepClosed(tx: Scoped, keptId: number, pointIds: readonly number[], before: readonly PersonCells[]): Promise<number[]> {
+  private async keepClosed(
+    tx: Scoped,
+    keptId: number,
+    pointIds: readonly number[],
+    before: readonly PersonCells[],
+  ): Promise<number[]> {
     const rules = await this.houseRules.rules(tx);
     const together = await this.cells.one(tx, keptId, rules);
-    const asked = new Map(before.flatMap(({ cells }) => cells).map(({ channel, scope }) => [`${channel}:${scope}`, { channel, scope }]));
+    const asked = new Map(
+      before
+        .flatMap(({ cells }) => cells)
+        .map(({ channel, scope }) => [`${channel}:${scope}`, { channel, scope }]),
+    );
     const entries = [...asked.values()].flatMap(({ channel, scope }): NewEntry[] => {
       const opened = pointIds.some((contactPointId) => {
         const at = { contactPointId, channel, scope };
@@ -114,7 +143,15 @@ export class MergingService {
       });
       if (!opened) return [];
       const words = 'One of the two records stood at no when they were brought together';
-      const no = { contactPointId: null, supporterId: keptId, channel, scope, state: 'no', saidAt: new Date(), byPerson: false } as const;
+      const no = {
+        contactPointId: null,
+        supporterId: keptId,
+        channel,
+        scope,
+        state: 'no',
+        saidAt: new Date(),
+        byPerson: false,
+      } as const;
       return [{ ...no, how: 'hand', words, source: 'Bringing records together' }];
     });
     return this.ledger.recordAll(tx, entries);
@@ -123,7 +160,9 @@ export class MergingService {
   /** What began where the other record was needs the rule of that place too. */
   private async placesDiffer(tx: Scoped, keptId: number, kept: Own, gone: Own): Promise<number | null> {
     const now = await this.mergings.own(tx, keptId);
-    const other = [kept, gone].find((own) => own.country && (own.country !== now.country || own.region !== now.region));
+    const other = [kept, gone].find(
+      (own) => own.country && (own.country !== now.country || own.region !== now.region),
+    );
     if (!other || !now.country) return null;
     return tx.insert('place_before', {
       supporter_id: keptId,
@@ -146,14 +185,25 @@ export class MergingService {
     const { closed = [], placeBefore = null } = merging.was;
     await this.ledger.takeBack(tx, closed, 'as the records were parted');
     // What was refused in the time together stays with both.
-    const refused = (await this.ledger.refusalsSince(tx, keptId, merging.made_at)).map((entry) => ({ ...entry, supporterId: merging.gone_id }));
+    const refused = (await this.ledger.refusalsSince(tx, keptId, merging.made_at)).map((entry) => ({
+      ...entry,
+      supporterId: merging.gone_id,
+    }));
     await this.mergings.part(tx, merging);
     await this.mergings.undone(tx, mergingId);
-    if (placeBefore !== null) await tx.execute('DELETE FROM place_before WHERE organization_id = :org AND id = :placeBefore', { placeBefore });
-    await this.ledger.refold(tx, [...points, ...(await this.pointsOf(tx, [merging.gone_id]))], [keptId, merging.gone_id]);
+    if (placeBefore !== null)
+      await tx.execute('DELETE FROM place_before WHERE organization_id = :org AND id = :placeBefore', {
+        placeBefore,
+      });
+    await this.ledger.refold(
+      tx,
+      [...points, ...(await this.pointsOf(tx, [merging.gone_id]))],
+      [keptId, merging.gone_id],
+    );
     await this.ledger.recordAll(tx, refused);
     const home = merging.was.gone.householdId;
-    if (home !== null && (await this.households.exists(tx, home))) await this.households.move(tx, merging.gone_id, home);
+    if (home !== null && (await this.households.exists(tx, home)))
+      await this.households.move(tx, merging.gone_id, home);
     for (const id of [keptId, merging.gone_id])
       await audit(tx, {
         act: 'unmerge',
@@ -175,7 +225,9 @@ export class MergingService {
     const side = async (person: PersonRow): Promise<Side> => ({
       person,
       own: await this.mergings.own(db, person.id),
-      values: new Map(values.filter((row) => row.supporter_id === person.id).map((row) => [row.field_id, row])),
+      values: new Map(
+        values.filter((row) => row.supporter_id === person.id).map((row) => [row.field_id, row]),
+      ),
     });
     return [await side(people[0]!), await side(people[1]!)];
   }
@@ -192,7 +244,9 @@ export class MergingService {
     return [
       line('name', 'Name', ({ person }) => nameOf(person)),
       line('place', 'Place', ({ person }) =>
-        person.country ? placeWords(person.region ? `${person.country}-${person.region}` : person.country) : '',
+        person.country
+          ? placeWords(person.region ? `${person.country}-${person.region}` : person.country)
+          : '',
       ),
       line('externalId', 'Own id', ({ own }) => String(own.external_id ?? '')),
       ...fields.map((field) => line(`field:${field.id}`, field.name, (side) => shown(side, field))),

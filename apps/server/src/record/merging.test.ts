@@ -14,7 +14,8 @@ afterAll(() => house.close());
 const { idOf, record, timeline, undo, countOf, field } = recording(() => house);
 
 describe('two records of one person', () => {
-  const states = () => house.database.write(house.scope, (tx) => (tx.unchanged(), new LedgerRepository().differences(tx)));
+  const states = () =>
+    house.database.write(house.scope, (tx) => (tx.unchanged(), new LedgerRepository().differences(tx)));
   /** All that is derived or told of the two, so that before and after can be held against each other. */
   const told = async (ids: number[]) =>
     Promise.all(
@@ -53,14 +54,18 @@ describe('two records of one person', () => {
 
   test('are shown side by side, the one with a value before the one without', async () => {
     const preview = await house.client.get<MergePreview>(`/api/supporters/${kept}/merging?withId=${gone}`);
-    const lines = Object.fromEntries(preview.lines.map((line) => [line.label, [line.kept, line.gone, line.usual]]));
+    const lines = Object.fromEntries(
+      preview.lines.map((line) => [line.label, [line.kept, line.gone, line.usual]]),
+    );
     expect(lines).toMatchObject({
       'Shirt size': ['S', 'M', 'kept'],
       'Favourite crossing': ['', 'Dawn', 'gone'],
       Name: ['Nunzia Berg', 'Nunzia', 'kept'],
     });
     expect(preview.comesOver).toEqual(expect.arrayContaining(['2 addresses', '1 gift', '1 note']));
-    expect((await house.client.call('GET', `/api/supporters/${kept}/merging?withId=${kept}`)).status).toBe(409);
+    expect((await house.client.call('GET', `/api/supporters/${kept}/merging?withId=${kept}`)).status).toBe(
+      409,
+    );
   });
 
   test('become one with everything of both, are counted as one, and part again as they were', async () => {
@@ -75,7 +80,10 @@ describe('two records of one person', () => {
     };
     expect(await countOf(gaveAndBerg)).toBe(0);
     const shirt = await field('Shirt size');
-    await house.client.post(`/api/supporters/${kept}/merging`, { goneId: gone, keep: { [`field:${shirt}`]: 'gone' } });
+    await house.client.post(`/api/supporters/${kept}/merging`, {
+      goneId: gone,
+      keep: { [`field:${shirt}`]: 'gone' },
+    });
 
     const one = await record(kept);
     expect(one.contactPoints.map((point) => point.shown).sort()).toEqual([
@@ -84,20 +92,35 @@ describe('two records of one person', () => {
       'n.berg@example.org',
       'nunzia@example.net',
     ]);
-    expect(one.fields.filter(({ shown }) => shown !== '').map(({ name, shown }) => `${name}: ${shown}`)).toEqual([
-      'Shirt size: M',
-      'Favourite crossing: Dawn',
+    expect(
+      one.fields.filter(({ shown }) => shown !== '').map(({ name, shown }) => `${name}: ${shown}`),
+    ).toEqual(['Shirt size: M', 'Favourite crossing: Dawn']);
+    expect([one.firstName, one.lastName, one.gifts.length, one.mergedFrom[0]!.name]).toEqual([
+      'Nunzia',
+      'Berg',
+      1,
+      'Nunzia',
     ]);
-    expect([one.firstName, one.lastName, one.gifts.length, one.mergedFrom[0]!.name]).toEqual(['Nunzia', 'Berg', 1, 'Nunzia']);
     // Whoever still has the address of the other one is told which record stands in its place.
-    const old = await house.client.call<{ instead: number; detail: string }>('GET', `/api/supporters/${gone}`);
-    expect([old.status, old.body.instead, old.body.detail]).toEqual([404, kept, expect.stringContaining('into that of Nunzia Berg')]);
+    const old = await house.client.call<{ instead: number; detail: string }>(
+      'GET',
+      `/api/supporters/${gone}`,
+    );
+    expect([old.status, old.body.instead, old.body.detail]).toEqual([
+      404,
+      kept,
+      expect.stringContaining('into that of Nunzia Berg'),
+    ]);
     expect(await countOf({ kind: 'all', rules: [] })).toBe(everybody - 1);
     expect(await countOf(gaveAndBerg)).toBe(1);
-    expect((await timeline(kept)).map(({ title }) => title)).toEqual(expect.arrayContaining(['Note', 'Gave $25', 'Said no: email']));
+    expect((await timeline(kept)).map(({ title }) => title)).toEqual(
+      expect.arrayContaining(['Note', 'Gave $25', 'Said no: email']),
+    );
     expect((await states()).differing).toBe(0);
     // The no is the address's: the other address of the same person may still be written to.
-    expect(await house.client.get(`/api/supporters/${kept}/may-write?channel=email&purpose=news`)).toMatchObject({
+    expect(
+      await house.client.get(`/api/supporters/${kept}/may-write?channel=email&purpose=news`),
+    ).toMatchObject({
       verdict: 'send',
       to: 'n.berg@example.org',
     });
@@ -106,23 +129,33 @@ describe('two records of one person', () => {
     expect(await told([kept, gone])).toEqual(before);
     expect((await states()).differing).toBe(0);
     expect(await countOf({ kind: 'all', rules: [] })).toBe(everybody);
-    expect((await house.client.call('DELETE', `/api/supporters/${kept}/merging/${one.mergedFrom[0]!.mergingId}`)).status).toBe(409);
+    expect(
+      (await house.client.call('DELETE', `/api/supporters/${kept}/merging/${one.mergedFrom[0]!.mergingId}`))
+        .status,
+    ).toBe(409);
   });
 
   test('are brought together once, however often and by however many that is asked at the same time', async () => {
     const before = await told([kept, gone]);
     const shirt = await field('Shirt size');
     const ask = (into: number, from: number) =>
-      house.client.call('POST', `/api/supporters/${into}/merging`, { goneId: from, keep: { [`field:${shirt}`]: 'gone' } });
+      house.client.call('POST', `/api/supporters/${into}/merging`, {
+        goneId: from,
+        keep: { [`field:${shirt}`]: 'gone' },
+      });
     // Twice by an impatient hand, and once the other way round by somebody else.
     const answers = await Promise.all([ask(kept, gone), ask(kept, gone), ask(gone, kept)]);
     expect(answers.map(({ status }) => status).filter((status) => status < 300)).toHaveLength(1);
     expect(answers.filter(({ status }) => status >= 300).map(({ status }) => status)).toEqual([404, 404]);
-    const [id, other] = (await house.client.call('GET', `/api/supporters/${kept}`)).status === 200 ? [kept, gone] : [gone, kept];
+    const [id, other] =
+      (await house.client.call('GET', `/api/supporters/${kept}`)).status === 200
+        ? [kept, gone]
+        : [gone, kept];
     const one = await record(id);
     expect(one.mergedFrom).toHaveLength(1);
     expect(one.fields.find(({ name }) => name === 'Shirt size')!.shown).toBe(id === kept ? 'M' : 'S');
-    const part = () => house.client.call('DELETE', `/api/supporters/${id}/merging/${one.mergedFrom[0]!.mergingId}`);
+    const part = () =>
+      house.client.call('DELETE', `/api/supporters/${id}/merging/${one.mergedFrom[0]!.mergingId}`);
     expect((await Promise.all([part(), part()])).map(({ status }) => status).sort()).toEqual([204, 409]);
     expect(await told([kept, gone])).toEqual(before);
     expect((await record(other)).mergedFrom).toEqual([]);
@@ -136,13 +169,14 @@ describe('two records of one person', () => {
     await house.client.post(`/api/supporters/${kept}/gifts`, { amount: 700, on: houseDay() });
     const merged = (await timeline(kept, 'edit')).find((one) => one.title.startsWith('The record of'))!;
     expect((await undo(kept, merged.undo)).status).toBe(204);
-    const shown = async (id: number, fieldId: number) => (await record(id)).fields.find((one) => one.id === fieldId)!.shown;
-    expect([await shown(kept, crossing), await shown(gone, crossing), await shown(kept, shirt), await shown(gone, shirt)]).toEqual([
-      'Dusk',
-      'Dawn',
-      'S',
-      'M',
-    ]);
+    const shown = async (id: number, fieldId: number) =>
+      (await record(id)).fields.find((one) => one.id === fieldId)!.shown;
+    expect([
+      await shown(kept, crossing),
+      await shown(gone, crossing),
+      await shown(kept, shirt),
+      await shown(gone, shirt),
+    ]).toEqual(['Dusk', 'Dawn', 'S', 'M']);
     expect([(await record(kept)).gifts.length, (await record(gone)).gifts.length]).toEqual([1, 1]);
   });
 
@@ -151,8 +185,13 @@ describe('two records of one person', () => {
     await house.client.call('DELETE', `/api/supporters/${kept}`);
     const [people] = (await house.database
       .unscoped()
-      .raw('SELECT GROUP_CONCAT(CONCAT(first_name, last_name)) AS names FROM supporter WHERE id IN (?, ?)', [kept, gone])) as [{ names: string }[]];
-    const [kinds] = (await house.database.unscoped().raw('SELECT was FROM merging WHERE kept_id = ?', [kept])) as [{ was: object }[]];
+      .raw('SELECT GROUP_CONCAT(CONCAT(first_name, last_name)) AS names FROM supporter WHERE id IN (?, ?)', [
+        kept,
+        gone,
+      ])) as [{ names: string }[]];
+    const [kinds] = (await house.database
+      .unscoped()
+      .raw('SELECT was FROM merging WHERE kept_id = ?', [kept])) as [{ was: object }[]];
     expect([people[0]!.names, kinds.map(({ was }) => was)]).toEqual([',', kinds.map(() => ({}))]);
   });
 
@@ -170,7 +209,10 @@ describe('two records of one person', () => {
       () => house.client.call('POST', `/api/supporters/${goes}/gifts`, { amount: 900, on: houseDay() }),
     ];
     const [merged, ...done] = await Promise.all([
-      house.client.call('POST', `/api/supporters/${stays}/merging`, { goneId: goes, keep: { [`field:${crossing}`]: 'gone' } }),
+      house.client.call('POST', `/api/supporters/${stays}/merging`, {
+        goneId: goes,
+        keep: { [`field:${crossing}`]: 'gone' },
+      }),
       ...edits.map((edit) => edit()),
     ]);
     expect(merged.status).toBe(204);
@@ -182,12 +224,12 @@ describe('two records of one person', () => {
       notes === 1 ? 'over' : 404,
       one.gifts.length === 1 ? 'over' : 404,
     ]);
-    const [left] = (await house.database
-      .unscoped()
-      .raw('SELECT COUNT(*) AS n FROM (SELECT id FROM gift WHERE supporter_id = ? UNION ALL SELECT id FROM note WHERE supporter_id = ?) l', [
-        goes,
-        goes,
-      ])) as [{ n: number }[]];
+    const [left] = (await house.database.unscoped().raw(
+      `SELECT COUNT(*) AS n
+          FROM (SELECT id FROM gift WHERE supporter_id = ? UNION ALL SELECT id FROM note
+            WHERE supporter_id = ?) l`,
+      [goes, goes],
+    )) as [{ n: number }[]];
     expect(left[0]!.n).toBe(0);
   });
 });

@@ -17,8 +17,12 @@ interface NoteRow {
 export class NotesRepository {
   async of(db: Scoped, supporterId: number, limit: number): Promise<NoteView[]> {
     const rows = await db.sql<NoteRow>(
-      `SELECT n.id, n.kind, n.body, n.made_by, n.made_at, n.changed_at, t.name FROM note n LEFT JOIN teammate t ON t.id = n.made_by
-        WHERE n.organization_id = :org AND n.supporter_id = :supporterId ORDER BY n.made_at DESC, n.id DESC LIMIT :limit`,
+      `SELECT n.id, n.kind, n.body, n.made_by, n.made_at, n.changed_at, t.name
+        FROM note n
+        LEFT JOIN teammate t ON t.id = n.made_by
+        WHERE n.organization_id = :org AND n.supporter_id = :supporterId
+        ORDER BY n.made_at DESC, n.id DESC
+        LIMIT :limit`,
       { supporterId, limit },
     );
     return rows.map((row) => ({
@@ -36,7 +40,10 @@ export class NotesRepository {
   async lastOf(db: Scoped, supporterIds: readonly number[]): Promise<Map<number, string>> {
     if (supporterIds.length === 0) return new Map();
     const rows = await db.sql<{ supporter_id: number; body: string }>(
-      'SELECT supporter_id, body FROM note WHERE organization_id = :org AND supporter_id IN (:supporterIds) ORDER BY made_at, id',
+      `SELECT supporter_id, body
+        FROM note
+        WHERE organization_id = :org AND supporter_id IN (:supporterIds)
+        ORDER BY made_at, id`,
       { supporterIds },
     );
     return new Map(rows.map((row) => [row.supporter_id, row.body]));
@@ -47,16 +54,25 @@ export class NotesRepository {
     return tx.insert('note', { supporter_id: supporterId, kind, body, made_by: tx.scope.actorId });
   }
 
-  async find(db: Scoped, supporterId: number, id: number): Promise<{ id: number; body: string; made_by: number | null } | undefined> {
+  async find(
+    db: Scoped,
+    supporterId: number,
+    id: number,
+  ): Promise<{ id: number; body: string; made_by: number | null } | undefined> {
     const [row] = await db.sql<{ id: number; body: string; made_by: number | null }>(
-      'SELECT id, body, made_by FROM note WHERE organization_id = :org AND supporter_id = :supporterId AND id = :id',
+      `SELECT id, body, made_by
+        FROM note
+        WHERE organization_id = :org AND supporter_id = :supporterId AND id = :id`,
       { supporterId, id },
     );
     return row;
   }
 
   async change(tx: Scoped, id: number, body: string): Promise<void> {
-    await tx.execute('UPDATE note SET body = :body, changed_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :id', { id, body });
+    await tx.execute(
+      'UPDATE note SET body = :body, changed_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :id',
+      { id, body },
+    );
   }
 
   async remove(tx: Scoped, id: number): Promise<void> {

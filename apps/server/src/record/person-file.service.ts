@@ -17,7 +17,10 @@ const TYPES: Record<PersonForm, string> = { json: 'application/json', csv: 'text
 /** More than anybody has; an answer to "everything you hold about me" leaves nothing out. */
 const ALL = 100_000;
 
-/** Everything that is kept about one person, in an open form: for moving on, and for answering who asks (GDPR art. 15 and 20). */
+/**
+ * Everything that is kept about one person, in an open form: for moving on, and for answering who asks (GDPR
+ * art. 15 and 20).
+ */
 @Injectable()
 export class PersonFileService {
   constructor(
@@ -32,8 +35,16 @@ export class PersonFileService {
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
-  async make(scope: AccessScope, id: number, form: PersonForm): Promise<{ name: string; type: string; text: string }> {
-    const text = { json: () => this.json(scope, id), csv: () => this.csv(scope, id), vcf: () => this.card(scope, id) }[form];
+  async make(
+    scope: AccessScope,
+    id: number,
+    form: PersonForm,
+  ): Promise<{ name: string; type: string; text: string }> {
+    const text = {
+      json: () => this.json(scope, id),
+      csv: () => this.csv(scope, id),
+      vcf: () => this.card(scope, id),
+    }[form];
     return { name: `supporter-${id}.${form}`, type: TYPES[form], text: await text() };
   }
 
@@ -44,7 +55,13 @@ export class PersonFileService {
     const [around, permission, timeline, notes] = await Promise.all([
       this.records.around(scope, id),
       this.files.of(scope, id),
-      this.timelines.of(db, [id, ...ids.filter((one) => one !== id)], await this.team.organization(scope), TIMELINE_KINDS, ALL),
+      this.timelines.of(
+        db,
+        [id, ...ids.filter((one) => one !== id)],
+        await this.team.organization(scope),
+        TIMELINE_KINDS,
+        ALL,
+      ),
       this.notes.of(db, id, ALL),
     ]);
     return { known, around, permission, timeline, notes };
@@ -54,7 +71,9 @@ export class PersonFileService {
     const { known, around, permission, timeline, notes } = await this.everything(scope, id);
     // Permission is told whole, with what was sent on its strength.
     const { fields, consent: _consent, entries: _entries, contactPoints, ...rest } = known;
-    const values = Object.fromEntries(fields.filter(({ shown }) => shown !== '').map(({ name, shown }) => [name, shown]));
+    const values = Object.fromEntries(
+      fields.filter(({ shown }) => shown !== '').map(({ name, shown }) => [name, shown]),
+    );
     return JSON.stringify(
       {
         ...rest,
@@ -81,9 +100,18 @@ export class PersonFileService {
       ['Chapter', known.chapter.name, '', ''],
       ['With us since', known.createdAt, '', ''],
       ['Place', permission.supporter.place, '', ''],
-      ...(around.household ? [['Household', around.household.members.map((one) => one.name).join('; '), '', around.greeting]] : []),
-      ...known.contactPoints.map((point) => ['Address', point.shown, '', point.onHold ? `on hold: ${point.holdReason ?? ''}` : point.kind]),
-      ...known.fields.filter(({ shown }) => shown !== '').map(({ name, shown }) => ['Field', shown, '', name]),
+      ...(around.household
+        ? [['Household', around.household.members.map((one) => one.name).join('; '), '', around.greeting]]
+        : []),
+      ...known.contactPoints.map((point) => [
+        'Address',
+        point.shown,
+        '',
+        point.onHold ? `on hold: ${point.holdReason ?? ''}` : point.kind,
+      ]),
+      ...known.fields
+        .filter(({ shown }) => shown !== '')
+        .map(({ name, shown }) => ['Field', shown, '', name]),
       ...known.tags.map(({ name }) => ['Tag', name, '', '']),
       ...known.lists.map(({ name }) => ['List', name, '', '']),
       ...around.rosters.map(({ name, stage }) => ['Roster', name, '', stage]),
@@ -105,10 +133,21 @@ export class PersonFileService {
     const [person, points] = [await this.people.find(db, id), await this.people.pointsWithParts(db, [id])];
     if (!person) throw new NotFound('supporter');
     const { tags } = await this.supporters.record(scope, id);
-    return writeCard({ id, firstName: person.first_name, lastName: person.last_name, points, tags: tags.map(({ name }) => name) });
+    return writeCard({
+      id,
+      firstName: person.first_name,
+      lastName: person.last_name,
+      points,
+      tags: tags.map(({ name }) => name),
+    });
   }
 }
 
-function told({ at, kind, title, detail }: TimelineItem): Pick<TimelineItem, 'at' | 'kind' | 'title' | 'detail'> {
+function told({
+  at,
+  kind,
+  title,
+  detail,
+}: TimelineItem): Pick<TimelineItem, 'at' | 'kind' | 'title' | 'detail'> {
   return { at, kind, title, detail };
 }

@@ -28,22 +28,47 @@ export class RecordController {
     params: schema.idParams,
     query: schema.timelineQuery,
   })
-  timeline(@Caller() scope: AccessScope, @Id() id: number, @Input('query') query: { kinds?: string }): Promise<TimelineItem[]> {
+  timeline(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('query') query: { kinds?: string },
+  ): Promise<TimelineItem[]> {
     return this.records.timeline(scope, id, query.kinds);
   }
 
-  @Route('post', ':id/history/:auditId/undo', { role: 'organizer', summary: 'Take one edit of a record back', params: schema.undoParams })
+  @Route('post', ':id/history/:auditId/undo', {
+    role: 'organizer',
+    summary: 'Take one edit of a record back',
+    params: schema.undoParams,
+  })
   @HttpCode(204)
-  undo(@Caller() scope: AccessScope, @Input('params') { id, auditId }: { id: number; auditId: number }): Promise<void> {
+  undo(
+    @Caller() scope: AccessScope,
+    @Input('params') { id, auditId }: { id: number; auditId: number },
+  ): Promise<void> {
     return this.history.undo(scope, id, auditId);
   }
 
-  @Route('post', ':id/notes', { role: 'writer', summary: 'Write a note', params: schema.idParams, body: schema.noteBody })
-  addNote(@Caller() scope: AccessScope, @Id() id: number, @Input('body') { body }: { body: string }): Promise<{ id: number }> {
+  @Route('post', ':id/notes', {
+    role: 'writer',
+    summary: 'Write a note',
+    params: schema.idParams,
+    body: schema.noteBody,
+  })
+  addNote(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') { body }: { body: string },
+  ): Promise<{ id: number }> {
     return this.records.addNote(scope, id, body);
   }
 
-  @Route('put', ':id/notes/:noteId', { role: 'writer', summary: 'Change a note of one’s own', params: schema.noteParams, body: schema.changeNote })
+  @Route('put', ':id/notes/:noteId', {
+    role: 'writer',
+    summary: 'Change a note of one’s own',
+    params: schema.noteParams,
+    body: schema.changeNote,
+  })
   @HttpCode(204)
   changeNote(
     @Caller() scope: AccessScope,
@@ -53,7 +78,11 @@ export class RecordController {
     return this.records.changeNote(scope, id, noteId, body);
   }
 
-  @Route('delete', ':id/notes/:noteId', { role: 'writer', summary: 'Delete a note of one’s own', params: schema.noteParams })
+  @Route('delete', ':id/notes/:noteId', {
+    role: 'writer',
+    summary: 'Delete a note of one’s own',
+    params: schema.noteParams,
+  })
   @HttpCode(204)
   removeNote(@Caller() scope: AccessScope, @Input('params') { id, noteId }: NoteParams): Promise<void> {
     return this.records.changeNote(scope, id, noteId, null);
@@ -66,11 +95,19 @@ export class RecordController {
     body: schema.joinHousehold,
   })
   @HttpCode(204)
-  join(@Caller() scope: AccessScope, @Id() id: number, @Input('body') { withId }: { withId: number }): Promise<void> {
+  join(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') { withId }: { withId: number },
+  ): Promise<void> {
     return this.records.join(scope, id, withId);
   }
 
-  @Route('delete', ':id/household', { role: 'organizer', summary: 'Take a person out of the household', params: schema.idParams })
+  @Route('delete', ':id/household', {
+    role: 'organizer',
+    summary: 'Take a person out of the household',
+    params: schema.idParams,
+  })
   @HttpCode(204)
   leave(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.records.leave(scope, id);
@@ -83,12 +120,25 @@ export class RecordController {
     body: schema.householdGreeting,
   })
   @HttpCode(204)
-  greet(@Caller() scope: AccessScope, @Id() id: number, @Input('body') { greeting, was }: { greeting: string | null; was: string }): Promise<void> {
+  greet(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') { greeting, was }: { greeting: string | null; was: string },
+  ): Promise<void> {
     return this.records.greet(scope, id, greeting ?? '', was);
   }
 
-  @Route('get', ':id/merging', { role: 'organizer', summary: 'Two records side by side', params: schema.idParams, query: schema.mergeQuery })
-  preview(@Caller() scope: AccessScope, @Id() id: number, @Input('query') { withId }: { withId: number }): Promise<MergePreview> {
+  @Route('get', ':id/merging', {
+    role: 'organizer',
+    summary: 'Two records side by side',
+    params: schema.idParams,
+    query: schema.mergeQuery,
+  })
+  preview(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('query') { withId }: { withId: number },
+  ): Promise<MergePreview> {
     return this.mergings.preview(scope, id, withId);
   }
 
@@ -107,9 +157,16 @@ export class RecordController {
     return this.mergings.merge(scope, id, body.goneId, body.keep);
   }
 
-  @Route('delete', ':id/merging/:mergingId', { role: 'organizer', summary: 'Part two records again', params: schema.unmergeParams })
+  @Route('delete', ':id/merging/:mergingId', {
+    role: 'organizer',
+    summary: 'Part two records again',
+    params: schema.unmergeParams,
+  })
   @HttpCode(204)
-  unmerge(@Caller() scope: AccessScope, @Input('params') { id, mergingId }: { id: number; mergingId: number }): Promise<void> {
+  unmerge(
+    @Caller() scope: AccessScope,
+    @Input('params') { id, mergingId }: { id: number; mergingId: number },
+  ): Promise<void> {
     return this.mergings.unmerge(scope, id, mergingId);
   }
 

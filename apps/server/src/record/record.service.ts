@@ -1,5 +1,11 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { TIMELINE_KINDS, type RecordView, type TimelineItem, type TimelineKind, type UndoStep } from '@goodword/core/contract';
+import {
+  TIMELINE_KINDS,
+  type RecordView,
+  type TimelineItem,
+  type TimelineKind,
+  type UndoStep,
+} from '@goodword/core/contract';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { stillAs } from '../platform/versions';
 import { audit } from '../platform/audit';
@@ -14,7 +20,10 @@ import { NotesRepository } from './notes.repository';
 import { TimelineRepository } from './timeline.repository';
 import { sentence } from '../platform/words';
 
-/** What stands on a record beside what is known of the person: whom they live with, notes, and what happened when. */
+/**
+ * What stands on a record beside what is known of the person: whom they live with, notes, and what happened
+ * when.
+ */
 @Injectable()
 export class RecordService {
   constructor(
@@ -28,7 +37,10 @@ export class RecordService {
     @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
   ) {}
 
-  async around(scope: AccessScope, id: number): Promise<Pick<RecordView, 'rosters' | 'household' | 'greeting' | 'mergedFrom'>> {
+  async around(
+    scope: AccessScope,
+    id: number,
+  ): Promise<Pick<RecordView, 'rosters' | 'household' | 'greeting' | 'mergedFrom'>> {
     const db = this.database.read(scope);
     const person = await this.supporters.need(db, id);
     const { locale } = await this.team.organization(scope);
@@ -41,7 +53,11 @@ export class RecordService {
       rosters,
       household,
       greeting: household?.greeting || person.first_name,
-      mergedFrom: mergings.map((one) => ({ mergingId: one.id, name: one.name, at: one.made_at.toISOString() })),
+      mergedFrom: mergings.map((one) => ({
+        mergingId: one.id,
+        name: one.name,
+        at: one.made_at.toISOString(),
+      })),
     };
   }
 
@@ -50,7 +66,12 @@ export class RecordService {
     const db = this.database.read(scope);
     await this.supporters.need(db, id);
     const ids = await this.mergings.idsIn(db, id);
-    return this.timelines.of(db, [id, ...ids.filter((one) => one !== id)], await this.team.organization(scope), kinds);
+    return this.timelines.of(
+      db,
+      [id, ...ids.filter((one) => one !== id)],
+      await this.team.organization(scope),
+      kinds,
+    );
   }
 
   async addNote(scope: AccessScope, id: number, body: string): Promise<{ id: number }> {
@@ -61,12 +82,18 @@ export class RecordService {
   }
 
   /** Notes are changed by who wrote them; owners may as well. */
-  async changeNote(scope: AccessScope, id: number, noteId: number, change: { body: string; was: string } | null): Promise<void> {
+  async changeNote(
+    scope: AccessScope,
+    id: number,
+    noteId: number,
+    change: { body: string; was: string } | null,
+  ): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
       await this.supporters.lockForUpdate(tx, id);
       const note = await this.notes.find(tx, id, noteId);
       if (!note) throw new NotFound('note');
-      if (note.made_by !== scope.actorId && scope.role !== 'owner') throw new Forbidden(sentence('note.not-yours'));
+      if (note.made_by !== scope.actorId && scope.role !== 'owner')
+        throw new Forbidden(sentence('note.not-yours'));
       if (change !== null) {
         stillAs(change.was, note.body, 'the note');
         return this.notes.change(tx, noteId, change.body);
@@ -122,7 +149,13 @@ export class RecordService {
     });
   }
 
-  private async tell(tx: Scoped, id: number, words: string, before: number | null, after: number | null): Promise<void> {
+  private async tell(
+    tx: Scoped,
+    id: number,
+    words: string,
+    before: number | null,
+    after: number | null,
+  ): Promise<void> {
     const undo: UndoStep = { kind: 'household', before, after };
     await audit(tx, { act: 'household', subject: 'supporter', subjectId: id, words, undo });
   }
@@ -132,6 +165,13 @@ const nameOf = (person: PersonRow) => `${person.first_name} ${person.last_name}`
 
 function kindOf(word: string): TimelineKind {
   const kind = TIMELINE_KINDS.find((one) => one === word);
-  if (!kind) throw new Invalid([{ field: 'kinds', code: 'kind', message: sentence('timeline.kinds', { kinds: TIMELINE_KINDS.join(', '), word }) }]);
+  if (!kind)
+    throw new Invalid([
+      {
+        field: 'kinds',
+        code: 'kind',
+        message: sentence('timeline.kinds', { kinds: TIMELINE_KINDS.join(', '), word }),
+      },
+    ]);
   return kind;
 }

@@ -8,7 +8,11 @@ let house: TestHouse;
 beforeAll(async () => {
   house = await openTestHouse();
   house.startWorker();
-  const rows = ['marisol@example.org,Marisol,Castellan,206 555 0141', 'jun@example.org,Jun,Castellan,206 555 0142', 'bo@example.org,Bo,,'];
+  const rows = [
+    'marisol@example.org,Marisol,Castellan,206 555 0141',
+    'jun@example.org,Jun,Castellan,206 555 0142',
+    'bo@example.org,Bo,,',
+  ];
   await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), {
     columns: STEP_COLUMNS,
     newTags: ['plank menders'],
@@ -43,14 +47,21 @@ describe('history', () => {
     const shirt = await field('Shirt size');
     await house.client.put(`/api/supporters/${id}/fields/${shirt}`, { text: 'M' });
     const put = (text: string, was: string) =>
-      house.client.call<{ newer?: boolean; now?: string }>('PUT', `/api/supporters/${id}/fields/${shirt}`, { text, was });
+      house.client.call<{ newer?: boolean; now?: string }>('PUT', `/api/supporters/${id}/fields/${shirt}`, {
+        text,
+        was,
+      });
     const both = await Promise.all([put('L', 'M'), put('XL', 'M')]);
     expect(both.map(({ status }) => status).sort()).toEqual([204, 409]);
     const won = both[0]!.status === 204 ? 'L' : 'XL';
     expect(both.find(({ status }) => status === 409)!.body).toMatchObject({ newer: true, now: won });
     expect((await put('S', won)).status).toBe(204);
     const name = (firstName: string, was: string) =>
-      house.client.call<{ now?: string }>('PATCH', `/api/supporters/${id}`, { firstName, lastName: 'Tallow', was });
+      house.client.call<{ now?: string }>('PATCH', `/api/supporters/${id}`, {
+        firstName,
+        lastName: 'Tallow',
+        was,
+      });
     expect((await name('Ren', 'Wren Tallow')).status).toBe(204);
     expect((await name('Robin', 'Wren Tallow')).body.now).toBe('Ren Tallow');
   });
@@ -62,7 +73,10 @@ describe('history', () => {
     const edit = await lastEdit(id);
     await house.client.put(`/api/supporters/${id}/fields/${shirt}`, { text: 'XL' });
     const refused = await undo(id, edit.undo);
-    expect([refused.status, refused.body.detail]).toEqual([409, expect.stringContaining('changed again since')]);
+    expect([refused.status, refused.body.detail]).toEqual([
+      409,
+      expect.stringContaining('changed again since'),
+    ]);
     expect((await record(id)).fields.find((one) => one.id === shirt)!.shown).toBe('XL');
   });
 
@@ -75,17 +89,23 @@ describe('history', () => {
     ['a place', (id) => moveTo(house.client, id, 'CA', 'QC'), (of) => of.place],
     [
       'an address',
-      (id) => house.client.post(`/api/supporters/${id}/contact-points`, { kind: 'mobile', text: '206 555 0177' }),
+      (id) =>
+        house.client.post(`/api/supporters/${id}/contact-points`, { kind: 'mobile', text: '206 555 0177' }),
       (of) => of.contactPoints.map((one) => one.shown),
     ],
     [
       'an address taken off',
-      async (id) => house.client.call('DELETE', `/api/supporters/${id}/contact-points/${(await record(id)).contactPoints[0]!.id}`),
+      async (id) =>
+        house.client.call(
+          'DELETE',
+          `/api/supporters/${id}/contact-points/${(await record(id)).contactPoints[0]!.id}`,
+        ),
       (of) => of.contactPoints.map((one) => one.shown),
     ],
     [
       'a tag',
-      async (id) => house.client.call('DELETE', `/api/supporters/${id}/tags/${(await record(id)).tags[0]!.id}`),
+      async (id) =>
+        house.client.call('DELETE', `/api/supporters/${id}/tags/${(await record(id)).tags[0]!.id}`),
       (of) => of.tags.map((one) => one.name),
     ],
   ])('%s goes back to what it was', async (_what, change, read) => {
@@ -109,41 +129,75 @@ describe('history', () => {
     const id = await idOf('Bo');
     const secret = await field('Health');
     await house.client.put(`/api/supporters/${id}/fields/${secret}`, { text: 'asthma' });
-    const was = { name: 'Health', section: 'More', fallback: null, help: '', sensitive: false, required: false, choices: null };
+    const was = {
+      name: 'Health',
+      section: 'More',
+      fallback: null,
+      help: '',
+      sensitive: false,
+      required: false,
+      choices: null,
+    };
     await house.client.put(`/api/house/fields/${secret}`, { ...was, sensitive: true, was });
     const words = async (client: Client) => JSON.stringify(await timeline(id, '', client));
     expect(await words(house.client)).toContain('asthma');
     expect(await words(await house.as('viewer'))).not.toContain('asthma');
-    expect((await (await house.as('viewer')).call('POST', `/api/supporters/${id}/history/1/undo`)).status).toBe(403);
+    expect(
+      (await (await house.as('viewer')).call('POST', `/api/supporters/${id}/history/1/undo`)).status,
+    ).toBe(403);
   });
 });
 
 test('the timeline is narrowed to what one looks for; a kind that is none is told', async () => {
   const id = await idOf('Marisol');
   await house.client.post(`/api/supporters/${id}/gifts`, { amount: 4000, on: houseDay() });
-  expect(new Set((await timeline(id, 'gift,batch')).map(({ kind }) => kind))).toEqual(new Set(['gift', 'batch']));
+  expect(new Set((await timeline(id, 'gift,batch')).map(({ kind }) => kind))).toEqual(
+    new Set(['gift', 'batch']),
+  );
   expect((await house.client.call('GET', `/api/supporters/${id}/timeline?kinds=gossip`)).status).toBe(422);
 });
 
 test('an address put first is the one that is written to', async () => {
   const id = await idOf('Jun');
-  await house.client.post(`/api/supporters/${id}/contact-points`, { kind: 'email', text: 'jun.c@example.net' });
+  await house.client.post(`/api/supporters/${id}/contact-points`, {
+    kind: 'email',
+    text: 'jun.c@example.net',
+  });
   const second = (await record(id)).contactPoints.find((one) => one.shown === 'jun.c@example.net')!;
   await house.client.post(`/api/supporters/${id}/contact-points/${second.id}/first`);
   expect((await record(id)).contactPoints[0]!.shown).toBe('jun.c@example.net');
-  expect((await house.client.call('POST', `/api/supporters/${id}/contact-points`, { kind: 'email', text: 'JUN.C@example.net' })).status).toBe(409);
+  expect(
+    (
+      await house.client.call('POST', `/api/supporters/${id}/contact-points`, {
+        kind: 'email',
+        text: 'JUN.C@example.net',
+      })
+    ).status,
+  ).toBe(409);
   await house.client.call('DELETE', `/api/supporters/${id}/contact-points/${second.id}`);
 });
 
 test('notes are the team’s own: written, changed and deleted by who wrote them', async () => {
   const id = await idOf('Jun');
   const writer = await house.as('writer');
-  const { id: noteId } = await writer.post<{ id: number }>(`/api/supporters/${id}/notes`, { body: 'Prefers to be called after six' });
+  const { id: noteId } = await writer.post<{ id: number }>(`/api/supporters/${id}/notes`, {
+    body: 'Prefers to be called after six',
+  });
   const noted = async () => (await timeline(id, 'note')).map(({ note }) => note!.body);
   expect(await noted()).toEqual(['Prefers to be called after six']);
   const other = await house.as('organizer');
-  expect((await other.call('PUT', `/api/supporters/${id}/notes/${noteId}`, { body: 'No', was: 'Prefers to be called after six' })).status).toBe(403);
-  await writer.put(`/api/supporters/${id}/notes/${noteId}`, { body: 'After seven', was: 'Prefers to be called after six' });
+  expect(
+    (
+      await other.call('PUT', `/api/supporters/${id}/notes/${noteId}`, {
+        body: 'No',
+        was: 'Prefers to be called after six',
+      })
+    ).status,
+  ).toBe(403);
+  await writer.put(`/api/supporters/${id}/notes/${noteId}`, {
+    body: 'After seven',
+    was: 'Prefers to be called after six',
+  });
   expect(await noted()).toEqual(['After seven']);
   expect((await writer.call('POST', `/api/supporters/${id}/notes`, { body: '  ' })).status).toBe(422);
   await writer.call('DELETE', `/api/supporters/${id}/notes/${noteId}`);
@@ -163,22 +217,35 @@ describe('households', () => {
     });
     expect((await record(jun)).greeting).toBe('Marisol and Jun');
     expect(await countOf({ kind: 'field', field: 'household', op: 'at-least', value: 2 })).toBe(2);
-    expect((await house.client.call('PUT', `/api/supporters/${marisol}/household`, { withId: jun })).status).toBe(409);
-    expect((await house.client.call('PUT', `/api/supporters/${marisol}/household`, { withId: marisol })).status).toBe(409);
+    expect(
+      (await house.client.call('PUT', `/api/supporters/${marisol}/household`, { withId: jun })).status,
+    ).toBe(409);
+    expect(
+      (await house.client.call('PUT', `/api/supporters/${marisol}/household`, { withId: marisol })).status,
+    ).toBe(409);
   });
 
   test('a greeting of their own is kept, and the household follows who joins and who leaves', async () => {
     const [jun, bo] = [await idOf('Jun'), await idOf('Bo')];
-    await house.client.put(`/api/supporters/${jun}/household/greeting`, { greeting: 'the Castellans', was: '' });
+    await house.client.put(`/api/supporters/${jun}/household/greeting`, {
+      greeting: 'the Castellans',
+      was: '',
+    });
     await house.client.put(`/api/supporters/${bo}/household`, { withId: jun });
     expect(await household('Bo')).toMatchObject({ greeting: 'the Castellans', members: [{}, {}, {}] });
-    await house.client.put(`/api/supporters/${jun}/household/greeting`, { greeting: '', was: 'the Castellans' });
+    await house.client.put(`/api/supporters/${jun}/household/greeting`, {
+      greeting: '',
+      was: 'the Castellans',
+    });
     expect((await household('Bo'))!.greeting).toBe('Marisol, Jun, and Bo');
     await house.client.call('DELETE', `/api/supporters/${bo}/household`);
     expect([await household('Bo'), (await household('Jun'))!.members.length]).toEqual([null, 2]);
     expect(await countOf({ kind: 'field', field: 'household', op: 'equals', value: 2 })).toBe(2);
     expect((await house.client.call('DELETE', `/api/supporters/${bo}/household`)).status).toBe(409);
-    expect((await undo(bo, (await timeline(bo, 'edit')).find((one) => one.title === 'Left the household')!.undo)).status).toBe(204);
+    expect(
+      (await undo(bo, (await timeline(bo, 'edit')).find((one) => one.title === 'Left the household')!.undo))
+        .status,
+    ).toBe(204);
     expect((await household('Bo'))!.members).toHaveLength(3);
     await house.client.call('DELETE', `/api/supporters/${bo}/household`);
   });
@@ -193,26 +260,41 @@ describe('households', () => {
 });
 
 describe('writing to one person', () => {
-  const doc = (text: string) => ({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text }] }] });
+  const doc = (text: string) => ({
+    type: 'doc',
+    content: [{ type: 'paragraph', content: [{ type: 'text', text }] }],
+  });
   const write = (id: number, rest: object = {}) =>
-    house.client.call<{ id: number; detail: string; faults?: { message: string }[] }>('POST', `/api/supporters/${id}/messages`, {
-      channel: 'email',
-      purpose: 'appeals',
-      subject: 'For {Greeting}',
-      letter: doc('Dear {Greeting}, thank you.'),
-      text: '',
-      ...rest,
-    });
+    house.client.call<{ id: number; detail: string; faults?: { message: string }[] }>(
+      'POST',
+      `/api/supporters/${id}/messages`,
+      {
+        channel: 'email',
+        purpose: 'appeals',
+        subject: 'For {Greeting}',
+        letter: doc('Dear {Greeting}, thank you.'),
+        text: '',
+        ...rest,
+      },
+    );
 
   test('it leaves by the same road, greeted with the household, and is kept on the record alone', async () => {
     const id = await idOf('Marisol');
-    expect(await house.client.get<PersonalVerdict>(`/api/supporters/${id}/may-write?channel=email&purpose=appeals`)).toEqual({
+    expect(
+      await house.client.get<PersonalVerdict>(
+        `/api/supporters/${id}/may-write?channel=email&purpose=appeals`,
+      ),
+    ).toEqual({
       verdict: 'send',
       words: 'Will get it',
       to: 'marisol@example.org',
     });
     expect((await write(id)).status).toBe(202);
-    const mail = await eventually('the letter', () => house.sink.mails.find((one) => one.to.includes('marisol@example.org')), Boolean);
+    const mail = await eventually(
+      'the letter',
+      () => house.sink.mails.find((one) => one.to.includes('marisol@example.org')),
+      Boolean,
+    );
     expect(mail!.raw).toContain('Marisol and Jun');
     await eventually(
       'it on the record',
@@ -225,18 +307,24 @@ describe('writing to one person', () => {
   test('who never agreed to it does not get it, and why is said; holes in the words are told', async () => {
     const id = await idOf('Jun');
     const refused = await write(id, { channel: 'text', text: 'Hello', letter: null });
-    expect([refused.status, refused.body.detail]).toEqual([409, 'It can’t go to Jun Castellan: never opted in to this.']);
+    expect([refused.status, refused.body.detail]).toEqual([
+      409,
+      'It can’t go to Jun Castellan: never opted in to this.',
+    ]);
     const faulty = await write(id, { subject: '', letter: doc('Dear {Frist name}') });
     expect([faulty.status, faulty.body.faults!.map((one) => one.message)]).toEqual([
       422,
       [expect.stringContaining('no subject'), expect.stringContaining('Frist name')],
     ]);
-    expect((await (await house.as('writer')).call('POST', `/api/supporters/${id}/messages`, {})).status).toBe(403);
+    expect((await (await house.as('writer')).call('POST', `/api/supporters/${id}/messages`, {})).status).toBe(
+      403,
+    );
   });
 });
 
 describe('everything about one person', () => {
-  const file = async (id: number, as: string) => (await house.client.call<unknown>('GET', `/api/supporters/${id}/everything?as=${as}`)).text;
+  const file = async (id: number, as: string) =>
+    (await house.client.call<unknown>('GET', `/api/supporters/${id}/everything?as=${as}`)).text;
 
   test('as JSON, with permission, notes and what passed', async () => {
     const id = await idOf('Marisol');
@@ -254,7 +342,10 @@ describe('everything about one person', () => {
     const rows = JSON.parse(
       execFileSync(
         'python3',
-        ['-c', 'import csv,io,json,sys; print(json.dumps(list(csv.reader(io.StringIO(sys.stdin.buffer.read().decode("utf-8-sig"))))))'],
+        [
+          '-c',
+          'import csv,io,json,sys; print(json.dumps(list(csv.reader(io.StringIO(sys.stdin.buffer.read().decode("utf-8-sig"))))))',
+        ],
         {
           input: await file(await idOf('Marisol'), 'csv'),
         },
@@ -268,7 +359,14 @@ describe('everything about one person', () => {
 
   test('as a vCard with name, addresses and tags', async () => {
     const card = await file(await idOf('Marisol'), 'vcf');
-    expect(card.split('\r\n')).toEqual(expect.arrayContaining(['BEGIN:VCARD', 'VERSION:4.0', 'N:Castellan;Marisol;;;', 'CATEGORIES:plank menders']));
+    expect(card.split('\r\n')).toEqual(
+      expect.arrayContaining([
+        'BEGIN:VCARD',
+        'VERSION:4.0',
+        'N:Castellan;Marisol;;;',
+        'CATEGORIES:plank menders',
+      ]),
+    );
   });
 });
 
@@ -285,5 +383,8 @@ test('a chapter sees, joins and merges only its own people', async () => {
     ['POST', 'merging', { goneId: id + 1 }],
     ['POST', 'messages', { channel: 'email', purpose: 'news', subject: 'x', letter: null, text: '' }],
   ] as const)
-    expect([path, (await away.call(method, `/api/supporters/${id}/${path}`, body)).status]).toEqual([path, 404]);
+    expect([path, (await away.call(method, `/api/supporters/${id}/${path}`, body)).status]).toEqual([
+      path,
+      404,
+    ]);
 });

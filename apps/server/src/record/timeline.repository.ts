@@ -23,7 +23,10 @@ const EVENT_WORDS: Record<string, [string, TimelineItem['tone']]> = {
   settled: ['Settled by hand', 'plain'],
 };
 
-/** Everything that passed between us and one person, newest first; what happened to records since brought into theirs as well. */
+/**
+ * Everything that passed between us and one person, newest first; what happened to records since brought into
+ * theirs as well.
+ */
 @Injectable()
 export class TimelineRepository {
   constructor(
@@ -31,7 +34,13 @@ export class TimelineRepository {
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
   ) {}
 
-  async of(db: Scoped, ids: readonly number[], manner: Manner, kinds: readonly TimelineKind[], limit = 200): Promise<TimelineItem[]> {
+  async of(
+    db: Scoped,
+    ids: readonly number[],
+    manner: Manner,
+    kinds: readonly TimelineKind[],
+    limit = 200,
+  ): Promise<TimelineItem[]> {
     const readers: Record<TimelineKind, () => Promise<TimelineItem[]>> = {
       delivery: () => this.deliveries(db, ids, limit),
       permission: () => this.entries(db, ids, limit),
@@ -49,8 +58,19 @@ export class TimelineRepository {
   }
 
   private async deliveries(db: Scoped, ids: readonly number[], limit: number): Promise<TimelineItem[]> {
-    const rows = await db.sql<{ at: Date; kind: string; detail: string; name: string; channel: Channel; message_id: number; door: Verdict | null }>(
-      `SELECT e.at, e.kind, e.detail, m.name, m.channel, m.id AS message_id, d.door_verdict AS door FROM delivery_event e JOIN message m ON m.id = e.message_id JOIN delivery d ON d.id = e.delivery_id
+    const rows = await db.sql<{
+      at: Date;
+      kind: string;
+      detail: string;
+      name: string;
+      channel: Channel;
+      message_id: number;
+      door: Verdict | null;
+    }>(
+      `SELECT e.at, e.kind, e.detail, m.name, m.channel, m.id AS message_id, d.door_verdict AS door
+        FROM delivery_event e
+        JOIN message m ON m.id = e.message_id
+        JOIN delivery d ON d.id = e.delivery_id
         WHERE e.organization_id = :org AND e.supporter_id IN (:ids) ORDER BY e.at DESC LIMIT :limit`,
       { ids, limit },
     );
@@ -92,13 +112,29 @@ export class TimelineRepository {
     });
   }
 
-  private async gifts(db: Scoped, ids: readonly number[], manner: Manner, limit: number): Promise<TimelineItem[]> {
+  private async gifts(
+    db: Scoped,
+    ids: readonly number[],
+    manner: Manner,
+    limit: number,
+  ): Promise<TimelineItem[]> {
     const rows = await db.sql<{ amount: number; given_on: number; note: string }>(
-      'SELECT amount, given_on, note FROM gift WHERE organization_id = :org AND supporter_id IN (:ids) ORDER BY given_on DESC LIMIT :limit',
+      `SELECT amount, given_on, note
+        FROM gift
+        WHERE organization_id = :org AND supporter_id IN (:ids)
+        ORDER BY given_on DESC
+        LIMIT :limit`,
       { ids, limit },
     );
     return rows.map((row) =>
-      item(new Date(`${isoDay(row.given_on)}T12:00:00Z`), 'gift', 'good', `Gave ${formatMoney(Number(row.amount), manner)}`, row.note, null),
+      item(
+        new Date(`${isoDay(row.given_on)}T12:00:00Z`),
+        'gift',
+        'good',
+        `Gave ${formatMoney(Number(row.amount), manner)}`,
+        row.note,
+        null,
+      ),
     );
   }
 
@@ -106,7 +142,8 @@ export class TimelineRepository {
   private async edits(db: Scoped, ids: readonly number[], limit: number): Promise<TimelineItem[]> {
     const shown = ['owner', 'organizer'].includes(db.scope.role)
       ? ''
-      : `AND NOT EXISTS (SELECT 1 FROM field f WHERE f.organization_id = :org AND f.is_sensitive = 1 AND (f.id = JSON_VALUE(a.back, '$.fieldId')
+      : `AND NOT EXISTS (SELECT 1 FROM field f
+        WHERE f.organization_id = :org AND f.is_sensitive = 1 AND (f.id = JSON_VALUE(a.back, '$.fieldId')
           OR (a.act = 'field' AND a.back IS NULL AND a.words LIKE CONCAT(f.name, ' %'))))`;
     const rows = await db.sql<{
       id: number;
@@ -118,14 +155,28 @@ export class TimelineRepository {
       can_undo: number;
       undone_at: Date | null;
     }>(
-      `SELECT a.id, a.at, a.act, a.words, a.before_value, t.name, a.back IS NOT NULL AND a.undone_at IS NULL AND a.subject_id = :first AS can_undo, a.undone_at FROM audit a LEFT JOIN teammate t ON t.id = a.actor_id
-        WHERE a.organization_id = :org AND a.subject = 'supporter' AND a.subject_id IN (:ids) ${shown} ORDER BY a.at DESC, a.id DESC LIMIT :limit`,
+      `SELECT a.id, a.at, a.act, a.words, a.before_value, t.name, a.back IS NOT NULL AND a.undone_at IS NULL
+          AND a.subject_id = :first AS can_undo, a.undone_at
+        FROM audit a
+        LEFT JOIN teammate t ON t.id = a.actor_id
+        WHERE a.organization_id = :org AND a.subject = 'supporter' AND a.subject_id IN (:ids) ${shown}
+        ORDER BY a.at DESC, a.id DESC
+        LIMIT :limit`,
       { ids, first: ids[0]!, limit },
     );
     return rows.map((row) => {
       const by = row.name ? `By ${row.name}` : 'By the program';
-      const detail = [by, row.before_value ? `before: ${row.before_value}` : '', row.undone_at ? 'undone since' : ''].filter(Boolean).join(', ');
-      return { ...item(row.at, 'edit', 'plain', row.words, detail, null), undo: row.can_undo === 1 ? row.id : null };
+      const detail = [
+        by,
+        row.before_value ? `before: ${row.before_value}` : '',
+        row.undone_at ? 'undone since' : '',
+      ]
+        .filter(Boolean)
+        .join(', ');
+      return {
+        ...item(row.at, 'edit', 'plain', row.words, detail, null),
+        undo: row.can_undo === 1 ? row.id : null,
+      };
     });
   }
 
@@ -145,7 +196,11 @@ export class TimelineRepository {
 
   private async replies(db: Scoped, ids: readonly number[], limit: number): Promise<TimelineItem[]> {
     const rows = await db.sql<{ at: Date; body: string; channel: Channel; keyword: string }>(
-      'SELECT at, body, channel, keyword FROM reply WHERE organization_id = :org AND supporter_id IN (:ids) ORDER BY at DESC LIMIT :limit',
+      `SELECT at, body, channel, keyword
+        FROM reply
+        WHERE organization_id = :org AND supporter_id IN (:ids)
+        ORDER BY at DESC
+        LIMIT :limit`,
       { ids, limit },
     );
     return rows.map((row) =>
@@ -161,9 +216,20 @@ export class TimelineRepository {
   }
 
   private async batches(db: Scoped, ids: readonly number[], limit: number): Promise<TimelineItem[]> {
-    const rows = await db.sql<{ created_at: Date; name: string; id: number; verdict: string; row_no: number }>(
-      `SELECT b.created_at, b.name, b.id, r.verdict, r.row_no FROM batch_row r JOIN batch b ON b.id = r.batch_id
-        WHERE r.organization_id = :org AND r.supporter_id IN (:ids) AND b.state IN ('done', 'bringing', 'stopped') ORDER BY b.created_at DESC LIMIT :limit`,
+    const rows = await db.sql<{
+      created_at: Date;
+      name: string;
+      id: number;
+      verdict: string;
+      row_no: number;
+    }>(
+      `SELECT b.created_at, b.name, b.id, r.verdict, r.row_no
+        FROM batch_row r
+        JOIN batch b ON b.id = r.batch_id
+        WHERE r.organization_id = :org AND r.supporter_id IN (:ids)
+          AND b.state IN ('done', 'bringing', 'stopped')
+        ORDER BY b.created_at DESC
+        LIMIT :limit`,
       { ids, limit },
     );
     return rows.map((row) =>
@@ -179,6 +245,13 @@ export class TimelineRepository {
   }
 }
 
-function item(at: Date, kind: TimelineItem['kind'], tone: TimelineItem['tone'], title: string, detail: string, link: string | null): TimelineItem {
+function item(
+  at: Date,
+  kind: TimelineItem['kind'],
+  tone: TimelineItem['tone'],
+  title: string,
+  detail: string,
+  link: string | null,
+): TimelineItem {
   return { at: at.toISOString(), kind, tone, title, detail, link, undo: null, note: null };
 }

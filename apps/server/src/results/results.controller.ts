@@ -1,5 +1,12 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema, type MessageResults, type Page, type ReplyView, type ResultKind, type ResultPerson } from '@goodword/core/contract';
+import {
+  schema,
+  type MessageResults,
+  type Page,
+  type ReplyView,
+  type ResultKind,
+  type ResultPerson,
+} from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
 import type { AccessScope } from '../platform/scope';
@@ -14,7 +21,11 @@ export class ResultsController {
     @Inject(Database) private readonly database: Database,
   ) {}
 
-  @Route('get', 'messages/:id/results', { role: 'viewer', summary: 'What came of a message', params: schema.idParams })
+  @Route('get', 'messages/:id/results', {
+    role: 'viewer',
+    summary: 'What came of a message',
+    params: schema.idParams,
+  })
   of(@Caller() scope: AccessScope, @Id() id: number): Promise<MessageResults> {
     return this.results.of(scope, id);
   }
@@ -33,9 +44,18 @@ export class ResultsController {
     return this.results.people(scope, id, query);
   }
 
-  @Route('post', 'deliveries/:id/settle', { role: 'organizer', summary: 'Settle an unsure delivery', params: schema.idParams, body: schema.settle })
+  @Route('post', 'deliveries/:id/settle', {
+    role: 'organizer',
+    summary: 'Settle an unsure delivery',
+    params: schema.idParams,
+    body: schema.settle,
+  })
   @HttpCode(204)
-  settle(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { as: 'sent' | 'again' }): Promise<void> {
+  settle(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { as: 'sent' | 'again' },
+  ): Promise<void> {
     return this.results.settle(scope, id, body.as);
   }
 
@@ -51,7 +71,11 @@ export class ResultsController {
     body: schema.handled,
   })
   @HttpCode(204)
-  handled(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { handled: boolean }): Promise<void> {
+  handled(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { handled: boolean },
+  ): Promise<void> {
     return this.results.handleReply(scope, id, body.handled);
   }
 }

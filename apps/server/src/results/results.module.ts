@@ -4,5 +4,10 @@ import { ResultsController } from './results.controller';
 import { ResultsRepository } from './results.repository';
 import { ResultsService } from './results.service';
 
-@Module({ imports: [MessagesModule], controllers: [ResultsController], providers: [ResultsService, ResultsRepository], exports: [ResultsRepository] })
+@Module({
+  imports: [MessagesModule],
+  controllers: [ResultsController],
+  providers: [ResultsService, ResultsRepository],
+  exports: [ResultsRepository],
+})
 export class ResultsModule {}

@@ -7,8 +7,8 @@ import type { Scoped } from '../platform/database';
 const ACTED = '(d.opened = 1 OR d.clicked = 1 OR d.replied = 1 OR d.left_it = 1)';
 
 /**
- * Which deliveries count under a kind. A mail counts as delivered when it was accepted and has not come back, and also when
- * it was opened and came back later, so that no rate is over the whole.
+ * Which deliveries count under a kind. A mail counts as delivered when it was accepted and has not come back,
+ * and also when it was opened and came back later, so that no rate is over the whole.
  */
 const WHICH: Record<ResultKind, string> = {
   sent: `((d.state IN ('sent', 'delivered', 'bounced') AND d.sent_at IS NOT NULL) OR ${ACTED})`,
@@ -49,15 +49,29 @@ export class ResultsRepository {
         WHERE organization_id = :org AND message_id = :messageId GROUP BY ${alike}, sent_at IS NULL) d`,
       { messageId },
     );
-    return Object.fromEntries(Object.entries(row!).map(([kind, n]) => [kind, Number(n)])) as Record<ResultKind, number>;
+    return Object.fromEntries(Object.entries(row!).map(([kind, n]) => [kind, Number(n)])) as Record<
+      ResultKind,
+      number
+    >;
   }
 
-  async people(db: Scoped, messageId: number, kind: ResultKind, after: number, limit: number): Promise<{ rows: PersonResult[]; total: number }> {
-    const from = `FROM delivery d JOIN supporter s ON s.id = d.supporter_id AND (:chapter IS NULL OR s.chapter_id = :chapter) LEFT JOIN contact_point cp ON cp.id = d.contact_point_id
+  async people(
+    db: Scoped,
+    messageId: number,
+    kind: ResultKind,
+    after: number,
+    limit: number,
+  ): Promise<{ rows: PersonResult[]; total: number }> {
+    const from = `FROM delivery d
+      JOIN supporter s ON s.id = d.supporter_id AND (:chapter IS NULL OR s.chapter_id = :chapter)
+      LEFT JOIN contact_point cp ON cp.id = d.contact_point_id
       WHERE d.organization_id = :org AND d.message_id = :messageId AND ${WHICH[kind]}`;
     const [count] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n ${from}`, { messageId });
     const rows = await db.sql<PersonResult>(
-      `SELECT d.id, d.supporter_id, CONCAT_WS(' ', s.first_name, s.last_name) AS name, cp.shown AS address, d.sent_at AS at, d.detail, d.verdict, d.door_verdict ${from} AND d.id > :after ORDER BY d.id LIMIT :limit`,
+      `SELECT d.id, d.supporter_id, CONCAT_WS(' ', s.first_name, s.last_name) AS name, cp.shown AS address,
+          d.sent_at AS at, d.detail, d.verdict, d.door_verdict ${from} AND d.id > :after
+        ORDER BY d.id
+        LIMIT :limit`,
       { messageId, after, limit },
     );
     return { rows, total: count?.n ?? 0 };
@@ -66,7 +80,9 @@ export class ResultsRepository {
   /** The people behind a number, for writing to them. */
   async peopleIds(db: Scoped, messageId: number, kind: ResultKind): Promise<number[]> {
     const rows = await db.sql<{ id: number }>(
-      `SELECT DISTINCT d.supporter_id AS id FROM delivery d WHERE d.organization_id = :org AND d.message_id = :messageId AND ${WHICH[kind]}`,
+      `SELECT DISTINCT d.supporter_id AS id
+        FROM delivery d
+        WHERE d.organization_id = :org AND d.message_id = :messageId AND ${WHICH[kind]}`,
       { messageId },
     );
     return rows.map(({ id }) => id);
@@ -75,7 +91,8 @@ export class ResultsRepository {
   async overTime(db: Scoped, messageId: number): Promise<{ at: string; kind: string; n: number }[]> {
     return db.sql(
       `SELECT DATE_FORMAT(MIN(at), '%Y-%m-%dT%H:00:00Z') AS at, kind, COUNT(*) AS n FROM delivery_event
-        WHERE organization_id = :org AND message_id = :messageId AND kind IN ('sent', 'opened', 'clicked', 'replied', 'left')
+        WHERE organization_id = :org AND message_id = :messageId
+        AND kind IN ('sent', 'opened', 'clicked', 'replied', 'left')
         GROUP BY TIMESTAMPDIFF(HOUR, '2000-01-01', at), kind ORDER BY 1`,
       { messageId },
     );
@@ -83,8 +100,13 @@ export class ResultsRepository {
 
   async links(db: Scoped, messageId: number): Promise<{ url: string; people: number }[]> {
     return db.sql(
-      `SELECT l.url, COUNT(DISTINCT e.delivery_id) AS people FROM message_link l LEFT JOIN delivery_event e ON e.organization_id = :org AND e.message_id = l.message_id AND e.kind = 'clicked' AND e.detail = l.url
-        WHERE l.organization_id = :org AND l.message_id = :messageId GROUP BY l.position, l.url ORDER BY l.position`,
+      `SELECT l.url, COUNT(DISTINCT e.delivery_id) AS people
+        FROM message_link l
+        LEFT JOIN delivery_event e ON e.organization_id = :org AND e.message_id = l.message_id
+          AND e.kind = 'clicked' AND e.detail = l.url
+        WHERE l.organization_id = :org AND l.message_id = :messageId
+        GROUP BY l.position, l.url
+        ORDER BY l.position`,
       { messageId },
     );
   }
@@ -92,7 +114,10 @@ export class ResultsRepository {
   /** Messages handed over in the last ten seconds. */
   async recent(db: Scoped, messageId: number): Promise<number> {
     const [row] = await db.sql<{ n: number }>(
-      "SELECT COUNT(*) AS n FROM delivery_event WHERE organization_id = :org AND message_id = :messageId AND kind = 'sent' AND at > UTC_TIMESTAMP(3) - INTERVAL 10 SECOND",
+      `SELECT COUNT(*) AS n
+        FROM delivery_event
+        WHERE organization_id = :org AND message_id = :messageId AND kind = 'sent'
+          AND at > UTC_TIMESTAMP(3) - INTERVAL 10 SECOND`,
       { messageId },
     );
     return row?.n ?? 0;
@@ -101,13 +126,19 @@ export class ResultsRepository {
   /** Texts that wait for a decent hour; a retry after a failure waits for minutes only. */
   async night(db: Scoped, messageId: number): Promise<{ people: number; until: Date | null }> {
     const [row] = await db.sql<{ people: number; until: Date | null }>(
-      "SELECT COUNT(*) AS people, MIN(not_before) AS until FROM delivery WHERE organization_id = :org AND message_id = :messageId AND state = 'ready' AND channel = 'text' AND not_before > UTC_TIMESTAMP(3) + INTERVAL 5 MINUTE",
+      `SELECT COUNT(*) AS people, MIN(not_before) AS until
+        FROM delivery
+        WHERE organization_id = :org AND message_id = :messageId AND state = 'ready' AND channel = 'text'
+          AND not_before > UTC_TIMESTAMP(3) + INTERVAL 5 MINUTE`,
       { messageId },
     );
     return row ?? { people: 0, until: null };
   }
 
-  async delivery(db: Scoped, id: number): Promise<{ id: number; message_id: number; state: string } | undefined> {
+  async delivery(
+    db: Scoped,
+    id: number,
+  ): Promise<{ id: number; message_id: number; state: string } | undefined> {
     const [row] = await db.sql<{ id: number; message_id: number; state: string }>(
       'SELECT id, message_id, state FROM delivery WHERE organization_id = :org AND id = :id',
       { id },
@@ -118,14 +149,25 @@ export class ResultsRepository {
   /** A person has settled what became of an unsure delivery. */
   async settle(tx: Scoped, id: number, as: 'sent' | 'again'): Promise<void> {
     const to = as === 'sent' ? "'sent', sent_at = UTC_TIMESTAMP(3)" : "'ready'";
-    await tx.execute(`UPDATE delivery SET state = ${to}, detail = NULL WHERE organization_id = :org AND id = :id AND state = 'unsure'`, { id });
+    await tx.execute(
+      `UPDATE delivery
+        SET state = ${to}, detail = NULL
+        WHERE organization_id = :org AND id = :id AND state = 'unsure'`,
+      { id },
+    );
     if (as === 'again')
       await tx.execute(
-        "UPDATE message m JOIN delivery d ON d.message_id = m.id SET m.state = 'sending' WHERE m.organization_id = :org AND d.id = :id AND m.state = 'done'",
+        `UPDATE message m
+          JOIN delivery d ON d.message_id = m.id
+          SET m.state = 'sending'
+          WHERE m.organization_id = :org AND d.id = :id AND m.state = 'done'`,
         { id },
       );
     await tx.execute(
-      'INSERT INTO delivery_event (organization_id, delivery_id, message_id, supporter_id, kind, detail) SELECT organization_id, id, message_id, supporter_id, :kind, :detail FROM delivery WHERE organization_id = :org AND id = :id',
+      `INSERT INTO delivery_event (organization_id, delivery_id, message_id, supporter_id, kind, detail)
+        SELECT organization_id, id, message_id, supporter_id, :kind, :detail
+        FROM delivery
+        WHERE organization_id = :org AND id = :id`,
       { id, kind: 'settled', detail: as === 'sent' ? 'Counted as sent' : 'Sent again' },
     );
   }
@@ -142,9 +184,14 @@ export class ResultsRepository {
       handled_at: Date | null;
       message: string | null;
     }>(
-      `SELECT r.*, CONCAT_WS(' ', s.first_name, s.last_name) AS name, m.name AS message FROM reply r LEFT JOIN supporter s ON s.id = r.supporter_id
+      `SELECT r.*, CONCAT_WS(' ', s.first_name, s.last_name) AS name, m.name AS message
+        FROM reply r
+        LEFT JOIN supporter s ON s.id = r.supporter_id
         LEFT JOIN delivery d ON d.id = r.delivery_id LEFT JOIN message m ON m.id = d.message_id
-        WHERE r.organization_id = :org AND r.keyword = 'none' AND (:chapter IS NULL OR s.chapter_id = :chapter) ORDER BY r.handled_at IS NOT NULL, r.at DESC LIMIT 300`,
+        WHERE r.organization_id = :org AND r.keyword = 'none'
+          AND (:chapter IS NULL OR s.chapter_id = :chapter)
+        ORDER BY r.handled_at IS NOT NULL, r.at DESC
+        LIMIT 300`,
     );
     return rows.map((row) => ({
       id: row.id,
@@ -161,10 +208,19 @@ export class ResultsRepository {
 
   /** Puts a reply aside or takes it up again; false where the caller has no such reply. */
   async handleReply(tx: Scoped, id: number, handled: boolean): Promise<boolean> {
-    const mine = '(:chapter IS NULL OR EXISTS (SELECT 1 FROM supporter s WHERE s.id = reply.supporter_id AND s.chapter_id = :chapter))';
-    const [reply] = await tx.sql(`SELECT id FROM reply WHERE organization_id = :org AND id = :id AND ${mine}`, { id });
+    const mine = `(:chapter IS NULL OR EXISTS (SELECT 1 FROM supporter s
+        WHERE s.id = reply.supporter_id AND s.chapter_id = :chapter))`;
+    const [reply] = await tx.sql(
+      `SELECT id FROM reply WHERE organization_id = :org AND id = :id AND ${mine}`,
+      { id },
+    );
     if (!reply) return false;
-    await tx.execute('UPDATE reply SET handled_at = IF(:handled, UTC_TIMESTAMP(3), NULL) WHERE organization_id = :org AND id = :id', { id, handled });
+    await tx.execute(
+      `UPDATE reply
+        SET handled_at = IF(:handled, UTC_TIMESTAMP(3), NULL)
+        WHERE organization_id = :org AND id = :id`,
+      { id, handled },
+    );
     return true;
   }
 }

@@ -45,9 +45,17 @@ export class ResultsService {
       return rate ? [{ kind, of: counts[of], ...rate }] : [];
     });
     const pace =
-      message.state === 'sending' ? { rate: recent / 10, secondsLeft: recent === 0 ? null : Math.ceil((counts.waiting * 10) / recent) } : null;
+      message.state === 'sending'
+        ? { rate: recent / 10, secondsLeft: recent === 0 ? null : Math.ceil((counts.waiting * 10) / recent) }
+        : null;
     return {
-      message: { id, name: message.name, channel: message.channel, state: message.state, startedAt: message.started_at?.toISOString() ?? null },
+      message: {
+        id,
+        name: message.name,
+        channel: message.channel,
+        state: message.state,
+        startedAt: message.started_at?.toISOString() ?? null,
+      },
       counts,
       rates,
       links: links.map((link) => ({ ...link, people: Number(link.people) })),
@@ -57,10 +65,20 @@ export class ResultsService {
     };
   }
 
-  async people(scope: AccessScope, id: number, query: { kind: ResultKind; after?: string; limit: number }): Promise<Page<ResultPerson>> {
+  async people(
+    scope: AccessScope,
+    id: number,
+    query: { kind: ResultKind; after?: string; limit: number },
+  ): Promise<Page<ResultPerson>> {
     const db = this.database.read(scope);
     const { channel } = await this.message(db, id);
-    const { rows, total } = await this.results.people(db, id, query.kind, Number(decodeCursor(query.after, 1)?.[0] ?? 0), query.limit);
+    const { rows, total } = await this.results.people(
+      db,
+      id,
+      query.kind,
+      Number(decodeCursor(query.after, 1)?.[0] ?? 0),
+      query.limit,
+    );
     const words = (verdict: string | null) => (verdict ? verdictWords(verdict as Verdict, channel) : '');
     return {
       total,
@@ -71,7 +89,12 @@ export class ResultsService {
         address: row.address ?? '',
         at: row.at?.toISOString() ?? null,
         deliveryId: row.id,
-        detail: query.kind === 'suppressed' ? words(row.verdict) : query.kind === 'door' ? words(row.door_verdict) : (row.detail ?? ''),
+        detail:
+          query.kind === 'suppressed'
+            ? words(row.verdict)
+            : query.kind === 'door'
+              ? words(row.door_verdict)
+              : (row.detail ?? ''),
       })),
     };
   }

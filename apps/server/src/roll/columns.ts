@@ -6,9 +6,9 @@ import { narrowAmounts, NO_DAY, runningTotals, type Column } from '@goodword/cor
 export type ColumnRow = readonly unknown[];
 
 /**
- * A column that is kept: filled row by row, mended for single people, larger when there are more people. After rows were
- * put, `finish` makes it readable again. The version grows with every change, so that what was worked out from the
- * column is known to be old.
+ * A column that is kept: filled row by row, mended for single people, larger when there are more people.
+ * After rows were put, `finish` makes it readable again. The version grows with every change, so that what
+ * was worked out from the column is known to be old.
  */
 export interface MaterializedColumn {
   readonly column: Column;
@@ -23,7 +23,9 @@ export interface MaterializedColumn {
 
 const SLACK = 1 << 12;
 
-/** Versions are never used twice: a column that was dropped and read again must not pass for the one before. */
+/**
+ * Versions are never used twice: a column that was dropped and read again must not pass for the one before.
+ */
 let versions = 0;
 export const newVersion = () => ++versions;
 
@@ -132,7 +134,8 @@ export class TextsColumn extends ValuesColumn<Uint32Array> {
   }
   /** The dictionary without case and accents; made when it is first asked for, and longer as it grows. */
   get plain(): readonly string[] {
-    for (let code = this.foldedWords.length; code < this.dictionary.length; code++) this.foldedWords.push(folded(this.dictionary[code]!));
+    for (let code = this.foldedWords.length; code < this.dictionary.length; code++)
+      this.foldedWords.push(folded(this.dictionary[code]!));
     return this.foldedWords;
   }
   override get bytes(): number {
@@ -265,7 +268,9 @@ export class RunsColumn implements MaterializedColumn {
   }
 
   get bytes(): number {
-    return this.starts.byteLength + this.days.byteLength + this.others.byteLength + (this.running?.byteLength ?? 0);
+    return (
+      this.starts.byteLength + this.days.byteLength + this.others.byteLength + (this.running?.byteLength ?? 0)
+    );
   }
 
   grow(size: number): void {
@@ -283,11 +288,14 @@ export class RunsColumn implements MaterializedColumn {
     this.fresh.push(ordinal, Number(row[1]), Number(row[2]));
   }
 
-  /** Writes the runs anew: those of people who were read again from what was read, all others as they were. */
+  /**
+   * Writes the runs anew: those of people who were read again from what was read, all others as they were.
+   */
   finish(): void {
     const { fresh, anew } = this;
     const counts = new Uint32Array(this.size + 1);
-    for (let i = 0; i < this.size; i++) if (!anew.has(i)) counts[i + 1] = this.starts[i + 1]! - this.starts[i]!;
+    for (let i = 0; i < this.size; i++)
+      if (!anew.has(i)) counts[i + 1] = this.starts[i + 1]! - this.starts[i]!;
     for (let f = 0; f < fresh.length; f++) counts[fresh.ordinals[f]! + 1]!++;
     for (let i = 0; i < this.size; i++) counts[i + 1]! += counts[i]!;
     const total = counts[this.size]!;

@@ -16,8 +16,8 @@ import type { Ordinals } from './ordinals';
 import { isLandline } from '../permission/line.sql';
 
 /**
- * Takes the decision of one person. The address that was chosen is given apart, 0 where there is none: people who are
- * alike share one decision.
+ * Takes the decision of one person. The address that was chosen is given apart, 0 where there is none: people
+ * who are alike share one decision.
  */
 export type EachDecided = (ordinal: number, decided: Decision, contactPointId: number) => void;
 
@@ -47,17 +47,19 @@ interface Known {
 }
 
 /**
- * Decides for everybody at once with the core's own function, from four readings of covering indexes: whose the addresses
- * of the channel are, which of them can't be written to, what was said there, and what was sent lately. Most people have
- * one sound address and either agreed to it or said nothing; they are decided once for each set of rules and not one by
- * one.
+ * Decides for everybody at once with the core's own function, from four readings of covering indexes: whose
+ * the addresses of the channel are, which of them can't be written to, what was said there, and what was sent
+ * lately. Most people have one sound address and either agreed to it or said nothing; they are decided once
+ * for each set of rules and not one by one.
  */
 export class ConsentColumns {
   /** Addresses on hold or not to be contacted. */
   private readonly health = new Map<number, number>();
   /** Numbers that can't be texted, which are as good as none. */
   private readonly landlines = new Set<number>();
-  /** The id of the first address of each, 0 where there is none; the second and further ones stand in `more`. */
+  /**
+   * The id of the first address of each, 0 where there is none; the second and further ones stand in `more`.
+   */
   private first = new Uint32Array(0);
   private firstPositions = new Uint16Array(0);
   private readonly more = new Map<number, Link[]>();
@@ -87,7 +89,12 @@ export class ConsentColumns {
   /** Reads it all; people may still be read meanwhile, until `here`. */
   async read(db: Scoped, here: Promise<void>): Promise<void> {
     const severalPlaces = Object.keys(this.asking.rules.places).length > 1;
-    const ofPeople = here.then(() => Promise.all([this.readRecent(db), ...(severalPlaces ? [this.readPlaces(db), this.readPlacesBefore(db)] : [])]));
+    const ofPeople = here.then(() =>
+      Promise.all([
+        this.readRecent(db),
+        ...(severalPlaces ? [this.readPlaces(db), this.readPlacesBefore(db)] : []),
+      ]),
+    );
     await Promise.all([this.readAddresses(db, here), ofPeople]);
   }
 
@@ -103,13 +110,15 @@ export class ConsentColumns {
   }
 
   /**
-   * Whose the addresses are, which of them are in trouble, and what was said there. All are read side by side: while the rows
-   * of one are put away, the database makes those of another. Then they are joined.
+   * Whose the addresses are, which of them are in trouble, and what was said there. All are read side by
+   * side: while the rows of one are put away, the database makes those of another. Then they are joined.
    */
   private async readAddresses(db: Scoped, here: Promise<void>): Promise<void> {
     const [links, yes, marks] = [new Triples(), new Triples(), [] as [number, number, Marks][]];
     const readLinks = db.scan(
-      'SELECT supporter_id, contact_point_id, position FROM supporter_contact WHERE organization_id = :org AND kind = :kind',
+      `SELECT supporter_id, contact_point_id, position
+        FROM supporter_contact
+        WHERE organization_id = :org AND kind = :kind`,
       { kind: ADDRESS_KIND[this.asking.channel] },
       (row) => links.push(Number(row[0]), Number(row[1]), Number(row[2])),
     );
@@ -119,8 +128,11 @@ export class ConsentColumns {
     });
     await Promise.all([this.readTroubles(db), readLinks, readSaid, here]);
     this.makeRoom(this.people);
-    for (const [contactPointId, supporterId, said] of marks) this.keepMarks(contactPointId, supporterId, said);
-    links.each((supporterId, contactPointId, position) => this.keepLink(supporterId, contactPointId, position));
+    for (const [contactPointId, supporterId, said] of marks)
+      this.keepMarks(contactPointId, supporterId, said);
+    links.each((supporterId, contactPointId, position) =>
+      this.keepLink(supporterId, contactPointId, position),
+    );
     yes.each((contactPointId, supporterId, own) => this.keepYes(contactPointId, supporterId, own));
   }
 
@@ -137,7 +149,10 @@ export class ConsentColumns {
     }
   }
 
-  /** One sound address at most, where nobody refused, and nothing beyond a yes: all such people of a place are alike. */
+  /**
+   * One sound address at most, where nobody refused, and nothing beyond a yes: all such people of a place are
+   * alike.
+   */
   private isPlain(ordinal: number): boolean {
     return this.special[ordinal] === 0 && !this.recent.has(ordinal);
   }
@@ -163,7 +178,8 @@ export class ConsentColumns {
         addresses,
         recent: this.recent.get(ordinal) ?? NOTHING_RECENT,
       },
-      (contactPointId) => marks[addresses.findIndex((one) => one.contactPointId === contactPointId)] ?? NO_MARKS,
+      (contactPointId) =>
+        marks[addresses.findIndex((one) => one.contactPointId === contactPointId)] ?? NO_MARKS,
     );
   }
 
@@ -184,12 +200,17 @@ export class ConsentColumns {
 
   private address(contactPointId: number): AddressFlags {
     const health = this.health.get(contactPointId) ?? 0;
-    return { contactPointId, onHold: (health & ON_HOLD) !== 0, doNotContact: (health & DO_NOT_CONTACT) !== 0 };
+    return {
+      contactPointId,
+      onHold: (health & ON_HOLD) !== 0,
+      doNotContact: (health & DO_NOT_CONTACT) !== 0,
+    };
   }
 
   private marksAt(ordinal: number, contactPointId: number): Marks {
     let marks = this.marks[ordinal]?.find(({ point }) => point === contactPointId)?.marks ?? NO_MARKS;
-    if (this.first[ordinal] === contactPointId && this.agreed[ordinal] === 1) marks = joined(marks, yesOf(this.ownYes[ordinal]!));
+    if (this.first[ordinal] === contactPointId && this.agreed[ordinal] === 1)
+      marks = joined(marks, yesOf(this.ownYes[ordinal]!));
     marks = joined(marks, this.ofAddress.get(contactPointId));
     return joined(marks, this.ofPerson[ordinal]);
   }
@@ -201,7 +222,9 @@ export class ConsentColumns {
   private async readTroubles(db: Scoped): Promise<void> {
     const texted = this.asking.channel === 'text';
     await db.scan(
-      `SELECT id, on_hold, do_not_contact, ${isLandline('line')} FROM contact_point WHERE organization_id = :org AND kind = :kind
+      `SELECT id, on_hold, do_not_contact, ${isLandline('line')}
+        FROM contact_point
+        WHERE organization_id = :org AND kind = :kind
         AND (on_hold <> 0 OR do_not_contact <> 0 ${texted ? `OR ${isLandline('line')}` : ''})`,
       { kind: ADDRESS_KIND[this.asking.channel] },
       ([id, onHold, closed, landline]) => {
@@ -262,21 +285,28 @@ export class ConsentColumns {
       const ordinal = this.people.ordinalOf(Number(supporterId));
       if (ordinal !== undefined) this.recent.set(ordinal, [...(this.recent.get(ordinal) ?? []), at]);
     };
-    const mine = 'FROM delivery WHERE organization_id = :org AND channel = :channel AND counts = 1 AND message_id <> :messageId';
+    const mine = `FROM delivery
+        WHERE organization_id = :org AND channel = :channel AND counts = 1 AND message_id <> :messageId`;
     await db.scan(
       `SELECT supporter_id, sent_at ${mine} AND sent_at > :since AND state IN ('sent', 'delivered')`,
       { channel, messageId, since: new Date(now.getTime() - longest * 86_400_000) },
       ([id, at]) => add(id, (at as Date).getTime()),
     );
     // On its way this very moment.
-    await db.scan(`SELECT supporter_id ${mine} AND state IN ('in-flight', 'unsure')`, { channel, messageId }, ([id]) => add(id, now.getTime()));
+    await db.scan(
+      `SELECT supporter_id ${mine} AND state IN ('in-flight', 'unsure')`,
+      { channel, messageId },
+      ([id]) => add(id, now.getTime()),
+    );
   }
 
   private async readPlaces(db: Scoped): Promise<void> {
     this.placeAt = new Uint16Array(this.people.size);
     const known = new Map<string, number>();
     await db.scan(
-      'SELECT id, country, region FROM supporter WHERE organization_id = :org AND erased_at IS NULL AND country IS NOT NULL',
+      `SELECT id, country, region
+        FROM supporter
+        WHERE organization_id = :org AND erased_at IS NULL AND country IS NOT NULL`,
       {},
       ([id, country, region]) => {
         const ordinal = this.people.ordinalOf(Number(id));
@@ -294,12 +324,19 @@ export class ConsentColumns {
 
   private async readPlacesBefore(db: Scoped): Promise<void> {
     await db.scan(
-      'SELECT supporter_id, country, region, until_at FROM place_before WHERE organization_id = :org ORDER BY supporter_id, until_at, id',
+      `SELECT supporter_id, country, region, until_at
+        FROM place_before
+        WHERE organization_id = :org
+        ORDER BY supporter_id, until_at, id`,
       {},
       ([id, country, region, until]) => {
         const ordinal = this.people.ordinalOf(Number(id));
         if (ordinal === undefined) return;
-        const past = { country: country as string | null, region: region as string | null, until: (until as Date).getTime() };
+        const past = {
+          country: country as string | null,
+          region: region as string | null,
+          until: (until as Date).getTime(),
+        };
         this.before.set(ordinal, [...(this.before.get(ordinal) ?? []), past]);
       },
     );
@@ -339,6 +376,7 @@ class Triples {
   }
 
   each(take: (a: number, b: number, c: number) => void): void {
-    for (let at = 0; at < this.length; at += 3) take(this.numbers[at]!, this.numbers[at + 1]!, this.numbers[at + 2]!);
+    for (let at = 0; at < this.length; at += 3)
+      take(this.numbers[at]!, this.numbers[at + 1]!, this.numbers[at + 2]!);
   }
 }

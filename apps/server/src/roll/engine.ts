@@ -3,7 +3,13 @@ import type { EvaluationContext, Rule, Trace } from '@goodword/core/segment';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { Database } from '../platform/database';
 import type { AccessScope } from '../platform/scope';
-import { OrganizationRoll, type PageAround, type CountedTree, type MovedQuestion, type OrderRef } from './organization-roll';
+import {
+  OrganizationRoll,
+  type PageAround,
+  type CountedTree,
+  type MovedQuestion,
+  type OrderRef,
+} from './organization-roll';
 import { groupReaders, type GroupReaders } from './group-readers';
 import type { VerdictQuery } from './verdicts';
 
@@ -11,7 +17,14 @@ import type { VerdictQuery } from './verdicts';
 export interface RollQuestions {
   count: { rule: Rule; reading: EvaluationContext; beside: Rule[] };
   members: { rule: Rule; reading: EvaluationContext };
-  page: { rule: Rule; reading: EvaluationContext; by: OrderRef; descending: boolean; after: number | null; limit: number };
+  page: {
+    rule: Rule;
+    reading: EvaluationContext;
+    by: OrderRef;
+    descending: boolean;
+    after: number | null;
+    limit: number;
+  };
   trace: { rules: Rule[]; reading: EvaluationContext; supporterId: number };
   find: { words: string[]; limit: number };
   /** Ids in rising order. */
@@ -32,7 +45,11 @@ export interface RollAnswers {
 
 /** Who answers: in this thread, or by way of another. */
 export interface Roll {
-  ask<Q extends keyof RollQuestions>(scope: AccessScope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]>;
+  ask<Q extends keyof RollQuestions>(
+    scope: AccessScope,
+    what: Q,
+    question: RollQuestions[Q],
+  ): Promise<RollAnswers[Q]>;
   close(): Promise<void>;
 }
 
@@ -50,7 +67,11 @@ export class RollEngine implements Roll {
     private readonly megabytes = 512,
   ) {}
 
-  ask<Q extends keyof RollQuestions>(scope: AccessScope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
+  ask<Q extends keyof RollQuestions>(
+    scope: AccessScope,
+    what: Q,
+    question: RollQuestions[Q],
+  ): Promise<RollAnswers[Q]> {
     const id = scope.organizationId;
     const before = this.lines.get(id) ?? Promise.resolve();
     const answer = before.catch(() => undefined).then(() => this.answer(scope, what, question));
@@ -62,7 +83,11 @@ export class RollEngine implements Roll {
     await Promise.allSettled(this.lines.values());
   }
 
-  private async answer<Q extends keyof RollQuestions>(scope: AccessScope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
+  private async answer<Q extends keyof RollQuestions>(
+    scope: AccessScope,
+    what: Q,
+    question: RollQuestions[Q],
+  ): Promise<RollAnswers[Q]> {
     const roll = this.rollOf(scope.organizationId);
     const db = this.database.read(scope);
     let rules: Promise<HouseRules> | undefined;
@@ -93,7 +118,13 @@ export class RollEngine implements Roll {
   }
 }
 
-const ANSWER: { [Q in keyof RollQuestions]: (roll: OrganizationRoll, around: PageAround, question: RollQuestions[Q]) => Promise<RollAnswers[Q]> } = {
+const ANSWER: {
+  [Q in keyof RollQuestions]: (
+    roll: OrganizationRoll,
+    around: PageAround,
+    question: RollQuestions[Q],
+  ) => Promise<RollAnswers[Q]>;
+} = {
   count: (roll, around, { rule, reading, beside }) => roll.count(around, rule, reading, beside),
   members: (roll, around, { rule, reading }) => roll.members(around, rule, reading),
   page: (roll, around, { rule, reading, ...page }) => roll.page(around, rule, reading, page),

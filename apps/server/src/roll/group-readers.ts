@@ -4,7 +4,10 @@ import { VERDICTS, type VerdictsOf } from './verdicts';
 /** People by verdict, each group in rising order. */
 export type GroupReaders = Partial<Record<Verdict, Uint32Array>>;
 
-/** Counts a group down: people by what the message meets at them, one copy to each address. `ids` must be in rising order. */
+/**
+ * Counts a group down: people by what the message meets at them, one copy to each address. `ids` must be in
+ * rising order.
+ */
 export function groupReaders(ids: Uint32Array, { verdicts, points }: VerdictsOf): GroupReaders {
   const taken = new Set<number>();
   const places = new Uint8Array(ids.length);

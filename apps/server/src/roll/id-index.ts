@@ -1,6 +1,9 @@
 const PAGE = 1 << 12;
 
-/** From ids to small numbers, through pages: ids of one organization lie close together without being without gaps. */
+/**
+ * From ids to small numbers, through pages: ids of one organization lie close together without being without
+ * gaps.
+ */
 export class IdIndex {
   size = 0;
   private readonly pages = new Map<number, Int32Array>();

@@ -39,7 +39,12 @@ function fill(columns: ReturnType<typeof columnsOf>, ordinal: number, values: Va
   }
 }
 
-const by = fc.constantFrom<(keyof Values)[]>(['last', 'first'], ['day', 'last', 'first'], ['number', 'last'], ['birthday', 'first']);
+const by = fc.constantFrom<(keyof Values)[]>(
+  ['last', 'first'],
+  ['day', 'last', 'first'],
+  ['number', 'last'],
+  ['birthday', 'first'],
+);
 
 test('an order that is mended is the order made anew, whoever changed and whoever came', () => {
   fc.assert(
@@ -67,7 +72,9 @@ test('an order that is mended is the order made anew, whoever changed and whoeve
         }
         newcomers.forEach((values, i) => fill(columns, people.length + i, values));
         const size = people.length + newcomers.length;
-        expect([...mendedOrder(before, keys, ids, size, descending, changed)]).toEqual([...orderBy(keys, ids, size, descending)]);
+        expect([...mendedOrder(before, keys, ids, size, descending, changed)]).toEqual([
+          ...orderBy(keys, ids, size, descending),
+        ]);
       },
     ),
     { numRuns: 600 },
@@ -76,7 +83,9 @@ test('an order that is mended is the order made anew, whoever changed and whoeve
 
 test('missing values stand last in both directions', () => {
   const columns = columnsOf();
-  [3, null, 1].forEach((day, i) => fill(columns, i, { last: null, first: null, day, number: null, birthday: null }));
+  [3, null, 1].forEach((day, i) =>
+    fill(columns, i, { last: null, first: null, day, number: null, birthday: null }),
+  );
   const ids = Uint32Array.of(10, 11, 12);
   expect([...orderBy([columns.day], ids, 3, false)]).toEqual([2, 0, 1]);
   expect([...orderBy([columns.day], ids, 3, true)]).toEqual([0, 2, 1]);

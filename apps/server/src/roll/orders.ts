@@ -22,9 +22,15 @@ function ranksOf(column: Column, size: number): { ranks: Uint32Array; most: numb
   }
 }
 
-function dictionaryRanks(codes: Uint32Array, dictionary: readonly string[], size: number): { ranks: Uint32Array; most: number } {
+function dictionaryRanks(
+  codes: Uint32Array,
+  dictionary: readonly string[],
+  size: number,
+): { ranks: Uint32Array; most: number } {
   const plain = dictionary.map(folded);
-  const order = [...dictionary.keys()].sort((a, b) => (plain[a]! < plain[b]! ? -1 : plain[a]! > plain[b]! ? 1 : 0));
+  const order = [...dictionary.keys()].sort((a, b) =>
+    plain[a]! < plain[b]! ? -1 : plain[a]! > plain[b]! ? 1 : 0,
+  );
   const rankOf = new Uint32Array(dictionary.length);
   let rank = 0;
   order.forEach((code, i) => {
@@ -37,7 +43,11 @@ function dictionaryRanks(codes: Uint32Array, dictionary: readonly string[], size
   return { ranks, most: rank + 1 };
 }
 
-function valueRanks(values: ArrayLike<number>, size: number, missing: (value: number) => boolean): { ranks: Uint32Array; most: number } {
+function valueRanks(
+  values: ArrayLike<number>,
+  size: number,
+  missing: (value: number) => boolean,
+): { ranks: Uint32Array; most: number } {
   const present = new Float64Array(size);
   let n = 0;
   for (let i = 0; i < size; i++) if (!missing(values[i]!)) present[n++] = values[i]!;
@@ -62,8 +72,13 @@ function placeOf(sorted: Float64Array, value: number): number {
 }
 
 /** A stable counting sort of `order` by rank. */
-function sortedBy(order: Uint32Array, { ranks, most }: { ranks: Uint32Array; most: number }, descending: boolean): Uint32Array {
-  const keyOf = (ordinal: number) => (descending && ranks[ordinal]! < most ? most - 1 - ranks[ordinal]! : ranks[ordinal]!);
+function sortedBy(
+  order: Uint32Array,
+  { ranks, most }: { ranks: Uint32Array; most: number },
+  descending: boolean,
+): Uint32Array {
+  const keyOf = (ordinal: number) =>
+    descending && ranks[ordinal]! < most ? most - 1 - ranks[ordinal]! : ranks[ordinal]!;
   const starts = new Uint32Array(most + 2);
   for (const ordinal of order) starts[keyOf(ordinal) + 1]!++;
   for (let i = 1; i < starts.length; i++) starts[i]! += starts[i - 1]!;
@@ -73,22 +88,32 @@ function sortedBy(order: Uint32Array, { ranks, most }: { ranks: Uint32Array; mos
 }
 
 /**
- * Everybody in the order of some columns, the first counting most, and of ids where all agree. A stable counting sort
- * for each column, from the last to the first: a million people by two columns of words take a few tenths of a second,
- * most of it for putting the dictionaries in order.
+ * Everybody in the order of some columns, the first counting most, and of ids where all agree. A stable
+ * counting sort for each column, from the last to the first: a million people by two columns of words take a
+ * few tenths of a second, most of it for putting the dictionaries in order.
  */
-export function orderBy(keys: readonly SortKey[], ids: Uint32Array, size: number, descending: boolean): Uint32Array {
+export function orderBy(
+  keys: readonly SortKey[],
+  ids: Uint32Array,
+  size: number,
+  descending: boolean,
+): Uint32Array {
   let order = Uint32Array.from({ length: size }, (_none, i) => i);
   let risen = true;
   for (let i = 1; i < size && risen; i++) risen = ids[i]! > ids[i - 1]!;
   if (!risen) order.sort((a, b) => ids[a]! - ids[b]!);
   // Missing values stand last in both directions; only the first column turns round.
-  for (const [i, key] of [...keys.entries()].reverse()) order = sortedBy(order, ranksOf(key.column, size), descending && i === 0) as typeof order;
+  for (const [i, key] of [...keys.entries()].reverse())
+    order = sortedBy(order, ranksOf(key.column, size), descending && i === 0) as typeof order;
   return order;
 }
 
 /** How two people stand to each other in an order: as `orderBy` puts them. */
-function comparing(keys: readonly SortKey[], ids: Uint32Array, descending: boolean): (a: number, b: number) => number {
+function comparing(
+  keys: readonly SortKey[],
+  ids: Uint32Array,
+  descending: boolean,
+): (a: number, b: number) => number {
   const steps = keys.map(({ column }, i) => stepOf(column, descending && i === 0));
   return (a, b) => {
     for (const step of steps) {
@@ -129,7 +154,10 @@ function stepOf(column: Column, descending: boolean): (a: number, b: number) => 
   }
 }
 
-/** An order without some people. A byte for each is looked up sooner than a set: the first page after a change took 39 ms and not 186. */
+/**
+ * An order without some people. A byte for each is looked up sooner than a set: the first page after a change
+ * took 39 ms and not 186.
+ */
 function without(order: Uint32Array, some: ReadonlySet<number>, size: number): Uint32Array {
   const gone = new Uint8Array(size);
   for (const ordinal of some) gone[ordinal] = 1;
@@ -144,8 +172,9 @@ function without(order: Uint32Array, some: ReadonlySet<number>, size: number): U
 }
 
 /**
- * The same order after some people's values changed and some came new: they are taken out, put in order among themselves,
- * and each is put where it belongs by halving. Costs one pass over everybody, and a few comparisons for each who moves.
+ * The same order after some people's values changed and some came new: they are taken out, put in order among
+ * themselves, and each is put where it belongs by halving. Costs one pass over everybody, and a few
+ * comparisons for each who moves.
  */
 export function mendedOrder(
   order: Uint32Array,
@@ -157,7 +186,9 @@ export function mendedOrder(
 ): Uint32Array {
   const compare = comparing(keys, ids, descending);
   const rest = without(order, changed, size);
-  const fresh = Array.from({ length: size - order.length }, (_none, i) => order.length + i).filter((ordinal) => !changed.has(ordinal));
+  const fresh = Array.from({ length: size - order.length }, (_none, i) => order.length + i).filter(
+    (ordinal) => !changed.has(ordinal),
+  );
   const moving = [...changed, ...fresh].sort(compare);
   const out = new Uint32Array(rest.length + moving.length);
   let [from, to] = [0, 0];

@@ -32,7 +32,10 @@ export class Ordinals {
     this.here.push(ordinal);
   }
 
-  /** Takes those away who are named and were not put here since the last time, and gives the sets their new size. */
+  /**
+   * Takes those away who are named and were not put here since the last time, and gives the sets their new
+   * size.
+   */
   settle(named: readonly number[] = []): void {
     const alive = this.alive.size === this.size ? this.alive : this.alive.grown(this.size);
     for (const ordinal of named) alive.remove(ordinal);

@@ -62,8 +62,9 @@ export interface PageAround {
 }
 
 /**
- * Columns of one organization, read when a question first needs them and from then on kept as the change log says. It may
- * be thrown away at any moment. One question at a time: whoever asks waits for the one before (see `RollEngine`).
+ * Columns of one organization, read when a question first needs them and from then on kept as the change log
+ * says. It may be thrown away at any moment. One question at a time: whoever asks waits for the one before
+ * (see `RollEngine`).
  */
 export class OrganizationRoll {
   private readonly people = new Ordinals();
@@ -79,8 +80,16 @@ export class OrganizationRoll {
   private readings = 0;
 
   get bytes(): number {
-    const some = [...this.columns.values(), ...this.verdicts.values()].reduce((sum, { column }) => sum + column.bytes, 0);
-    return some + this.people.bytes + this.results.size * (this.people.size / 8) + this.orders.size * this.people.size * 4;
+    const some = [...this.columns.values(), ...this.verdicts.values()].reduce(
+      (sum, { column }) => sum + column.bytes,
+      0,
+    );
+    return (
+      some +
+      this.people.bytes +
+      this.results.size * (this.people.size / 8) +
+      this.orders.size * this.people.size * 4
+    );
   }
 
   /** Drops what was read longest ago until it all takes no more than so much. */
@@ -88,7 +97,13 @@ export class OrganizationRoll {
     const oldest = () =>
       [...this.columns.entries()]
         .map(([key, { used }]) => ({ key, used, from: this.columns as Map<string, unknown> }))
-        .concat([...this.verdicts.entries()].map(([key, { used }]) => ({ key, used, from: this.verdicts as Map<string, unknown> })));
+        .concat(
+          [...this.verdicts.entries()].map(([key, { used }]) => ({
+            key,
+            used,
+            from: this.verdicts as Map<string, unknown>,
+          })),
+        );
     if (this.bytes > bytes) this.orders.clear();
     if (this.bytes > bytes) this.results.clear();
     for (const { key, from } of oldest().sort((a, b) => a.used - b.used)) {
@@ -97,8 +112,16 @@ export class OrganizationRoll {
     }
   }
 
-  /** Everybody in the caller's scope who passes, with the narrowing of each line; `beside` is counted within them. */
-  async count(around: PageAround, rule: Rule, reading: EvaluationContext, beside: readonly Rule[]): Promise<CountedTree> {
+  /**
+   * Everybody in the caller's scope who passes, with the narrowing of each line; `beside` is counted within
+   * them.
+   */
+  async count(
+    around: PageAround,
+    rule: Rule,
+    reading: EvaluationContext,
+    beside: readonly Rule[],
+  ): Promise<CountedTree> {
     await this.ready(around, [rule, ...beside]);
     const within = this.within(around.db);
     const { bits, steps } = narrow(rule, this.view(), reading, { memo: this.memo(reading), within });
@@ -112,10 +135,16 @@ export class OrganizationRoll {
 
   async members(around: PageAround, rule: Rule, reading: EvaluationContext): Promise<Uint32Array> {
     await this.ready(around, [rule]);
-    return Uint32Array.from(this.passing(around.db, rule, reading).ordinals(), (ordinal) => this.people.ids[ordinal]!);
+    return Uint32Array.from(
+      this.passing(around.db, rule, reading).ordinals(),
+      (ordinal) => this.people.ids[ordinal]!,
+    );
   }
 
-  /** The verdicts of these people for a question, in their order; of whoever is not in the caller's scope: no address. */
+  /**
+   * The verdicts of these people for a question, in their order; of whoever is not in the caller's scope: no
+   * address.
+   */
   async verdictsOf(around: PageAround, asked: VerdictQuery, ids: Uint32Array): Promise<VerdictsOf> {
     const line: Line = { kind: 'may', may: true, ...asked };
     await this.ready(around, [line]);
@@ -123,10 +152,13 @@ export class OrganizationRoll {
   }
 
   /**
-   * How many a change of rules opens and closes, of everybody in the caller's scope or of those who are on a list. Read for
-   * the question and not kept: rules are weighed seldom.
+   * How many a change of rules opens and closes, of everybody in the caller's scope or of those who are on a
+   * list. Read for the question and not kept: rules are weighed seldom.
    */
-  async moved(around: PageAround, { channel, scope, listId, before, after }: MovedQuestion): Promise<{ opens: number; closes: number }> {
+  async moved(
+    around: PageAround,
+    { channel, scope, listId, before, after }: MovedQuestion,
+  ): Promise<{ opens: number; closes: number }> {
     const onList: Line[] = listId === null ? [] : [{ kind: 'list', listId, on: true }];
     await this.ready(around, onList);
     const of = this.within(around.db);
@@ -159,13 +191,22 @@ export class OrganizationRoll {
     const bits = this.passing(around.db, rule, reading);
     const from = page.after === null ? undefined : this.people.ordinalOf(page.after);
     const ids: number[] = [];
-    for (let at = from === undefined ? 0 : order.indexOf(from) + 1; at < order.length && ids.length < page.limit; at++)
+    for (
+      let at = from === undefined ? 0 : order.indexOf(from) + 1;
+      at < order.length && ids.length < page.limit;
+      at++
+    )
       if (bits.has(order[at]!)) ids.push(this.people.ids[order[at]!]!);
     return { ids, total: bits.count() };
   }
 
   /** Why one person passes each rule or does not; nulls for somebody who is not in the caller's scope. */
-  async trace(around: PageAround, rules: readonly Rule[], supporterId: number, reading: EvaluationContext): Promise<(Trace | null)[]> {
+  async trace(
+    around: PageAround,
+    rules: readonly Rule[],
+    supporterId: number,
+    reading: EvaluationContext,
+  ): Promise<(Trace | null)[]> {
     await this.ready(around, rules);
     const ordinal = this.people.ordinalOf(supporterId);
     if (ordinal === undefined || !this.within(around.db).has(ordinal)) return rules.map(() => null);
@@ -175,9 +216,13 @@ export class OrganizationRoll {
   /** People whose first or last name has a part that begins with each of the words, by name. */
   async find(around: PageAround, words: readonly string[], limit: number): Promise<number[]> {
     const order = await this.order(around, 'name', false);
-    const names = ['firstName', 'lastName'].map((ref) => this.columns.get(`field:${ref}`)!.column as TextsColumn);
+    const names = ['firstName', 'lastName'].map(
+      (ref) => this.columns.get(`field:${ref}`)!.column as TextsColumn,
+    );
     const [first, last] = [names[0]!, names[1]!];
-    const tests = words.map(folded).map((word) => ({ first: beginners(first.plain, word), last: beginners(last.plain, word) }));
+    const tests = words
+      .map(folded)
+      .map((word) => ({ first: beginners(first.plain, word), last: beginners(last.plain, word) }));
     const [firstCodes, lastCodes] = [first.codes, last.codes];
     const within = this.within(around.db);
     const ids: number[] = [];
@@ -185,7 +230,8 @@ export class OrganizationRoll {
       const ordinal = order[at]!;
       const [one, other] = [firstCodes[ordinal]!, lastCodes[ordinal]!];
       let passes = true;
-      for (let w = 0; passes && w < tests.length; w++) passes = (tests[w]!.first[one]! | tests[w]!.last[other]!) === 1;
+      for (let w = 0; passes && w < tests.length; w++)
+        passes = (tests[w]!.first[one]! | tests[w]!.last[other]!) === 1;
       if (passes && within.has(ordinal)) ids.push(this.people.ids[ordinal]!);
     }
     return ids;
@@ -215,7 +261,10 @@ export class OrganizationRoll {
       if (verdicts) return verdicts.column.columnOf(kind);
     }
     const kept = this.columns.get(key);
-    if (!kept) throw new Error(`expected the column ${key} to be read, got only ${[...this.columns.keys()].join(', ')}`);
+    if (!kept)
+      throw new Error(
+        `expected the column ${key} to be read, got only ${[...this.columns.keys()].join(', ')}`,
+      );
     return kept.column.column;
   }
 
@@ -230,7 +279,9 @@ export class OrganizationRoll {
     return {
       get: (line) => {
         const known = this.results.get(keyOf(line));
-        return known && known.version === versionOf(line) && known.bits.size === this.people.size ? known.bits : undefined;
+        return known && known.version === versionOf(line) && known.bits.size === this.people.size
+          ? known.bits
+          : undefined;
       },
       set: (line, bits) => {
         // Chapters have no version of their own.
@@ -243,7 +294,11 @@ export class OrganizationRoll {
   }
 
   /** Brings everything up to this moment, and reads what the rules need and is not there yet. */
-  private async ready(around: PageAround, rules: readonly Rule[], fields: readonly (string | number)[] = []): Promise<void> {
+  private async ready(
+    around: PageAround,
+    rules: readonly Rule[],
+    fields: readonly (string | number)[] = [],
+  ): Promise<void> {
     this.readings++;
     // Nothing of the organization's is the caller's chapter's alone: columns are of everybody.
     const everybody: PageAround = { ...around, db: around.db.ofAll() };
@@ -279,12 +334,15 @@ export class OrganizationRoll {
     for (const change of together(changes)) await this.apply(db, change, rules);
     for (const [key, { column }] of this.verdicts) {
       const due = column.due(Date.now());
-      if (due.length > 0 && !(await column.readSome(db, this.people, await rules(), due))) this.verdicts.delete(key);
+      if (due.length > 0 && !(await column.readSome(db, this.people, await rules(), due)))
+        this.verdicts.delete(key);
     }
     return { here: Promise.resolve() };
   }
 
-  /** Everything is thrown away but the places of those who are known. What changes from here on is in the log. */
+  /**
+   * Everything is thrown away but the places of those who are known. What changes from here on is in the log.
+   */
   private async begin(db: Scoped): Promise<{ here: Promise<void> }> {
     this.begun = false;
     await this.log.begin(db);
@@ -298,7 +356,9 @@ export class OrganizationRoll {
   private async readPeople(db: Scoped, ids: readonly number[] | 'everybody'): Promise<void> {
     const some = ids === 'everybody' ? '' : ' AND id IN (:ids)';
     const named =
-      ids === 'everybody' ? Array.from({ length: this.people.size }, (_none, i) => i) : ids.flatMap((id) => this.people.ordinalOf(id) ?? []);
+      ids === 'everybody'
+        ? Array.from({ length: this.people.size }, (_none, i) => i)
+        : ids.flatMap((id) => this.people.ordinalOf(id) ?? []);
     const rows = new PeopleRows();
     await db.scan(
       `SELECT id, chapter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL${some}`,
@@ -307,20 +367,26 @@ export class OrganizationRoll {
     );
     rows.byId((id, chapterId) => this.people.put(id, chapterId));
     this.people.settle(named);
-    for (const { column } of [...this.columns.values(), ...this.verdicts.values()]) column.grow(this.people.size);
+    for (const { column } of [...this.columns.values(), ...this.verdicts.values()])
+      column.grow(this.people.size);
   }
 
   private async apply(db: Scoped, change: ChangeEntry, rules: PageAround['rules']): Promise<void> {
     const { what, ids } = change;
     if (what === 'people') await this.readPeople(db, ids);
     for (const [key, kept] of this.columns) {
-      if (what !== 'people' && (kept.source.what !== what || (kept.source.ref !== change.ref && change.ref !== 0))) continue;
+      if (
+        what !== 'people' &&
+        (kept.source.what !== what || (kept.source.ref !== change.ref && change.ref !== 0))
+      )
+        continue;
       if (ids === 'everybody') this.columns.delete(key);
       else await this.fill(db, kept, ids);
     }
     if (what !== 'people' && what !== 'reach') return;
     for (const [key, { column }] of this.verdicts) {
-      if (ids === 'everybody' || !(await column.readSome(db, this.people, await rules(), ids))) this.verdicts.delete(key);
+      if (ids === 'everybody' || !(await column.readSome(db, this.people, await rules(), ids)))
+        this.verdicts.delete(key);
     }
   }
 
@@ -345,14 +411,23 @@ export class OrganizationRoll {
       }
       default:
         await here;
-        return this.load(around.db, sourceOf(line, await this.typesWith(around.db, line.kind === 'field' ? line.field : '')));
+        return this.load(
+          around.db,
+          sourceOf(line, await this.typesWith(around.db, line.kind === 'field' ? line.field : '')),
+        );
     }
   }
 
-  /** Types of fields, that of the one in question among them. Fields are made at any time; a change of type logs that all has changed. */
+  /**
+   * Types of fields, that of the one in question among them. Fields are made at any time; a change of type
+   * logs that all has changed.
+   */
   private async typesWith(db: Scoped, ref: string | number): Promise<TypeOf> {
     if (typeof ref === 'number' && !this.types.has(ref)) {
-      const [row] = await db.sql<{ type: FieldType }>('SELECT type FROM field WHERE organization_id = :org AND id = :ref', { ref });
+      const [row] = await db.sql<{ type: FieldType }>(
+        'SELECT type FROM field WHERE organization_id = :org AND id = :ref',
+        { ref },
+      );
       this.types.set(ref, row?.type ?? 'text');
     }
     return (id) => this.types.get(id) ?? 'text';
@@ -369,7 +444,11 @@ export class OrganizationRoll {
     this.columns.set(source.key, kept);
   }
 
-  private async fill(db: Scoped, { source, column }: KeptColumn, ids: readonly number[] | 'everybody'): Promise<void> {
+  private async fill(
+    db: Scoped,
+    { source, column }: KeptColumn,
+    ids: readonly number[] | 'everybody',
+  ): Promise<void> {
     if (ids !== 'everybody') {
       const ordinals = ids.flatMap((id) => this.people.ordinalOf(id) ?? []);
       column.reset(ordinals);
@@ -381,7 +460,8 @@ export class OrganizationRoll {
       ids === 'everybody' ? source.bindings : { ...source.bindings, someIds: ids },
       (row) => {
         const ordinal = this.people.ordinalOf(Number(row[0]));
-        if (ordinal !== undefined) column.put(ordinal, source.moments ? [row[0], this.dayOf(Number(row[1])), ...row.slice(2)] : row);
+        if (ordinal !== undefined)
+          column.put(ordinal, source.moments ? [row[0], this.dayOf(Number(row[1])), ...row.slice(2)] : row);
       },
     );
     column.finish();
@@ -408,7 +488,9 @@ export class OrganizationRoll {
     const moves = same ? known.moved.size + size - known.order.length : 0;
     if (same && moves === 0) return known.order;
     const order =
-      same && moves <= MOST_MOVED ? mendedOrder(known.order, keys, ids, size, descending, known.moved) : orderBy(keys, ids, size, descending);
+      same && moves <= MOST_MOVED
+        ? mendedOrder(known.order, keys, ids, size, descending, known.moved)
+        : orderBy(keys, ids, size, descending);
     this.orders.delete(name);
     this.orders.set(name, { columns: keys, order, moved: new Set() });
     if (this.orders.size > MOST_ORDERS) this.orders.delete(this.orders.keys().next().value!);
@@ -417,8 +499,8 @@ export class OrganizationRoll {
 }
 
 /**
- * The day that a moment is in a time zone. Zones lie whole quarters of an hour from UTC, so one answer serves a quarter of
- * an hour: Intl is asked for each quarter and not for each of a million moments.
+ * The day that a moment is in a time zone. Zones lie whole quarters of an hour from UTC, so one answer serves
+ * a quarter of an hour: Intl is asked for each quarter and not for each of a million moments.
  */
 function daysIn(zone: string): (seconds: number) => Day {
   const known = new Map<number, Day>();
@@ -436,14 +518,18 @@ function distinct(lines: readonly Line[]): Line[] {
   return [...new Map(lines.map((line) => [keyOf(line), line])).values()];
 }
 
-/** One change for all that was changed of the same: a column is mended once, however many transactions wrote to it. */
+/**
+ * One change for all that was changed of the same: a column is mended once, however many transactions wrote
+ * to it.
+ */
 function together(changes: readonly ChangeEntry[]): ChangeEntry[] {
   const out = new Map<string, ChangeEntry>();
   for (const change of changes) {
     const key = `${change.what}:${change.ref}`;
     const known = out.get(key);
     if (!known) out.set(key, change);
-    else if (known.ids === 'everybody' || change.ids === 'everybody') out.set(key, { ...known, ids: 'everybody' });
+    else if (known.ids === 'everybody' || change.ids === 'everybody')
+      out.set(key, { ...known, ids: 'everybody' });
     else out.set(key, { ...known, ids: [...new Set([...known.ids, ...change.ids])] });
   }
   // Who there is comes first: what is known of somebody new needs their place.
@@ -459,7 +545,8 @@ function beginners(dictionary: readonly string[], word: string): Uint8Array {
 
 /** Whether a part of a name begins with a word; both folded. */
 function beginsIn(plain: string, word: string): boolean {
-  for (let at = plain.indexOf(word); at >= 0; at = plain.indexOf(word, at + 1)) if (at === 0 || " -\u2019'".includes(plain[at - 1]!)) return true;
+  for (let at = plain.indexOf(word); at >= 0; at = plain.indexOf(word, at + 1))
+    if (at === 0 || " -\u2019'".includes(plain[at - 1]!)) return true;
   return false;
 }
 
@@ -473,11 +560,17 @@ export interface MovedQuestion {
   after: HouseRules;
 }
 
-/** Rules by which everything is read that either of two sets needs: as many messages back as the longer cap looks. */
+/**
+ * Rules by which everything is read that either of two sets needs: as many messages back as the longer cap
+ * looks.
+ */
 function withLongestCaps(before: HouseRules, after: HouseRules): HouseRules {
   return {
     ...after,
-    places: { ...after.places, ...Object.fromEntries(Object.entries(before.places).map(([key, place]) => [`${key} before`, place])) },
+    places: {
+      ...after.places,
+      ...Object.fromEntries(Object.entries(before.places).map(([key, place]) => [`${key} before`, place])),
+    },
   };
 }
 

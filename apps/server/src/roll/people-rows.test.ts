@@ -3,7 +3,10 @@ import { PeopleRows } from './people-rows';
 
 test('everybody is handed out once, by rising id, with their own chapter', () => {
   // Ids to the end of what can be packed, chapters of any number.
-  const person = fc.record({ id: fc.integer({ min: 1, max: 2 ** 40 }), chapter: fc.integer({ min: 1, max: 4_294_967_295 }) });
+  const person = fc.record({
+    id: fc.integer({ min: 1, max: 2 ** 40 }),
+    chapter: fc.integer({ min: 1, max: 4_294_967_295 }),
+  });
   fc.assert(
     fc.property(fc.uniqueArray(person, { selector: ({ id }) => id, maxLength: 300 }), (people) => {
       const rows = new PeopleRows();

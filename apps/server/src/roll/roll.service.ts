@@ -8,17 +8,29 @@ import { ROLL_CONNECTIONS, RollEngine, type Roll, type RollAnswers, type RollQue
 import type { RollRequest, RollReply } from './thread';
 
 /** Compiled beside this file; tests run this file from its source and take the thread from the build. */
-const THREAD = __filename.endsWith('.ts') ? join(__dirname, '../../dist/roll/thread.js') : join(__dirname, 'thread.js');
+const THREAD = __filename.endsWith('.ts')
+  ? join(__dirname, '../../dist/roll/thread.js')
+  : join(__dirname, 'thread.js');
 
-/** Asks a thread of its own, so that counting a million people stalls no request. A thread that dies is begun again. */
+/**
+ * Asks a thread of its own, so that counting a million people stalls no request. A thread that dies is begun
+ * again.
+ */
 export class RollThread implements Roll {
   private worker: Worker | null = null;
   private next = 1;
-  private readonly waiting = new Map<number, { done: (answer: never) => void; fail: (error: Error) => void }>();
+  private readonly waiting = new Map<
+    number,
+    { done: (answer: never) => void; fail: (error: Error) => void }
+  >();
 
   constructor(private readonly data: { databaseUrl: string; megabytes: number }) {}
 
-  ask<Q extends keyof RollQuestions>(scope: AccessScope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
+  ask<Q extends keyof RollQuestions>(
+    scope: AccessScope,
+    what: Q,
+    question: RollQuestions[Q],
+  ): Promise<RollAnswers[Q]> {
     const asked: RollRequest = { n: this.next++, scope, what, question };
     return new Promise((done, fail) => {
       this.waiting.set(asked.n, { done: done as never, fail });
@@ -71,7 +83,11 @@ export class RollService implements OnApplicationShutdown {
     this.roll = new RollEngine(this.database, config.ROLL_MEGABYTES);
   }
 
-  ask<Q extends keyof RollQuestions>(scope: AccessScope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
+  ask<Q extends keyof RollQuestions>(
+    scope: AccessScope,
+    what: Q,
+    question: RollQuestions[Q],
+  ): Promise<RollAnswers[Q]> {
     return this.roll.ask(scope, what, question);
   }
 

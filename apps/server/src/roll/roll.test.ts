@@ -74,7 +74,11 @@ async function settle(people: Person[]): Promise<number[]> {
       await tx.table(table).delete();
     const made: number[] = [];
     for (const [i, p] of people.entries()) {
-      const id = await tx.insert('supporter', { chapter_id: chapters[p.chapter]!, first_name: 'P', last_name: String(i).padStart(3, '0') });
+      const id = await tx.insert('supporter', {
+        chapter_id: chapters[p.chapter]!,
+        first_name: 'P',
+        last_name: String(i).padStart(3, '0'),
+      });
       made.push(id);
       const value = (field: number, column: string, kept: Bound) =>
         kept !== null && tx.insert('field_value', { supporter_id: id, field_id: field, [column]: kept });
@@ -84,15 +88,25 @@ async function settle(people: Person[]): Promise<number[]> {
       await value(ids.hours, 'number_value', p.hours);
       await value(ids.renews, 'date_value', p.renews);
       await value(ids.born, 'month_day', p.born);
-      for (const amount of p.gifts) await tx.insert('gift', { supporter_id: id, amount, given_on: TODAY - 3 });
+      for (const amount of p.gifts)
+        await tx.insert('gift', { supporter_id: id, amount, given_on: TODAY - 3 });
       if (p.email) await agree(tx, id, i, p.email);
     }
     return made;
   });
 }
 
-async function agree(tx: Parameters<Parameters<Database['write']>[1]>[0], id: number, i: number, state: 'yes' | 'no'): Promise<void> {
-  const contactPointId = await tx.insert('contact_point', { kind: 'email', normal: `p${i}@example.org`, shown: `p${i}@example.org` });
+async function agree(
+  tx: Parameters<Parameters<Database['write']>[1]>[0],
+  id: number,
+  i: number,
+  state: 'yes' | 'no',
+): Promise<void> {
+  const contactPointId = await tx.insert('contact_point', {
+    kind: 'email',
+    normal: `p${i}@example.org`,
+    shown: `p${i}@example.org`,
+  });
   await tx.insert('supporter_contact', { supporter_id: id, contact_point_id: contactPointId, kind: 'email' });
   await new LedgerRepository().record(tx, {
     contactPointId,
@@ -113,12 +127,21 @@ function questions(): [Rule, (p: Person) => boolean][] {
     [{ kind: 'list', listId: ids.list, on: false }, (p) => !p.list],
     [{ kind: 'field', field: ids.shirt, op: 'is', value: 's' }, (p) => p.shirt === 'S'],
     [{ kind: 'field', field: ids.hours, op: 'at-least', value: 3 }, (p) => p.hours !== null && p.hours >= 3],
-    [{ kind: 'field', field: ids.renews, op: 'within-next', value: 30 }, (p) => p.renews !== null && p.renews >= TODAY && p.renews <= TODAY + 30],
+    [
+      { kind: 'field', field: ids.renews, op: 'within-next', value: 30 },
+      (p) => p.renews !== null && p.renews >= TODAY && p.renews <= TODAY + 30,
+    ],
     [{ kind: 'field', field: ids.born, op: 'in-month', value: 2 }, (p) => p.born === 229],
     [{ kind: 'field', field: 'created', op: 'filled' }, () => true],
-    [{ kind: 'gave', did: true, atLeast: 4000, window: { over: 'last-days', days: 10 } }, (p) => p.gifts.reduce((a, b) => a + b, 0) >= 4000],
+    [
+      { kind: 'gave', did: true, atLeast: 4000, window: { over: 'last-days', days: 10 } },
+      (p) => p.gifts.reduce((a, b) => a + b, 0) >= 4000,
+    ],
     [{ kind: 'permission', channel: 'email', scope: 'news', states: ['yes'] }, (p) => p.email === 'yes'],
-    [{ kind: 'permission', channel: 'email', scope: 'news', states: ['no', 'never'] }, (p) => p.email !== 'yes'],
+    [
+      { kind: 'permission', channel: 'email', scope: 'news', states: ['no', 'never'] },
+      (p) => p.email !== 'yes',
+    ],
   ];
 }
 
@@ -131,27 +154,42 @@ async function found(roll: Roll, caller: AccessScope, rule: Rule): Promise<numbe
 
 test('columns read from the database answer as the people themselves would, in a chapter and in all of them', async () => {
   await fc.assert(
-    fc.asyncProperty(fc.array(person, { maxLength: 8 }), fc.constantFrom(null, 0, 1), async (people, chapter) => {
-      const made = await settle(people);
-      const roll = new RollEngine(database);
-      const caller = { ...scope, chapterId: chapter === null ? null : chapters[chapter]! };
-      const mine = people.map((p, i) => ({ p, id: made[i]! })).filter(({ p }) => chapter === null || p.chapter === chapter);
-      for (const [rule, holds] of questions())
-        expect([rule, await found(roll, caller, rule)]).toEqual([rule, mine.filter(({ p }) => holds(p)).map(({ id }) => id)]);
-    }),
+    fc.asyncProperty(
+      fc.array(person, { maxLength: 8 }),
+      fc.constantFrom(null, 0, 1),
+      async (people, chapter) => {
+        const made = await settle(people);
+        const roll = new RollEngine(database);
+        const caller = { ...scope, chapterId: chapter === null ? null : chapters[chapter]! };
+        const mine = people
+          .map((p, i) => ({ p, id: made[i]! }))
+          .filter(({ p }) => chapter === null || p.chapter === chapter);
+        for (const [rule, holds] of questions())
+          expect([rule, await found(roll, caller, rule)]).toEqual([
+            rule,
+            mine.filter(({ p }) => holds(p)).map(({ id }) => id),
+          ]);
+      },
+    ),
     { numRuns: 25 },
   );
 }, 300_000);
 
 /** One thing that happens to somebody, done as the program does it, with what it says that it changed. */
-type Deed = { who: number; do: 'tag' | 'untag' | 'hours' | 'gift' | 'say-yes' | 'say-no' | 'leave' | 'come' | 'tag-many' };
+type Deed = {
+  who: number;
+  do: 'tag' | 'untag' | 'hours' | 'gift' | 'say-yes' | 'say-no' | 'leave' | 'come' | 'tag-many';
+};
 
 const deed: fc.Arbitrary<Deed> = fc.record({
   who: fc.nat(7),
   do: fc.constantFrom('tag', 'untag', 'hours', 'gift', 'say-yes', 'say-no', 'leave', 'come', 'tag-many'),
 });
 
-async function happens(people: (Person & { id: number; gone: boolean })[], { who, do: what }: Deed): Promise<void> {
+async function happens(
+  people: (Person & { id: number; gone: boolean })[],
+  { who, do: what }: Deed,
+): Promise<void> {
   const p = people[who % people.length];
   const [groups, fields] = [new GroupsRepository(), new FieldsRepository()];
   await database.write(scope, async (tx) => {
@@ -178,12 +216,17 @@ async function happens(people: (Person & { id: number; gone: boolean })[], { who
     switch (what) {
       case 'tag':
       case 'untag':
-        await (what === 'tag' ? groups.put(tx, 'tag', p.id, ids.tag) : groups.takeOff(tx, 'tag', p.id, ids.tag));
+        await (what === 'tag'
+          ? groups.put(tx, 'tag', p.id, ids.tag)
+          : groups.takeOff(tx, 'tag', p.id, ids.tag));
         p.tag = what === 'tag';
         return;
       case 'tag-many':
         await tx.execute(
-          'INSERT IGNORE INTO supporter_tag (organization_id, supporter_id, tag_id) SELECT :org, id, :tag FROM supporter WHERE organization_id = :org AND erased_at IS NULL',
+          `INSERT IGNORE INTO supporter_tag (organization_id, supporter_id, tag_id)
+            SELECT :org, id, :tag
+            FROM supporter
+            WHERE organization_id = :org AND erased_at IS NULL`,
           {
             tag: ids.tag,
           },
@@ -204,7 +247,10 @@ async function happens(people: (Person & { id: number; gone: boolean })[], { who
       case 'leave':
         p.gone = true;
         tx.changed('people', 0, [p.id]);
-        return void (await tx.execute('UPDATE supporter SET erased_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :id', { id: p.id }));
+        return void (await tx.execute(
+          'UPDATE supporter SET erased_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :id',
+          { id: p.id },
+        ));
     }
   });
 }
@@ -212,42 +258,71 @@ async function happens(people: (Person & { id: number; gone: boolean })[], { who
 /** A later word of the person about news; a no is only lifted by their own later yes. */
 async function sayAgain(tx: Scoped, p: Person & { id: number }, state: 'yes' | 'no'): Promise<void> {
   const [point] = await tx.sql<{ id: number }>(
-    'SELECT contact_point_id AS id FROM supporter_contact WHERE organization_id = :org AND supporter_id = :id',
+    `SELECT contact_point_id AS id
+      FROM supporter_contact
+      WHERE organization_id = :org AND supporter_id = :id`,
     {
       id: p.id,
     },
   );
   if (!point) return tx.unchanged();
   p.email = state;
-  const entry = { contactPointId: point.id, supporterId: p.id, channel: 'email', scope: 'news', state, byPerson: true, how: 'form' } as const;
+  const entry = {
+    contactPointId: point.id,
+    supporterId: p.id,
+    channel: 'email',
+    scope: 'news',
+    state,
+    byPerson: true,
+    how: 'form',
+  } as const;
   await new LedgerRepository().record(tx, { ...entry, saidAt: new Date(++clock) });
 }
 let clock = 1000;
 
 test('whatever happens to people, the very next answer knows it, without reading everything anew', async () => {
   await fc.assert(
-    fc.asyncProperty(fc.array(person, { minLength: 1, maxLength: 6 }), fc.array(deed, { minLength: 1, maxLength: 8 }), async (start, deeds) => {
-      const made = await settle(start);
-      const people = start.map((p, i) => ({ ...p, gifts: [...p.gifts], id: made[i]!, gone: false }));
-      const roll = new RollEngine(database);
-      for (const [rule] of questions()) await found(roll, scope, rule);
-      for (const one of deeds) {
-        await happens(people, one);
-        for (const [rule, holds] of questions())
-          expect([one, rule, await found(roll, scope, rule)]).toEqual([one, rule, people.filter((p) => !p.gone && holds(p)).map(({ id }) => id)]);
-      }
-    }),
+    fc.asyncProperty(
+      fc.array(person, { minLength: 1, maxLength: 6 }),
+      fc.array(deed, { minLength: 1, maxLength: 8 }),
+      async (start, deeds) => {
+        const made = await settle(start);
+        const people = start.map((p, i) => ({ ...p, gifts: [...p.gifts], id: made[i]!, gone: false }));
+        const roll = new RollEngine(database);
+        for (const [rule] of questions()) await found(roll, scope, rule);
+        for (const one of deeds) {
+          await happens(people, one);
+          for (const [rule, holds] of questions())
+            expect([one, rule, await found(roll, scope, rule)]).toEqual([
+              one,
+              rule,
+              people.filter((p) => !p.gone && holds(p)).map(({ id }) => id),
+            ]);
+        }
+      },
+    ),
     { numRuns: 20 },
   );
 }, 300_000);
 
-const nobody: Person = { chapter: 0, tag: false, list: false, shirt: null, hours: null, renews: null, born: null, gifts: [], email: null };
+const nobody: Person = {
+  chapter: 0,
+  tag: false,
+  list: false,
+  shirt: null,
+  hours: null,
+  renews: null,
+  born: null,
+  gifts: [],
+  email: null,
+};
 const tagged = (): Rule => ({ kind: 'tag', tagId: ids.tag, has: true });
 
 test('an answer is exact after every write, also one that commits late', async () => {
   const [first] = await settle([nobody]);
   const roll = new RollEngine(database);
-  const count = async () => (await roll.ask(scope, 'count', { rule: tagged(), reading: READING, beside: [] })).total;
+  const count = async () =>
+    (await roll.ask(scope, 'count', { rule: tagged(), reading: READING, beside: [] })).total;
   expect(await count()).toBe(0);
   let letGo = () => undefined as void;
   const held = new Promise<void>((done) => (letGo = done));
@@ -270,7 +345,10 @@ test('a transaction that says nothing counts as having changed everything', asyn
   const [first] = await settle([nobody]);
   const roll = new RollEngine(database);
   expect(await found(roll, scope, tagged())).toEqual([]);
-  await database.write(scope, async (tx) => void (await tx.insert('supporter_tag', { supporter_id: first!, tag_id: ids.tag })));
+  await database.write(
+    scope,
+    async (tx) => void (await tx.insert('supporter_tag', { supporter_id: first!, tag_id: ids.tag })),
+  );
   expect(await found(roll, scope, tagged())).toEqual([first]);
 });
 
@@ -281,7 +359,14 @@ test('people come in pages, in the order of names or of a field, missing values 
   const pages = async (by: string | number, descending: boolean) => {
     const all: number[][] = [];
     for (let after: number | null = null; ;) {
-      const { ids: some, total }: RollAnswers['page'] = await roll.ask(scope, 'page', { rule, reading: READING, by, descending, after, limit: 2 });
+      const { ids: some, total }: RollAnswers['page'] = await roll.ask(scope, 'page', {
+        rule,
+        reading: READING,
+        by,
+        descending,
+        after,
+        limit: 2,
+      });
       expect(total).toBe(5);
       all.push(some.map((id) => made.indexOf(id)));
       if (some.length < 2) return all;
@@ -305,7 +390,8 @@ test('names are found by their parts in any order, without accents', async () =>
   await rename(1, 'Nunzia', 'Berg');
   await rename(2, 'Ann', 'Castle');
   const roll = new RollEngine(database);
-  const find = async (...words: string[]) => (await roll.ask(scope, 'find', { words, limit: 5 })).map((id) => made.indexOf(id));
+  const find = async (...words: string[]) =>
+    (await roll.ask(scope, 'find', { words, limit: 5 })).map((id) => made.indexOf(id));
   expect(await find('nun')).toEqual([1, 0]);
   expect(await find('cast')).toEqual([0, 2]);
   expect(await find('cast', 'zoe')).toEqual([0]);
@@ -329,15 +415,23 @@ test('under a small budget columns are dropped and read again, and answers stay 
   const roll = new RollEngine(database, 0.01);
   for (let round = 0; round < 2; round++) {
     expect(await found(roll, scope, tagged())).toEqual([made[0]]);
-    expect(await found(roll, scope, { kind: 'field', field: ids.hours, op: 'at-least', value: 3 })).toEqual([made[0]]);
+    expect(await found(roll, scope, { kind: 'field', field: ids.hours, op: 'at-least', value: 3 })).toEqual([
+      made[0],
+    ]);
   }
 });
 
 test('the thread answers as the engine does, tells its faults, and begins again after its end', async () => {
   const made = await settle([{ ...nobody, tag: true }, nobody]);
   const thread = new RollThread({ databaseUrl: url, megabytes: 64 });
-  const question = { rule: tagged(), reading: READING, beside: [{ kind: 'none' as const, rules: [tagged()] }] };
-  expect(await thread.ask(scope, 'count', question)).toEqual(await new RollEngine(database).ask(scope, 'count', question));
+  const question = {
+    rule: tagged(),
+    reading: READING,
+    beside: [{ kind: 'none' as const, rules: [tagged()] }],
+  };
+  expect(await thread.ask(scope, 'count', question)).toEqual(
+    await new RollEngine(database).ask(scope, 'count', question),
+  );
   expect([...(await thread.ask(scope, 'members', { rule: tagged(), reading: READING }))]).toEqual([made[0]]);
   const inside: Rule = { kind: 'segment', segmentId: 1, in: true };
   await expect(thread.ask(scope, 'members', { rule: inside, reading: READING })).rejects.toThrow('expanded');

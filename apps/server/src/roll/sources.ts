@@ -2,9 +2,21 @@ import type { FieldType } from '@goodword/core/fields';
 import type { Line } from '@goodword/core/segment';
 import type { Bound } from '../platform/database';
 import type { ChangedWhat } from '../platform/telling';
-import { BitsColumn, DaysColumn, MonthDaysColumn, NumbersColumn, RunsColumn, StagesColumn, TextsColumn, type MaterializedColumn } from './columns';
+import {
+  BitsColumn,
+  DaysColumn,
+  MonthDaysColumn,
+  NumbersColumn,
+  RunsColumn,
+  StagesColumn,
+  TextsColumn,
+  type MaterializedColumn,
+} from './columns';
 
-/** Where a column comes from: its query (the supporter's id first), how it is kept, and which changes touch it. */
+/**
+ * Where a column comes from: its query (the supporter's id first), how it is kept, and which changes touch
+ * it.
+ */
 export interface ColumnSource {
   key: string;
   what: ChangedWhat;
@@ -31,11 +43,14 @@ const members = (what: 'tag' | 'list', ref: number): ColumnSource => ({
 });
 
 /** How many a household has; of people who are in one. */
-const HOUSEHOLD_SIZE =
-  '(SELECT COUNT(*) FROM supporter o WHERE o.organization_id = :org AND o.household_id = supporter.household_id AND o.erased_at IS NULL)';
+const HOUSEHOLD_SIZE = `(SELECT COUNT(*) FROM supporter o
+    WHERE o.organization_id = :org AND o.household_id = supporter.household_id AND o.erased_at IS NULL)`;
 
 /** Columns of the supporter's own row. */
-const OWN: Record<string, { sql: string; where?: string; moments?: true; makeColumn: (size: number) => MaterializedColumn }> = {
+const OWN: Record<
+  string,
+  { sql: string; where?: string; moments?: true; makeColumn: (size: number) => MaterializedColumn }
+> = {
   firstName: { sql: 'first_name', makeColumn: (size) => new TextsColumn(size) },
   lastName: { sql: 'last_name', makeColumn: (size) => new TextsColumn(size) },
   created: { sql: 'UNIX_TIMESTAMP(created_at)', moments: true, makeColumn: (size) => new DaysColumn(size) },
@@ -44,7 +59,11 @@ const OWN: Record<string, { sql: string; where?: string; moments?: true; makeCol
   region: { sql: 'region', makeColumn: (size) => new TextsColumn(size) },
   postcode: { sql: 'postcode', makeColumn: (size) => new TextsColumn(size) },
   externalId: { sql: 'external_id', makeColumn: (size) => new TextsColumn(size) },
-  household: { sql: HOUSEHOLD_SIZE, where: 'AND household_id IS NOT NULL', makeColumn: (size) => new NumbersColumn(size) },
+  household: {
+    sql: HOUSEHOLD_SIZE,
+    where: 'AND household_id IS NOT NULL',
+    makeColumn: (size) => new NumbersColumn(size),
+  },
 };
 
 /** How values of a type are kept, and in which column of `field_value` they are. */
@@ -79,7 +98,9 @@ export function fieldSource(ref: number | string, typeOf: TypeOf): ColumnSource 
   if (typeof ref === 'string') {
     const own = OWN[ref];
     if (!own) throw new Error(`expected a field that everybody has, got ${ref}`);
-    const sql = `SELECT id, ${own.sql} FROM supporter WHERE organization_id = :org AND erased_at IS NULL ${own.where ?? ''}`;
+    const sql = `SELECT id, ${own.sql}
+      FROM supporter
+      WHERE organization_id = :org AND erased_at IS NULL ${own.where ?? ''}`;
     return {
       key: `field:${ref}`,
       what: 'own',
@@ -96,7 +117,9 @@ export function fieldSource(ref: number | string, typeOf: TypeOf): ColumnSource 
     key: `field:${ref}`,
     what: 'field',
     ref,
-    sql: `SELECT supporter_id, ${column} FROM field_value WHERE organization_id = :org AND field_id = :ref AND ${column} IS NOT NULL`,
+    sql: `SELECT supporter_id, ${column}
+      FROM field_value
+      WHERE organization_id = :org AND field_id = :ref AND ${column} IS NOT NULL`,
     by: 'supporter_id',
     bindings: { ref },
     makeColumn,
@@ -105,7 +128,9 @@ export function fieldSource(ref: number | string, typeOf: TypeOf): ColumnSource 
 
 const EVENT_KINDS = { got: 'sent', opened: 'opened', clicked: 'clicked', replied: 'replied' } as const;
 
-/** Lines whose columns come from the permission verdict, or from who there is, or that stand for other lines. */
+/**
+ * Lines whose columns come from the permission verdict, or from who there is, or that stand for other lines.
+ */
 type Otherwise = 'permission' | 'may' | 'lapses' | 'chapter' | 'segment';
 
 export function sourceOf(line: Exclude<Line, { kind: Otherwise }>, typeOf: TypeOf): ColumnSource {
@@ -121,7 +146,9 @@ export function sourceOf(line: Exclude<Line, { kind: Otherwise }>, typeOf: TypeO
         key: `batch:${line.batchId}`,
         what: 'batch',
         ref: line.batchId,
-        sql: 'SELECT supporter_id FROM batch_row WHERE organization_id = :org AND batch_id = :ref AND supporter_id > 0',
+        sql: `SELECT supporter_id
+          FROM batch_row
+          WHERE organization_id = :org AND batch_id = :ref AND supporter_id > 0`,
         by: 'supporter_id',
         bindings: { ref: line.batchId },
         makeColumn: (size) => new BitsColumn(size),
@@ -153,7 +180,9 @@ export function sourceOf(line: Exclude<Line, { kind: Otherwise }>, typeOf: TypeO
         what: 'messages',
         ref: 0,
         moments: true,
-        sql: 'SELECT supporter_id, UNIX_TIMESTAMP(MIN(at)), message_id FROM delivery_event WHERE organization_id = :org AND kind = :kind',
+        sql: `SELECT supporter_id, UNIX_TIMESTAMP(MIN(at)), message_id
+          FROM delivery_event
+          WHERE organization_id = :org AND kind = :kind`,
         by: 'supporter_id',
         tail: 'GROUP BY supporter_id, message_id',
         bindings: { kind },

@@ -10,7 +10,8 @@ export interface RollRequest {
   what: keyof RollQuestions;
   question: RollQuestions[keyof RollQuestions];
 }
-export type RollReply = { n: number; answer: unknown } | { n: number; error: { message: string; name: string; code?: string } };
+export type RollReply =
+  { n: number; answer: unknown } | { n: number; error: { message: string; name: string; code?: string } };
 
 const { databaseUrl, megabytes } = workerData as { databaseUrl: string; megabytes: number };
 const database = new Database(databaseUrl, ROLL_CONNECTIONS);
@@ -28,7 +29,10 @@ parentPort!.on('message', (asked: RollRequest | 'close') => {
   engine.ask(scope, what, question).then(
     (answer) => tell({ n, answer }),
     (error: Error & { code?: string }) =>
-      tell({ n, error: { message: error.message, name: error.name, ...(error.code ? { code: error.code } : {}) } }),
+      tell({
+        n,
+        error: { message: error.message, name: error.name, ...(error.code ? { code: error.code } : {}) },
+      }),
   );
 });
 

@@ -39,9 +39,9 @@ const SLACK = 1 << 12;
 const NO_ADDRESS = VERDICTS.indexOf('no-address');
 
 /**
- * What the verdict is of everybody for a channel and a scope: verdict and address, state, whether they may be written to,
- * and the last day of what lapses. Decided by the core, for all from columns and for some from their facts; for those
- * whose verdict the clock changes (implied, paused, had enough) again in its time.
+ * What the verdict is of everybody for a channel and a scope: verdict and address, state, whether they may be
+ * written to, and the last day of what lapses. Decided by the core, for all from columns and for some from
+ * their facts; for those whose verdict the clock changes (implied, paused, had enough) again in its time.
  */
 export class VerdictsColumn {
   version = newVersion();
@@ -50,7 +50,9 @@ export class VerdictsColumn {
   private readonly lapses = new DaysColumn(0);
   private verdicts = new Uint8Array(0);
   private points = new Uint32Array(0);
-  /** When the verdict of somebody may change by the clock alone; 0 for those who are asked again and again. */
+  /**
+   * When the verdict of somebody may change by the clock alone; 0 for those who are asked again and again.
+   */
   private readonly moving = new Map<number, number>();
   private readonly facts = new FactsRepository();
   private askedAt = 0;
@@ -75,7 +77,10 @@ export class VerdictsColumn {
 
   /** The verdicts of some people; somebody who is not here has no address. */
   of(people: Ordinals, ids: Uint32Array): VerdictsOf {
-    const out = { verdicts: new Uint8Array(ids.length).fill(NO_ADDRESS), points: new Uint32Array(ids.length) };
+    const out = {
+      verdicts: new Uint8Array(ids.length).fill(NO_ADDRESS),
+      points: new Uint32Array(ids.length),
+    };
     ids.forEach((id, i) => {
       const ordinal = people.ordinalOf(id);
       if (ordinal === undefined || !people.alive.has(ordinal)) return;

@@ -21,7 +21,10 @@ export interface VersionRow extends Pick<SegmentRow, 'id' | 'name' | 'tree'> {
 export class SegmentsRepository {
   async all(db: Scoped): Promise<SegmentRow[]> {
     return db.sql<SegmentRow>(
-      'SELECT id, name, tree, chapter_id, version, changed_by FROM segment WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) ORDER BY name',
+      `SELECT id, name, tree, chapter_id, version, changed_by
+        FROM segment
+        WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)
+        ORDER BY name`,
     );
   }
 
@@ -34,10 +37,13 @@ export class SegmentsRepository {
     // Another chapter's are known to be there, not what they are called.
     const mine = '(:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)';
     const name = kind === 'chapter' ? 'name' : `IF(${mine}, name, :other) AS name`;
-    return db.sql<{ id: number; name: string }>(`SELECT id, ${name} FROM ${kind} WHERE organization_id = :org AND id IN (:ids)`, {
-      other: `a ${kind} of another chapter`,
-      ids,
-    });
+    return db.sql<{ id: number; name: string }>(
+      `SELECT id, ${name} FROM ${kind} WHERE organization_id = :org AND id IN (:ids)`,
+      {
+        other: `a ${kind} of another chapter`,
+        ids,
+      },
+    );
   }
 
   async find(db: Scoped, id: number): Promise<SegmentRow | undefined> {
@@ -45,17 +51,31 @@ export class SegmentsRepository {
   }
 
   async make(tx: Scoped, segment: { name: string; tree: Rule }): Promise<number> {
-    return tx.insert('segment', { name: segment.name, tree: JSON.stringify(segment.tree), chapter_id: tx.scope.chapterId });
+    return tx.insert('segment', {
+      name: segment.name,
+      tree: JSON.stringify(segment.tree),
+      chapter_id: tx.scope.chapterId,
+    });
   }
 
   async change(tx: Scoped, id: number, segment: { name: string; tree: Rule }): Promise<void> {
     await tx
       .table('segment')
       .where('segment.id', id)
-      .update({ name: segment.name, tree: JSON.stringify(segment.tree), updated_at: new Date(), changed_by: tx.scope.actorId });
+      .update({
+        name: segment.name,
+        tree: JSON.stringify(segment.tree),
+        updated_at: new Date(),
+        changed_by: tx.scope.actorId,
+      });
   }
 
-  async keepVersion(tx: Scoped, id: number, segment: { name: string; tree: Rule }, people: number | null): Promise<void> {
+  async keepVersion(
+    tx: Scoped,
+    id: number,
+    segment: { name: string; tree: Rule },
+    people: number | null,
+  ): Promise<void> {
     await tx.insert('segment_version', {
       segment_id: id,
       name: segment.name,
@@ -67,7 +87,9 @@ export class SegmentsRepository {
 
   async versions(db: Scoped, id: number): Promise<VersionRow[]> {
     return db.sql<VersionRow>(
-      `SELECT v.id, v.name, v.tree, v.people, v.saved_at, t.name AS saved_name FROM segment_version v LEFT JOIN teammate t ON t.id = v.saved_by
+      `SELECT v.id, v.name, v.tree, v.people, v.saved_at, t.name AS saved_name
+        FROM segment_version v
+        LEFT JOIN teammate t ON t.id = v.saved_by
         WHERE v.organization_id = :org AND v.segment_id = :id ORDER BY v.id DESC LIMIT 200`,
       { id },
     );
@@ -76,7 +98,8 @@ export class SegmentsRepository {
   /** One number for each day: the last that was counted on it. */
   async keepSize(tx: Scoped, id: number, day: number, people: number): Promise<void> {
     await tx.execute(
-      `INSERT INTO segment_size (organization_id, segment_id, chapter_id, day, people) VALUES (:org, :id, COALESCE(:chapter, 0), :day, :people)
+      `INSERT INTO segment_size (organization_id, segment_id, chapter_id, day, people)
+        VALUES (:org, :id, COALESCE(:chapter, 0), :day, :people)
         ON DUPLICATE KEY UPDATE people = VALUES(people)`,
       { id, day, people },
     );
@@ -84,7 +107,10 @@ export class SegmentsRepository {
 
   async sizes(db: Scoped, id: number): Promise<{ day: number; people: number }[]> {
     return db.sql(
-      'SELECT day, people FROM segment_size WHERE organization_id = :org AND segment_id = :id AND chapter_id = COALESCE(:chapter, 0) ORDER BY day',
+      `SELECT day, people
+        FROM segment_size
+        WHERE organization_id = :org AND segment_id = :id AND chapter_id = COALESCE(:chapter, 0)
+        ORDER BY day`,
       { id },
     );
   }
@@ -92,14 +118,17 @@ export class SegmentsRepository {
   /** Segments whose size of a day nobody has counted yet. */
   async unsized(db: Scoped, day: number): Promise<SegmentRow[]> {
     return db.sql<SegmentRow>(
-      `SELECT g.id, g.name, g.tree, g.chapter_id, g.version, g.changed_by FROM segment g LEFT JOIN segment_size z ON z.segment_id = g.id AND z.chapter_id = 0 AND z.day = :day
+      `SELECT g.id, g.name, g.tree, g.chapter_id, g.version, g.changed_by
+        FROM segment g
+        LEFT JOIN segment_size z ON z.segment_id = g.id AND z.chapter_id = 0 AND z.day = :day
         WHERE g.organization_id = :org AND z.day IS NULL ORDER BY g.id LIMIT 20`,
       { day },
     );
   }
 
   async remove(tx: Scoped, id: number): Promise<void> {
-    for (const table of ['segment_version', 'segment_size']) await tx.table(table).where('segment_id', id).delete();
+    for (const table of ['segment_version', 'segment_size'])
+      await tx.table(table).where('segment_id', id).delete();
     await tx.table('segment').where('segment.id', id).delete();
   }
 }

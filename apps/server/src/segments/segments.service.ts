@@ -1,6 +1,15 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { dayInZone, isoDay } from '@goodword/core/common';
-import type { CountedStep, Page, PeopleColumns, PeopleGroup, SegmentCount, SegmentSize, SegmentVersion, SupporterRow } from '@goodword/core/contract';
+import type {
+  CountedStep,
+  Page,
+  PeopleColumns,
+  PeopleGroup,
+  SegmentCount,
+  SegmentSize,
+  SegmentVersion,
+  SupporterRow,
+} from '@goodword/core/contract';
 import {
   expand,
   FIELD_OPS_BY_TYPE,
@@ -12,7 +21,13 @@ import {
   type Rule,
   type NarrowingStep,
 } from '@goodword/core/segment';
-import { describe, explained, type Explanation, type Names, STANDARD_FIELD_WORDS } from '@goodword/core/words';
+import {
+  describe,
+  explained,
+  type Explanation,
+  type Names,
+  STANDARD_FIELD_WORDS,
+} from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { Database, isDuplicate, type ReadAt } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -28,8 +43,16 @@ import { TeamRepository } from '../team/team.repository';
 import { SegmentsRepository, type SegmentRow } from './segments.repository';
 import { sentence } from '../platform/words';
 
-/** What "may be reached" is counted by beside a segment: the permission for appeals, the most asked-for purpose. */
-const REACH: Rule[] = (['email', 'text'] as const).map((channel) => ({ kind: 'may', channel, scope: 'appeals', may: true }));
+/**
+ * What "may be reached" is counted by beside a segment: the permission for appeals, the most asked-for
+ * purpose.
+ */
+const REACH: Rule[] = (['email', 'text'] as const).map((channel) => ({
+  kind: 'may',
+  channel,
+  scope: 'appeals',
+  may: true,
+}));
 
 @Injectable()
 export class SegmentsService {
@@ -60,10 +83,15 @@ export class SegmentsService {
   }
 
   /** People of a tree in an order, a page at a time. */
-  async people(scope: AccessScope, tree: Rule, list: PeopleColumns & { after?: string; limit: number }): Promise<Page<SupporterRow>> {
+  async people(
+    scope: AccessScope,
+    tree: Rule,
+    list: PeopleColumns & { after?: string; limit: number },
+  ): Promise<Page<SupporterRow>> {
     const names = await this.checked(scope, tree);
     // The order would tell what a sensitive field holds.
-    if (typeof list.by === 'number' && names.field(list.by).name === GONE) throw new Invalid(sentence('segment.no-order'));
+    if (typeof list.by === 'number' && names.field(list.by).name === GONE)
+      throw new Invalid(sentence('segment.no-order'));
     const from = decodeCursor(list.after, 1)?.[0];
     const { ids, total } = await this.roll.ask(scope, 'page', {
       rule: await this.expanded(scope, tree),
@@ -80,21 +108,39 @@ export class SegmentsService {
 
   /** Ids of everybody who passes, in no promised order. */
   async members(scope: AccessScope, tree: Rule): Promise<number[]> {
-    return [...(await this.roll.ask(scope, 'members', { rule: await this.expanded(scope, tree), reading: await this.reading(scope) }))];
+    return [
+      ...(await this.roll.ask(scope, 'members', {
+        rule: await this.expanded(scope, tree),
+        reading: await this.reading(scope),
+      })),
+    ];
   }
 
-  /** Who is meant by a group: those named whom the caller may see, or everybody whom the rule takes in now. */
+  /**
+   * Who is meant by a group: those named whom the caller may see, or everybody whom the rule takes in now.
+   */
   async peopleIn(scope: AccessScope, group: PeopleGroup): Promise<number[]> {
-    if ('ids' in group) return (await this.supporters.byIds(this.database.read(scope), group.ids)).map(({ id }) => id).sort((a, b) => a - b);
+    if ('ids' in group)
+      return (await this.supporters.byIds(this.database.read(scope), group.ids))
+        .map(({ id }) => id)
+        .sort((a, b) => a - b);
     const without = new Set(group.without);
     return (await this.members(scope, group.tree)).filter((id) => !without.has(id)).sort((a, b) => a - b);
   }
 
   /** Why one person is in or out, line by line. */
-  async explain(scope: AccessScope, id: number, supporterId: number): Promise<{ name: string } & Explanation> {
+  async explain(
+    scope: AccessScope,
+    id: number,
+    supporterId: number,
+  ): Promise<{ name: string } & Explanation> {
     const segment = await this.segment(scope, id);
     const rules = [await this.expanded(scope, segment.tree)];
-    const [trace] = await this.roll.ask(scope, 'trace', { rules, reading: await this.reading(scope), supporterId });
+    const [trace] = await this.roll.ask(scope, 'trace', {
+      rules,
+      reading: await this.reading(scope),
+      supporterId,
+    });
     if (!trace) throw new NotFound('supporter');
     return { name: segment.name, ...explained(segment.tree, trace, await this.names(scope, [segment.tree])) };
   }
@@ -108,7 +154,11 @@ export class SegmentsService {
       return expanded.ok ? [{ ...segment, rule: expanded.rule }] : [];
     });
     const rules = sound.map(({ rule }) => rule);
-    const traces = await this.roll.ask(scope, 'trace', { rules, reading: await this.reading(scope), supporterId });
+    const traces = await this.roll.ask(scope, 'trace', {
+      rules,
+      reading: await this.reading(scope),
+      supporterId,
+    });
     return sound.filter((_one, i) => traces[i]?.holds).map(({ id, name }) => ({ id, name }));
   }
 
@@ -147,12 +197,18 @@ export class SegmentsService {
         await tx.lockOrganization();
         // Once more: somebody may have put this one inside the other meanwhile.
         await this.expanded(tx, segment.tree, id === null ? [] : [id]);
-        const version = id === null ? 0 : await nextVersion(tx, 'segment', id, segment.basedOn ?? 0, 'segment');
+        const version =
+          id === null ? 0 : await nextVersion(tx, 'segment', id, segment.basedOn ?? 0, 'segment');
         const saved = id ?? (await this.segments.make(tx, segment));
         if (id !== null) await this.segments.change(tx, id, segment);
         await this.segments.keepVersion(tx, saved, segment, people);
         await this.segments.keepSize(tx, saved, today, people);
-        await audit(tx, { act: id === null ? 'make' : 'change', subject: 'segment', subjectId: saved, words: `Segment ${segment.name} saved` });
+        await audit(tx, {
+          act: id === null ? 'make' : 'change',
+          subject: 'segment',
+          subjectId: saved,
+          words: `Segment ${segment.name} saved`,
+        });
         return { id: saved, version };
       });
     } catch (error) {
@@ -182,7 +238,10 @@ export class SegmentsService {
   async sizes(scope: AccessScope, id: number): Promise<SegmentSize[]> {
     const segment = await this.segment(scope, id);
     await this.measure(scope, segment);
-    return (await this.segments.sizes(this.database.read(scope), id)).map(({ day, people }) => ({ day: isoDay(day), people }));
+    return (await this.segments.sizes(this.database.read(scope), id)).map(({ day, people }) => ({
+      day: isoDay(day),
+      people,
+    }));
   }
 
   /** Counts those segments of an organization that nobody has counted today. Returns how many there were. */
@@ -197,8 +256,11 @@ export class SegmentsService {
     const reading = await this.reading(scope);
     // A segment that asks for something gone is counted as empty: it takes in nobody until it is mended.
     const rule = await this.expanded(scope, segment.tree).catch(() => null);
-    const total = rule === null ? 0 : (await this.roll.ask(scope, 'count', { rule, reading, beside: [] })).total;
-    await this.database.writeUnlogged(scope, (tx) => this.segments.keepSize(tx, segment.id, reading.today, total));
+    const total =
+      rule === null ? 0 : (await this.roll.ask(scope, 'count', { rule, reading, beside: [] })).total;
+    await this.database.writeUnlogged(scope, (tx) =>
+      this.segments.keepSize(tx, segment.id, reading.today, total),
+    );
   }
 
   async remove(scope: AccessScope, id: number): Promise<void> {
@@ -218,7 +280,11 @@ export class SegmentsService {
     const expanded = expand(tree, (id) => all.find((segment) => segment.id === id)?.tree, path);
     if (expanded.ok) return expanded.rule;
     const name = all.find((segment) => segment.id === expanded.segmentId)?.name;
-    throw new Invalid(expanded.why === 'gone' ? sentence('segment.segment-gone') : sentence('segment.itself', { name: name! }));
+    throw new Invalid(
+      expanded.why === 'gone'
+        ? sentence('segment.segment-gone')
+        : sentence('segment.itself', { name: name! }),
+    );
   }
 
   /** The names behind the ids, having checked that every id is one of this scope's. */
@@ -226,11 +292,15 @@ export class SegmentsService {
     const names = await this.names(scope, [tree]);
     for (const line of segmentLines(tree)) {
       const field = line.kind === 'field' ? names.field(line.field) : null;
-      if (field?.name === GONE || (!('scope' in line) && thingsOf(line).some(({ kind, id }) => names[kind](id) === GONE)))
+      if (
+        field?.name === GONE ||
+        (!('scope' in line) && thingsOf(line).some(({ kind, id }) => names[kind](id) === GONE))
+      )
         throw new Invalid(sentence('segment.gone', { kind: line.kind }));
       if (line.kind !== 'field') continue;
       const { name, type } = field!;
-      if (!FIELD_OPS_BY_TYPE[type].includes(line.op)) throw new Invalid(sentence('segment.op', { name, op: line.op, type }));
+      if (!FIELD_OPS_BY_TYPE[type].includes(line.op))
+        throw new Invalid(sentence('segment.op', { name, op: line.op, type }));
     }
     return names;
   }
@@ -239,15 +309,22 @@ export class SegmentsService {
   private async names(scope: AccessScope, rules: readonly Rule[]): Promise<Names> {
     const db = this.database.read(scope);
     const things = rules.flatMap(segmentLines).flatMap(thingsOf);
-    const idsOf = (kind: Thing['kind']) => [...new Set(things.filter((thing) => thing.kind === kind).map(({ id }) => id))];
+    const idsOf = (kind: Thing['kind']) => [
+      ...new Set(things.filter((thing) => thing.kind === kind).map(({ id }) => id)),
+    ];
     const read = async (kind: Thing['kind']): Promise<{ id: number; name: string }[]> => {
       const ids = idsOf(kind);
       if (ids.length === 0) return [];
       if (kind === 'tag') return this.groups.tags(db);
       return kind === 'list' ? this.groups.lists(db) : this.segments.named(db, kind, ids);
     };
-    const [organization, fields, ...named] = await Promise.all([this.team.organization(scope), this.fields.all(db), ...NAMED.map(read)]);
-    const nameIn = (kind: Thing['kind']) => (id: number) => named[NAMED.indexOf(kind)]!.find((row) => row.id === id)?.name ?? GONE;
+    const [organization, fields, ...named] = await Promise.all([
+      this.team.organization(scope),
+      this.fields.all(db),
+      ...NAMED.map(read),
+    ]);
+    const nameIn = (kind: Thing['kind']) => (id: number) =>
+      named[NAMED.indexOf(kind)]!.find((row) => row.id === id)?.name ?? GONE;
     return {
       locale: organization.locale,
       currency: organization.currency,
@@ -296,7 +373,9 @@ function thingsOf(line: Line): Thing[] {
     case 'permission':
     case 'may':
     case 'lapses':
-      return line.scope.startsWith('list:') ? [{ kind: 'list', id: Number(line.scope.slice('list:'.length)) }] : [];
+      return line.scope.startsWith('list:')
+        ? [{ kind: 'list', id: Number(line.scope.slice('list:'.length)) }]
+        : [];
     case 'field':
     case 'gave':
       return [];
@@ -307,6 +386,11 @@ function thingsOf(line: Line): Thing[] {
 function inWords(rules: readonly Rule[], steps: readonly NarrowingStep[], names: Names): CountedStep[] {
   return rules.map((rule, i) => {
     const { alone, left, inner } = steps[i]!;
-    return { words: describe(rule, names), alone, left, inner: isGroup(rule) ? inWords(rule.rules, inner, names) : [] };
+    return {
+      words: describe(rule, names),
+      alone,
+      left,
+      inner: isGroup(rule) ? inWords(rule.rules, inner, names) : [],
+    };
   });
 }

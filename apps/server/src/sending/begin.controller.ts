@@ -8,7 +8,11 @@ import { RecipientsService } from './recipients.service';
 export class BeginController {
   constructor(@Inject(RecipientsService) private readonly recipients: RecipientsService) {}
 
-  @Route('post', '', { role: 'organizer', summary: 'Begin a message to a group: one by its id, or people who were chosen', body: schema.beginTo })
+  @Route('post', '', {
+    role: 'organizer',
+    summary: 'Begin a message to a group: one by its id, or people who were chosen',
+    body: schema.beginTo,
+  })
   begin(@Caller() scope: AccessScope, @Input('body') body: BeginTo): Promise<{ id: number }> {
     return this.recipients.begin(scope, body);
   }

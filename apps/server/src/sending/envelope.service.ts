@@ -47,10 +47,18 @@ export class EnvelopeService {
   async handOver(context: MessageContext, recipient: Recipient): Promise<HandOver> {
     if (context.message.channel === 'email') return this.mailOut.send(this.mail(context, recipient));
     const { text } = filledText(context.composed, recipient.values);
-    return this.textOut.send({ from: context.organization.text_from, to: recipient.to, body: text, key: recipient.key });
+    return this.textOut.send({
+      from: context.organization.text_from,
+      to: recipient.to,
+      body: text,
+      key: recipient.key,
+    });
   }
 
-  /** The mail of one delivery: tracked links, one-click way out (RFC 8058), List-Id (RFC 2919), a return path of its own. */
+  /**
+   * The mail of one delivery: tracked links, one-click way out (RFC 8058), List-Id (RFC 2919), a return path
+   * of its own.
+   */
   mail(context: MessageContext, recipient: Recipient): OutgoingMail {
     const { message, organization, composed } = context;
     const base = this.config.PUBLIC_URL;
@@ -60,12 +68,22 @@ export class EnvelopeService {
     const links = Object.fromEntries(
       composed.links.map((url, i) => [
         `link:${i}`,
-        track.links && /^https?:/.test(url) ? `${base}/f/${this.tokens.make('follow', recipient.deliveryId, i)}` : url,
+        track.links && /^https?:/.test(url)
+          ? `${base}/f/${this.tokens.make('follow', recipient.deliveryId, i)}`
+          : url,
       ]),
     );
-    const pixel = !track.opens ? '' : `<img src="${base}/o/${this.tokens.make('open', recipient.deliveryId)}.gif" width="1" height="1" alt="">`;
+    const pixel = !track.opens
+      ? ''
+      : `<img src="${base}/o/${this.tokens.make('open', recipient.deliveryId)}.gif" width="1" height="1" alt="">`;
     return {
-      ...this.addressed(context, recipient.to, recipient.key, { ...recipient.values, ...links, leave, pixel, why: context.whyOf(recipient.basis) }),
+      ...this.addressed(context, recipient.to, recipient.key, {
+        ...recipient.values,
+        ...links,
+        leave,
+        pixel,
+        why: context.whyOf(recipient.basis),
+      }),
       // What whoever is written to next sees: it opens nothing.
       replyTo: `answer-${this.tokens.make('answer', recipient.deliveryId)}@${organization.list_domain}`,
       returnPath: `b-${this.tokens.make('bounce', recipient.deliveryId)}@${organization.list_domain}`,
@@ -77,7 +95,12 @@ export class EnvelopeService {
     };
   }
 
-  private addressed(context: Omit<MessageContext, 'rules' | 'whyOf'>, to: string, key: string, values: MergeValues): OutgoingMail {
+  private addressed(
+    context: Omit<MessageContext, 'rules' | 'whyOf'>,
+    to: string,
+    key: string,
+    values: MergeValues,
+  ): OutgoingMail {
     const { organization, sender } = context;
     const filled = filledText(context.composed, values);
     const name = [sender?.name, organization.name].filter(Boolean).join(', ');
@@ -91,20 +114,30 @@ export class EnvelopeService {
     };
   }
 
-  async sendTest(test: Omit<MessageContext, 'rules' | 'whyOf'> & { to: string; values: MergeValues }): Promise<HandOver> {
+  async sendTest(
+    test: Omit<MessageContext, 'rules' | 'whyOf'> & { to: string; values: MergeValues },
+  ): Promise<HandOver> {
     const key = crypto.randomUUID();
     if (test.message.channel === 'text') {
       const { text } = filledText(test.composed, test.values);
       return this.textOut.send({ from: test.organization.text_from, to: test.to, body: text, key });
     }
-    const mail = this.addressed(test, test.to, key, { ...test.values, leave: `${this.config.PUBLIC_URL}/leave/example` });
+    const mail = this.addressed(test, test.to, key, {
+      ...test.values,
+      leave: `${this.config.PUBLIC_URL}/leave/example`,
+    });
     return this.mailOut.send({ ...mail, subject: `Test: ${mail.subject}` });
   }
 }
 
-/** RFC 2919 §2: a phrase and an identifier in a namespace of one's own, the same for every message of the list. */
+/**
+ * RFC 2919 §2: a phrase and an identifier in a namespace of one's own, the same for every message of the
+ * list.
+ */
 export function listId(message: MessageRow, listName: string | null, organization: OrganizationRow): string {
   const phrase = listName ?? `${organization.name} ${message.purpose ?? 'appeals'}`;
-  const label = (message.list_id === null ? (message.purpose ?? 'appeals') : `list-${message.list_id}`).toLowerCase();
+  const label = (
+    message.list_id === null ? (message.purpose ?? 'appeals') : `list-${message.list_id}`
+  ).toLowerCase();
   return `"${phrase.replace(/[^\x20-\x7e]|["\\]/g, '')}" <${label}.${organization.list_domain}>`;
 }

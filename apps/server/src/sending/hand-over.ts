@@ -38,9 +38,9 @@ interface Options {
 const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 
 /**
- * Hands deliveries over, a leased slice at a time. Each delivery passes the door (decided again, marked as under way,
- * committed), goes to the provider, and has its outcome written down. Many pass the door in one transaction: whoever is
- * waiting when the last one commits shares the next.
+ * Hands deliveries over, a leased slice at a time. Each delivery passes the door (decided again, marked as
+ * under way, committed), goes to the provider, and has its outcome written down. Many pass the door in one
+ * transaction: whoever is waiting when the last one commits shares the next.
  */
 export class HandOverLoop {
   readonly name = `${hostname().slice(0, 24)}:${process.pid}:${Math.random().toString(36).slice(2, 8)}`;
@@ -64,16 +64,23 @@ export class HandOverLoop {
     let worked = false;
     const done = new Set<number>();
     for (;;) {
-      // Asked anew after each slice, so that a word to one person that came meanwhile waits for one slice at most.
+      // Asked anew after each slice, so that a word to one person that came meanwhile waits for one slice at
+      // most.
       const next = (await this.parts.outbox.sendingMessages()).find((one) => !done.has(one.id));
       if (!next || this.stopping) break;
       const { id, organization_id, chapter_id } = next;
       done.add(id);
       const scope = programScope(organization_id, chapter_id);
-      // Each slice is held under a name of its own: what this worker leased once and lost is not its own again when it
-      // leases the same delivery a second time.
+      // Each slice is held under a name of its own: what this worker leased once and lost is not its own
+      // again when it leases the same delivery a second time.
       const holder = `${this.name}:${++this.slices}`;
-      const slice = await this.parts.outbox.lease(scope, id, holder, this.options.leaseSeconds, this.options.sliceSize ?? 400);
+      const slice = await this.parts.outbox.lease(
+        scope,
+        id,
+        holder,
+        this.options.leaseSeconds,
+        this.options.sliceSize ?? 400,
+      );
       if (slice.length === 0) await this.parts.outbox.finish(scope, id);
       else worked = await this.handOverSlice(scope, id, holder, slice);
     }
@@ -88,9 +95,15 @@ export class HandOverLoop {
     if (swept.back + swept.unsure > 0) this.log.info(swept, 'took up what another worker left');
   }
 
-  private async handOverSlice(scope: AccessScope, messageId: number, holder: string, slice: LeasedDelivery[]): Promise<boolean> {
+  private async handOverSlice(
+    scope: AccessScope,
+    messageId: number,
+    holder: string,
+    slice: LeasedDelivery[],
+  ): Promise<boolean> {
     const beat = setInterval(
-      () => void this.parts.outbox.renewLeases(scope, holder, this.options.leaseSeconds).catch(() => undefined),
+      () =>
+        void this.parts.outbox.renewLeases(scope, holder, this.options.leaseSeconds).catch(() => undefined),
       (this.options.leaseSeconds * 1000) / 3,
     );
     try {
@@ -119,8 +132,8 @@ export class HandOverLoop {
   }
 
   /**
-   * Some deliveries side by side. Returns whether the provider could not be reached; throws the first fault, but only
-   * when every lane has ended and what has gone is written down: no lane outlives its slice.
+   * Some deliveries side by side. Returns whether the provider could not be reached; throws the first fault,
+   * but only when every lane has ended and what has gone is written down: no lane outlives its slice.
    */
   private async lanes(
     door: Door,
@@ -131,7 +144,11 @@ export class HandOverLoop {
     const queue = [...slice];
     let [unreachable, failed] = [false, false];
     const lane = async (): Promise<void> => {
-      for (let delivery = queue.shift(); delivery && !this.stopping && !unreachable && !failed; delivery = queue.shift()) {
+      for (
+        let delivery = queue.shift();
+        delivery && !this.stopping && !unreachable && !failed;
+        delivery = queue.shift()
+      ) {
         if (!(await door.pass(delivery))) continue;
         const result = await this.parts.envelopes.handOver(context, {
           deliveryId: delivery.id,
@@ -248,7 +265,8 @@ class Door {
       if (isLostConnection(error)) this.waiting.unshift(...waiting);
       else {
         waiting.forEach((one) => one.fail(error));
-        // A fault that stays would keep this worker for good; what it could not write down is shown as unsure when the lease ends.
+        // A fault that stays would keep this worker for good; what it could not write down is shown as unsure
+        // when the lease ends.
         if (++this.faults >= MOST_FAULTS) this.outcomes = [];
       }
       await pause(this.faultMs);

@@ -8,7 +8,10 @@ let house: TestHouse;
 let tag: number;
 let few: number;
 
-const rows = (name: string, n: number) => ['Email,First,Last,Mobile', ...Array.from({ length: n }, (_v, i) => `${name}${i}@example.org,N${i},Seo,`)];
+const rows = (name: string, n: number) => [
+  'Email,First,Last,Mobile',
+  ...Array.from({ length: n }, (_v, i) => `${name}${i}@example.org,N${i},Seo,`),
+];
 
 beforeAll(async () => {
   house = await openTestHouse();
@@ -34,20 +37,40 @@ const setRules = async (rules: object) => {
   await house.client.put('/api/house-rules', { rules, basedOn: version });
 };
 const putWords = (id: number, values: object) => {
-  const words = { name: 'A letter', purpose: 'appeals', listId: null, subject: 'S', preheader: '', letter: letterOf('New'), text: '' };
-  return house.client.call<{ newer?: boolean; detail: string; version: number }>('PUT', `/api/messages/${id}`, { ...words, ...values });
+  const words = {
+    name: 'A letter',
+    purpose: 'appeals',
+    listId: null,
+    subject: 'S',
+    preheader: '',
+    letter: letterOf('New'),
+    text: '',
+  };
+  return house.client.call<{ newer?: boolean; detail: string; version: number }>(
+    'PUT',
+    `/api/messages/${id}`,
+    { ...words, ...values },
+  );
 };
 
 describe('what was looked at, and nothing else, leaves', () => {
   const refused = async (id: number, digest: string) => {
-    expect(await send(id, digest)).toMatchObject({ status: 409, body: { detail: expect.stringContaining('Take the last look again') } });
+    expect(await send(id, digest)).toMatchObject({
+      status: 409,
+      body: { detail: expect.stringContaining('Take the last look again') },
+    });
     expect((await view(id)).state).toBe('draft');
   };
 
   test('a group that grew since', async () => {
     const { id, look } = await ready();
     expect(look.reached).toBe(2);
-    const group = { from: [...toFew().from, { kind: 'tag', id: tag }], minus: [], without: [], basedOn: (await view(id)).groupVersion };
+    const group = {
+      from: [...toFew().from, { kind: 'tag', id: tag }],
+      minus: [],
+      without: [],
+      basedOn: (await view(id)).groupVersion,
+    };
     await house.client.put(`/api/messages/${id}/recipients`, group);
     await refused(id, look.digest);
     // Counted anew, the old number is still refused and the new one goes.
@@ -75,7 +98,10 @@ describe('what was looked at, and nothing else, leaves', () => {
 
   test('a segment that means others now', async () => {
     const tree = (tagId: number) => ({ kind: 'all', rules: [{ kind: 'tag', tagId, has: true }] });
-    const segment = await house.client.post<{ id: number }>('/api/segments', { name: 'Some', tree: tree(few) });
+    const segment = await house.client.post<{ id: number }>('/api/segments', {
+      name: 'Some',
+      tree: tree(few),
+    });
     const id = await draftEmail(house.client, { from: [{ kind: 'segment', id: segment.id }] });
     await house.client.post(`/api/messages/${id}/test`);
     const look = await lastLook(house.client, id);
@@ -103,7 +129,9 @@ describe('what was looked at, and nothing else, leaves', () => {
 
   test('a time that is over is refused, and not sent at once', async () => {
     const { id, look } = await ready();
-    expect(await send(id, look.digest, new Date(Date.now() - 60_000).toISOString())).toMatchObject({ status: 422 });
+    expect(await send(id, look.digest, new Date(Date.now() - 60_000).toISOString())).toMatchObject({
+      status: 422,
+    });
     expect((await view(id)).state).toBe('draft');
   });
 
@@ -118,7 +146,11 @@ test('sent now it waits as long as the house says, and is taken back without a t
   await setRules({ ...rulesOfTests(), undoSeconds: 3 });
   const { id, look } = await ready();
   await send(id, look.digest);
-  expect(await view(id)).toMatchObject({ state: 'scheduled', scheduledAt: null, leavesAt: expect.any(String) });
+  expect(await view(id)).toMatchObject({
+    state: 'scheduled',
+    scheduledAt: null,
+    leavesAt: expect.any(String),
+  });
   await house.client.post(`/api/messages/${id}/unschedule`);
   expect(await view(id)).toMatchObject({ state: 'draft', leavesAt: null });
   await new Promise((done) => setTimeout(done, 3500));
@@ -137,10 +169,21 @@ describe('two who save from one version', () => {
     const { id } = await ready();
     const { version } = await view(id);
     const other = await house.as('writer');
-    const theirs = { name: 'A letter', purpose: 'appeals', listId: null, subject: 'Theirs', preheader: '', letter: letterOf('T'), text: '' };
+    const theirs = {
+      name: 'A letter',
+      purpose: 'appeals',
+      listId: null,
+      subject: 'Theirs',
+      preheader: '',
+      letter: letterOf('T'),
+      text: '',
+    };
     await other.put(`/api/messages/${id}`, { ...theirs, basedOn: version });
     const mine = await putWords(id, { subject: 'Mine', basedOn: version });
-    expect(mine).toMatchObject({ status: 409, body: { newer: true, detail: expect.stringContaining('The writer changed these words meanwhile') } });
+    expect(mine).toMatchObject({
+      status: 409,
+      body: { newer: true, detail: expect.stringContaining('The writer changed these words meanwhile') },
+    });
     expect((await view(id)).subject).toBe('Theirs');
     expect((await putWords(id, { subject: 'Mine', basedOn: version + 1 })).body.version).toBe(version + 2);
   });
@@ -148,14 +191,22 @@ describe('two who save from one version', () => {
   test('at once, exactly one of them wins', async () => {
     const { id } = await ready();
     const { version } = await view(id);
-    const answers = await Promise.all(['A', 'B', 'C', 'D'].map((subject) => putWords(id, { subject, basedOn: version })));
+    const answers = await Promise.all(
+      ['A', 'B', 'C', 'D'].map((subject) => putWords(id, { subject, basedOn: version })),
+    );
     expect(answers.map(({ status }) => status).sort()).toEqual([200, 409, 409, 409]);
   });
 
   test('of the group likewise', async () => {
     const { id } = await ready();
     const { groupVersion: basedOn } = await view(id);
-    const save = () => house.client.call('PUT', `/api/messages/${id}/recipients`, { from: [], minus: [], without: [], basedOn });
+    const save = () =>
+      house.client.call('PUT', `/api/messages/${id}/recipients`, {
+        from: [],
+        minus: [],
+        without: [],
+        basedOn,
+      });
     expect((await Promise.all([save(), save()])).map(({ status }) => status).sort()).toEqual([200, 409]);
   });
 });

@@ -36,7 +36,9 @@ interface AtDoor {
 const MOST_ATTEMPTS = 8;
 
 /** For `due`: a message is going out, or a worker has left deliveries behind. */
-export const DELIVERIES_DUE = `SELECT 'deliveries' AS due FROM DUAL WHERE EXISTS (SELECT 1 FROM message WHERE state = 'sending')
+export const DELIVERIES_DUE = `SELECT 'deliveries' AS due
+  FROM DUAL
+  WHERE EXISTS (SELECT 1 FROM message WHERE state = 'sending')
   OR EXISTS (SELECT 1 FROM delivery WHERE state IN ('leased', 'in-flight') AND lease_until < UTC_TIMESTAMP(3))`;
 
 /** Hand-over's view of the outbox: leases, the decision at the door, and what came of it. */
@@ -49,7 +51,9 @@ export class OutboxRepository {
   ) {}
 
   /** Messages that are going out, in any organization. */
-  async sendingMessages(): Promise<{ id: number; organization_id: number; chapter_id: number | null; personal_to: number | null }[]> {
+  async sendingMessages(): Promise<
+    { id: number; organization_id: number; chapter_id: number | null; personal_to: number | null }[]
+  > {
     // A word to one person goes before a mailing: each has its turn, and the short ones first.
     return (await this.database
       .unscoped()('message')
@@ -58,18 +62,33 @@ export class OutboxRepository {
       .select('id', 'organization_id', 'chapter_id', 'personal_to')) as [];
   }
 
-  /** Leases the next deliveries of a message that may go now; rows that another worker is leasing are passed over. */
-  async lease(scope: AccessScope, messageId: number, worker: string, seconds: number, size: number): Promise<LeasedDelivery[]> {
+  /**
+   * Leases the next deliveries of a message that may go now; rows that another worker is leasing are passed
+   * over.
+   */
+  async lease(
+    scope: AccessScope,
+    messageId: number,
+    worker: string,
+    seconds: number,
+    size: number,
+  ): Promise<LeasedDelivery[]> {
     return this.database.writeUnlogged(scope, async (tx) => {
       const rows = await tx.sql<LeasedDelivery>(
-        `SELECT d.id, d.supporter_id, d.provider_key, d.attempts, d.contact_point_id, d.entry_id FROM delivery d
-          WHERE d.organization_id = :org AND d.message_id = :messageId AND d.state = 'ready' AND (d.not_before IS NULL OR d.not_before <= UTC_TIMESTAMP(3)) ORDER BY d.id LIMIT :size FOR UPDATE SKIP LOCKED`,
+        `SELECT d.id, d.supporter_id, d.provider_key, d.attempts, d.contact_point_id, d.entry_id
+          FROM delivery d
+          WHERE d.organization_id = :org AND d.message_id = :messageId AND d.state = 'ready'
+            AND (d.not_before IS NULL OR d.not_before <= UTC_TIMESTAMP(3))
+          ORDER BY d.id
+          LIMIT :size FOR UPDATE SKIP LOCKED`,
         { messageId, size },
       );
       if (rows.length === 0) return [];
       const ids = rows.map((row) => row.id);
       await tx.execute(
-        "UPDATE delivery SET state = 'leased', leased_by = :worker, lease_until = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND WHERE organization_id = :org AND id IN (:ids)",
+        `UPDATE delivery
+          SET state = 'leased', leased_by = :worker, lease_until = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND
+          WHERE organization_id = :org AND id IN (:ids)`,
         { worker, seconds, ids },
       );
       const points = await tx.sql<{ id: number; normal: string }>(
@@ -91,33 +110,39 @@ export class OutboxRepository {
   }
 
   /**
-   * Which of these numbers of these people has had a text in the present span of so many days: the first of each span says how to end texts, so
-   * that every later one has such a one at most so many days before it.
+   * Which of these numbers of these people has had a text in the present span of so many days: the first of
+   * each span says how to end texts, so that every later one has such a one at most so many days before it.
    */
   async textedInSpan(db: Scoped, slice: readonly LeasedDelivery[], days: number): Promise<Set<number>> {
     if (slice.length === 0) return new Set();
     const rows = await db.sql<{ id: number }>(
-      `SELECT DISTINCT d.contact_point_id AS id FROM delivery d JOIN message m ON m.id = d.message_id AND m.channel = 'text'
+      `SELECT DISTINCT d.contact_point_id AS id
+        FROM delivery d
+        JOIN message m ON m.id = d.message_id AND m.channel = 'text'
         WHERE d.organization_id = :org AND d.supporter_id IN (:people) AND d.sent_at >= :begins`,
-      { people: slice.map((one) => one.supporter_id), begins: new Date(Date.now() - (Date.now() % (days * 86_400_000))) },
+      {
+        people: slice.map((one) => one.supporter_id),
+        begins: new Date(Date.now() - (Date.now() % (days * 86_400_000))),
+      },
     );
     return new Set(rows.map(({ id }) => id));
   }
 
   async renewLeases(scope: AccessScope, worker: string, seconds: number): Promise<void> {
-    await this.database
-      .read(scope)
-      .execute(
-        "UPDATE delivery SET lease_until = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND WHERE organization_id = :org AND leased_by = :worker AND state IN ('leased', 'in-flight')",
-        { worker, seconds },
-      );
+    await this.database.read(scope).execute(
+      `UPDATE delivery
+          SET lease_until = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND
+          WHERE organization_id = :org AND leased_by = :worker AND state IN ('leased', 'in-flight')`,
+      { worker, seconds },
+    );
   }
 
   /**
-   * The moment of hand-over, for a few deliveries at once: decides again from the state of now. Those who may still be
-   * written to are marked as under way; those for whom it is not a decent hour wait for one; the others are held at the
-   * door, and a paused message's go back. Only what this worker holds is looked at. What it has marked already counts as
-   * marked: the answer of that commit was lost, and the delivery still waits here.
+   * The moment of hand-over, for a few deliveries at once: decides again from the state of now. Those who may
+   * still be written to are marked as under way; those for whom it is not a decent hour wait for one; the
+   * others are held at the door, and a paused message's go back. Only what this worker holds is looked at.
+   * What it has marked already counts as marked: the answer of that commit was lost, and the delivery still
+   * waits here.
    */
   async door(
     tx: Scoped,
@@ -127,40 +152,65 @@ export class OutboxRepository {
     asking: EligibilityQuery,
     homeZone: string,
   ): Promise<Set<number>> {
-    const [message] = await tx.sql<{ state: string }>('SELECT state FROM message WHERE organization_id = :org AND id = :messageId', { messageId });
+    const [message] = await tx.sql<{ state: string }>(
+      'SELECT state FROM message WHERE organization_id = :org AND id = :messageId',
+      { messageId },
+    );
     if (message?.state !== 'sending') {
       const state = message?.state === 'stopped' ? 'stopped' : 'ready';
       await tx.execute(
-        "UPDATE delivery SET state = :state, leased_by = NULL WHERE organization_id = :org AND id IN (:ids) AND leased_by = :worker AND state IN ('leased', 'in-flight')",
+        `UPDATE delivery
+          SET state = :state, leased_by = NULL
+          WHERE organization_id = :org AND id IN (:ids) AND leased_by = :worker
+            AND state IN ('leased', 'in-flight')`,
         { ids, state, worker },
       );
       return new Set();
     }
-    // Held until the end of the transaction: a lease that ran out while the database was away may be another worker's by
-    // now, and what this one saw before would let a mail go twice.
+    // Held until the end of the transaction: a lease that ran out while the database was away may be another
+    // worker's by now, and what this one saw before would let a mail go twice.
     const held = await tx.sql<{ id: number; supporterId: number; contactPointId: number }>(
       `SELECT id, supporter_id AS supporterId, contact_point_id AS contactPointId FROM delivery
-        WHERE organization_id = :org AND id IN (:ids) AND leased_by = :worker AND state IN ('leased', 'in-flight') FOR UPDATE`,
+        WHERE organization_id = :org AND id IN (:ids) AND leased_by = :worker
+        AND state IN ('leased', 'in-flight') FOR UPDATE`,
       { ids, worker },
     );
     if (held.length === 0) return new Set();
     const decided = await this.facts.decideAt(tx, held, { ...asking, messageId });
-    const rows = held.map(({ id }, i): AtDoor => ({ id, verdict: decided[i]!.decision.verdict, place: decided[i]!.place }));
+    const rows = held.map(({ id }, i): AtDoor => ({
+      id,
+      verdict: decided[i]!.decision.verdict,
+      place: decided[i]!.place,
+    }));
     const sending = rows.filter((row) => row.verdict === 'send');
     const go = await this.atDecentHours(tx, sending, asking, homeZone);
-    if (go.length > 0) await tx.execute("UPDATE delivery SET state = 'in-flight' WHERE organization_id = :org AND id IN (:go)", { go });
+    if (go.length > 0)
+      await tx.execute(
+        "UPDATE delivery SET state = 'in-flight' WHERE organization_id = :org AND id IN (:go)",
+        { go },
+      );
     for (const refused of rows.filter((row) => row.verdict !== 'send')) {
-      await tx.execute("UPDATE delivery SET state = 'door', door_verdict = :verdict, leased_by = NULL WHERE organization_id = :org AND id = :id", {
-        id: refused.id,
-        verdict: refused.verdict,
-      });
+      await tx.execute(
+        `UPDATE delivery
+          SET state = 'door', door_verdict = :verdict, leased_by = NULL
+          WHERE organization_id = :org AND id = :id`,
+        {
+          id: refused.id,
+          verdict: refused.verdict,
+        },
+      );
       await this.event(tx, [refused.id], 'door', '');
     }
     return new Set(go);
   }
 
   /** Those for whom it is a decent hour where they are; the others wait for the next one. */
-  private async atDecentHours(tx: Scoped, rows: readonly AtDoor[], asking: EligibilityQuery, homeZone: string): Promise<number[]> {
+  private async atDecentHours(
+    tx: Scoped,
+    rows: readonly AtDoor[],
+    asking: EligibilityQuery,
+    homeZone: string,
+  ): Promise<number[]> {
     if (asking.channel !== 'text') return rows.map((row) => row.id);
     const now = asking.now.getTime();
     const go: number[] = [];
@@ -174,7 +224,10 @@ export class OutboxRepository {
     }
     for (const [at, ids] of waiting) {
       await tx.execute(
-        "UPDATE delivery SET state = 'ready', leased_by = NULL, not_before = :at, detail = 'Waits for a decent hour where they are' WHERE organization_id = :org AND id IN (:ids)",
+        `UPDATE delivery
+          SET state = 'ready', leased_by = NULL, not_before = :at,
+            detail = 'Waits for a decent hour where they are'
+          WHERE organization_id = :org AND id IN (:ids)`,
         { at: new Date(at), ids },
       );
     }
@@ -182,15 +235,26 @@ export class OutboxRepository {
   }
 
   async record(tx: Scoped, outcomes: readonly DeliveryOutcome[]): Promise<void> {
-    const sent = outcomes.filter((outcome) => outcome.result.kind === 'accepted').map((outcome) => outcome.delivery.id);
+    const sent = outcomes
+      .filter((outcome) => outcome.result.kind === 'accepted')
+      .map((outcome) => outcome.delivery.id);
     if (sent.length > 0) {
-      // Only what is not recorded yet: after a commit whose answer was lost, the same outcomes come a second time.
+      // Only what is not recorded yet: after a commit whose answer was lost, the same outcomes come a second
+      // time.
       const open = "organization_id = :org AND id IN (:sent) AND state IN ('in-flight', 'unsure')";
       await tx.execute(
-        `INSERT INTO delivery_event (organization_id, delivery_id, message_id, supporter_id, kind) SELECT organization_id, id, message_id, supporter_id, 'sent' FROM delivery WHERE ${open}`,
+        `INSERT INTO delivery_event (organization_id, delivery_id, message_id, supporter_id, kind)
+          SELECT organization_id, id, message_id, supporter_id, 'sent'
+          FROM delivery
+          WHERE ${open}`,
         { sent },
       );
-      await tx.execute(`UPDATE delivery SET state = 'sent', sent_at = UTC_TIMESTAMP(3), leased_by = NULL, detail = NULL WHERE ${open}`, { sent });
+      await tx.execute(
+        `UPDATE delivery
+          SET state = 'sent', sent_at = UTC_TIMESTAMP(3), leased_by = NULL, detail = NULL
+          WHERE ${open}`,
+        { sent },
+      );
     }
     for (const outcome of outcomes) await this.recordOther(tx, outcome);
   }
@@ -206,24 +270,49 @@ export class OutboxRepository {
       case 'refused':
         if (!result.permanent && delivery.attempts + 1 < MOST_ATTEMPTS)
           return this.again(tx, delivery, delivery.attempts + 1, 15 * 2 ** delivery.attempts, result.detail);
-        await this.settle(tx, delivery.id, result.permanent && result.address ? 'bounced' : 'failed', result.detail);
-        if (result.permanent && result.address) await this.holds.putOnHold(tx, delivery.contact_point_id, result.detail);
+        await this.settle(
+          tx,
+          delivery.id,
+          result.permanent && result.address ? 'bounced' : 'failed',
+          result.detail,
+        );
+        if (result.permanent && result.address)
+          await this.holds.putOnHold(tx, delivery.contact_point_id, result.detail);
     }
   }
 
-  private async again(tx: Scoped, delivery: LeasedDelivery, attempts: number, seconds: number, detail: string): Promise<void> {
+  private async again(
+    tx: Scoped,
+    delivery: LeasedDelivery,
+    attempts: number,
+    seconds: number,
+    detail: string,
+  ): Promise<void> {
     await tx.execute(
-      "UPDATE delivery SET state = 'ready', leased_by = NULL, attempts = :attempts, not_before = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND, detail = :detail WHERE organization_id = :org AND id = :id AND state = 'in-flight'",
+      `UPDATE delivery
+        SET state = 'ready', leased_by = NULL, attempts = :attempts,
+          not_before = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND, detail = :detail
+        WHERE organization_id = :org AND id = :id AND state = 'in-flight'`,
       { id: delivery.id, attempts, seconds, detail: detail.slice(0, 300) },
     );
   }
 
-  private async settle(tx: Scoped, id: number, state: 'unsure' | 'bounced' | 'failed', detail: string): Promise<void> {
-    await tx.execute('UPDATE delivery SET state = :state, leased_by = NULL, detail = :detail WHERE organization_id = :org AND id = :id', {
-      id,
-      state,
-      detail: detail.slice(0, 300),
-    });
+  private async settle(
+    tx: Scoped,
+    id: number,
+    state: 'unsure' | 'bounced' | 'failed',
+    detail: string,
+  ): Promise<void> {
+    await tx.execute(
+      `UPDATE delivery
+        SET state = :state, leased_by = NULL, detail = :detail
+        WHERE organization_id = :org AND id = :id`,
+      {
+        id,
+        state,
+        detail: detail.slice(0, 300),
+      },
+    );
     await this.event(tx, [id], state, detail);
   }
 
@@ -235,19 +324,26 @@ export class OutboxRepository {
       (await tx.sql<{ id: number }>(people, { ids })).map(({ id }) => id),
     );
     await tx.execute(
-      'INSERT INTO delivery_event (organization_id, delivery_id, message_id, supporter_id, kind, detail) SELECT organization_id, id, message_id, supporter_id, :kind, :detail FROM delivery WHERE organization_id = :org AND id IN (:ids)',
+      `INSERT INTO delivery_event (organization_id, delivery_id, message_id, supporter_id, kind, detail)
+        SELECT organization_id, id, message_id, supporter_id, :kind, :detail
+        FROM delivery
+        WHERE organization_id = :org AND id IN (:ids)`,
       { ids, kind, detail: detail.slice(0, 500) },
     );
   }
 
   /**
-   * Takes up what a dead worker left. Leased but not begun goes back. Begun texts go back too, since the gateway knows
-   * their keys; begun mails may or may not have gone, so they are shown as unsure and never sent again by themselves.
+   * Takes up what a dead worker left. Leased but not begun goes back. Begun texts go back too, since the
+   * gateway knows their keys; begun mails may or may not have gone, so they are shown as unsure and never
+   * sent again by themselves.
    */
   async sweep(): Promise<{ back: number; unsure: number }> {
     const knex = this.database.unscoped();
     const expired = knex.raw('UTC_TIMESTAMP(3)');
-    const back = await knex('delivery').where('state', 'leased').where('lease_until', '<', expired).update({ state: 'ready', leased_by: null });
+    const back = await knex('delivery')
+      .where('state', 'leased')
+      .where('lease_until', '<', expired)
+      .update({ state: 'ready', leased_by: null });
     const texts = await knex('delivery')
       .where({ state: 'in-flight', channel: 'text' })
       .where('lease_until', '<', expired)
@@ -262,10 +358,19 @@ export class OutboxRepository {
       .where('lease_until', '<', expired)
       .select('id', 'organization_id')) as { id: number; organization_id: number }[];
     for (const row of unsure) {
-      const scope: AccessScope = { organizationId: row.organization_id, chapterId: null, actorId: null, role: 'owner', boundTo: null };
+      const scope: AccessScope = {
+        organizationId: row.organization_id,
+        chapterId: null,
+        actorId: null,
+        role: 'owner',
+        boundTo: null,
+      };
       await this.database.write(scope, async (tx) => {
         const changed = await tx.execute(
-          "UPDATE delivery SET state = 'unsure', leased_by = NULL, detail = :detail WHERE organization_id = :org AND id = :id AND state = 'in-flight' AND lease_until < UTC_TIMESTAMP(3)",
+          `UPDATE delivery
+            SET state = 'unsure', leased_by = NULL, detail = :detail
+            WHERE organization_id = :org AND id = :id AND state = 'in-flight'
+              AND lease_until < UTC_TIMESTAMP(3)`,
           { id: row.id, detail: CUT_OFF },
         );
         if (changed > 0) await this.event(tx, [row.id], 'unsure', CUT_OFF);
@@ -277,15 +382,21 @@ export class OutboxRepository {
   /** A message whose last delivery has left is done. */
   async finish(scope: AccessScope, messageId: number): Promise<void> {
     await this.database.read(scope).execute(
-      `UPDATE message m SET m.state = 'done' WHERE m.organization_id = :org AND m.id = :messageId AND m.state = 'sending'
-        AND NOT EXISTS (SELECT 1 FROM delivery d WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'in-flight'))`,
+      `UPDATE message m
+        SET m.state = 'done'
+        WHERE m.organization_id = :org AND m.id = :messageId AND m.state = 'sending'
+        AND NOT EXISTS (SELECT 1 FROM delivery d
+        WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'in-flight'))`,
       { messageId },
     );
   }
 
   /** Gives back what this worker has leased and not begun: it is stopping. */
   async giveBack(worker: string): Promise<void> {
-    await this.database.unscoped()('delivery').where({ state: 'leased', leased_by: worker }).update({ state: 'ready', leased_by: null });
+    await this.database
+      .unscoped()('delivery')
+      .where({ state: 'leased', leased_by: worker })
+      .update({ state: 'ready', leased_by: null });
   }
 }
 

@@ -23,9 +23,18 @@ export class PersonalController {
     return this.personal.verdict(scope, id, query);
   }
 
-  @Route('post', 'messages', { role: 'organizer', summary: 'Write to this person alone, now', params: schema.idParams, body: schema.personalMessage })
+  @Route('post', 'messages', {
+    role: 'organizer',
+    summary: 'Write to this person alone, now',
+    params: schema.idParams,
+    body: schema.personalMessage,
+  })
   @HttpCode(202)
-  send(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: PersonalMessage): Promise<{ id: number }> {
+  send(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: PersonalMessage,
+  ): Promise<{ id: number }> {
     return this.personal.send(scope, id, body);
   }
 }

@@ -15,7 +15,10 @@ import { SupportersRepository, type PersonRow } from '../supporters/supporters.r
 import { SendingRepository } from './sending.repository';
 import { sentence } from '../platform/words';
 
-/** A message to one person from their record: the same verdict, the same outbox, the same door, kept like any other. */
+/**
+ * A message to one person from their record: the same verdict, the same outbox, the same door, kept like any
+ * other.
+ */
 @Injectable()
 export class PersonalService {
   constructor(
@@ -27,13 +30,21 @@ export class PersonalService {
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
   ) {}
 
-  async verdict(scope: AccessScope, id: number, asked: { channel: SendingChannel; purpose: Purpose }): Promise<PersonalVerdict> {
+  async verdict(
+    scope: AccessScope,
+    id: number,
+    asked: { channel: SendingChannel; purpose: Purpose },
+  ): Promise<PersonalVerdict> {
     const db = this.database.read(scope);
     await this.person(db, id);
     return this.decide(db, id, asked);
   }
 
-  private async decide(db: Scoped, id: number, { channel, purpose }: { channel: SendingChannel; purpose: Purpose }): Promise<PersonalVerdict> {
+  private async decide(
+    db: Scoped,
+    id: number,
+    { channel, purpose }: { channel: SendingChannel; purpose: Purpose },
+  ): Promise<PersonalVerdict> {
     const rules = await this.houseRules.rules(db);
     const asking = { channel, scope: purpose, rules, now: new Date(), ownAct: purpose === 'service' };
     const { decision, shown } = await this.sending.decisionOf(db, id, asking);
@@ -48,8 +59,17 @@ export class PersonalService {
       const person = await this.person(tx, id);
       const { verdict, words } = await this.decide(tx, id, message);
       if (verdict !== 'send')
-        throw new Conflict(sentence('send.may-not', { person: nameOf(person), why: `${words.charAt(0).toLowerCase()}${words.slice(1)}` }));
-      const made = await this.messages.make(tx, { name: `To ${nameOf(person)}`.slice(0, 120), channel: message.channel, purpose: message.purpose });
+        throw new Conflict(
+          sentence('send.may-not', {
+            person: nameOf(person),
+            why: `${words.charAt(0).toLowerCase()}${words.slice(1)}`,
+          }),
+        );
+      const made = await this.messages.make(tx, {
+        name: `To ${nameOf(person)}`.slice(0, 120),
+        channel: message.channel,
+        purpose: message.purpose,
+      });
       await this.messages.change(tx, made, {
         subject: message.subject,
         letter: message.letter === null ? null : JSON.stringify(message.letter),
@@ -59,14 +79,22 @@ export class PersonalService {
         state: 'preparing',
       });
       const faults = await this.composing.faults(tx, (await this.messages.find(tx, made))!);
-      if (faults.length > 0) throw new Invalid(faults.map((fault) => ({ field: fault.where, code: 'words', message: fault.message })));
+      if (faults.length > 0)
+        throw new Invalid(
+          faults.map((fault) => ({ field: fault.where, code: 'words', message: fault.message })),
+        );
       const asks = await this.composing.asks(tx, (await this.messages.find(tx, made))!);
       if (asks.length > 0) {
         const message = `A service message may not ask, and this does (“${asks.join('”, “')}”). Write it as an appeal, or leave that out.`;
         throw new Invalid([{ field: 'message', code: 'asks', message }]);
       }
       await enqueue(tx.knex, scope, 'message-personal', made);
-      await audit(tx, { act: 'send', subject: 'message', subjectId: made, words: `Written to ${nameOf(person)} alone` });
+      await audit(tx, {
+        act: 'send',
+        subject: 'message',
+        subjectId: made,
+        words: `Written to ${nameOf(person)} alone`,
+      });
       return { id: made };
     });
   }
@@ -78,4 +106,5 @@ export class PersonalService {
   }
 }
 
-const nameOf = (person: PersonRow) => `${person.first_name} ${person.last_name}`.trim() || 'somebody without a name';
+const nameOf = (person: PersonRow) =>
+  `${person.first_name} ${person.last_name}`.trim() || 'somebody without a name';

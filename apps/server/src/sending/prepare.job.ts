@@ -9,7 +9,10 @@ import { SendingService } from './sending.service';
 
 const SLICE = 5000;
 
-/** Freezes the group and writes the outbox slice by slice; after an interruption it goes on behind the last slice. */
+/**
+ * Freezes the group and writes the outbox slice by slice; after an interruption it goes on behind the last
+ * slice.
+ */
 @Injectable()
 export class PrepareJob {
   constructor(
@@ -31,8 +34,18 @@ export class PrepareJob {
       const last = await this.database.writeUnlogged(scope, async (tx) => {
         const current = await this.messages.lock(tx, refId);
         if (current?.state !== 'preparing' || (await job.stopped())) return null;
-        const written = await this.sending.prepareSlice(tx, refId, after, SLICE, await this.service.asking(tx, current));
-        await this.messages.change(tx, refId, written === null ? { state: 'sending' } : { prepared_to: written });
+        const written = await this.sending.prepareSlice(
+          tx,
+          refId,
+          after,
+          SLICE,
+          await this.service.asking(tx, current),
+        );
+        await this.messages.change(
+          tx,
+          refId,
+          written === null ? { state: 'sending' } : { prepared_to: written },
+        );
         return written;
       });
       if (last === null) return;
@@ -42,7 +55,8 @@ export class PrepareJob {
 
   private async freeze(job: Running): Promise<void> {
     const message = (await this.messages.find(this.database.read(job.scope), job.refId))!;
-    // Sent "now": those who were looked at, and nobody who came into the group since. At a time: the group as it is then.
+    // Sent "now": those who were looked at, and nobody who came into the group since. At a time: the group as
+    // it is then.
     const counted = message.scheduled_at === null && message.personal_to === null;
     const ids = counted
       ? await this.sending.lookedAt(this.database.read(job.scope), job.refId)
@@ -51,7 +65,8 @@ export class PrepareJob {
     await this.database.writeUnlogged(job.scope, async (tx) => {
       const current = await this.messages.lock(tx, job.refId);
       if (!current || !['scheduled', 'preparing'].includes(current.state)) return;
-      // Taken back and scheduled anew meanwhile, perhaps for others: that is for the job that was set going then.
+      // Taken back and scheduled anew meanwhile, perhaps for others: that is for the job that was set going
+      // then.
       if (await job.stopped()) return;
       await this.sending.freezeGroup(tx, job.refId, ids);
       await this.messages.keepLinks(tx, job.refId, composed.links);

@@ -15,7 +15,10 @@ import { RecipientsService } from './recipients.service';
 const LOOKED_AT = 60;
 const SHOWN = 8;
 
-/** Whom a message can be read as: those who would get it first, then who is in the group, then whoever else was typed. */
+/**
+ * Whom a message can be read as: those who would get it first, then who is in the group, then whoever else
+ * was typed.
+ */
 @Injectable()
 export class ReadersService {
   constructor(
@@ -31,12 +34,25 @@ export class ReadersService {
     const db = this.database.read(scope);
     const message = await this.messages.find(db, id);
     if (!message) throw new NotFound('message');
-    const group = await this.recipients.of({ ...scope, chapterId: message.chapter_id ?? scope.chapterId }, message.recipients);
+    const group = await this.recipients.of(
+      { ...scope, chapterId: message.chapter_id ?? scope.chapterId },
+      message.recipients,
+    );
     const people =
-      search === '' ? await this.supporters.byIds(db, group.slice(0, LOOKED_AT)) : (await this.supporters.page(db, { search }, null, LOOKED_AT)).rows;
+      search === ''
+        ? await this.supporters.byIds(db, group.slice(0, LOOKED_AT))
+        : (await this.supporters.page(db, { search }, null, LOOKED_AT)).rows;
     const ids = people.map((person) => person.id);
-    const asking = { channel: message.channel, scope: scopeOfMessage(message), rules: await this.houseRules.rules(db), now: new Date() };
-    const [decisions, points] = [await this.facts.decide(db, ids, asking), await this.supporters.points(db, ids)];
+    const asking = {
+      channel: message.channel,
+      scope: scopeOfMessage(message),
+      rules: await this.houseRules.rules(db),
+      now: new Date(),
+    };
+    const [decisions, points] = [
+      await this.facts.decide(db, ids, asking),
+      await this.supporters.points(db, ids),
+    ];
     // The group may be everybody: of it only those who were found are looked for.
     const found = new Set(ids);
     const among = new Set(group.filter((one) => found.has(one)));

@@ -1,5 +1,11 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { MOST_CHOSEN, type BeginTo, type GroupRef, type Recipients, type ResultKind } from '@goodword/core/contract';
+import {
+  MOST_CHOSEN,
+  type BeginTo,
+  type GroupRef,
+  type Recipients,
+  type ResultKind,
+} from '@goodword/core/contract';
 import type { MessageLine, Rule } from '@goodword/core/segment';
 import { MessagesRepository } from '../messages/messages.repository';
 import { Database } from '../platform/database';
@@ -25,12 +31,19 @@ export class RecipientsService {
   async of(scope: AccessScope, recipients: Recipients): Promise<number[]> {
     const { from, minus, chosen = [] } = recipients;
     if (from.length === 0 && chosen.length === 0) return [];
-    const peopleOf = (refs: readonly GroupRef[]) => refs.filter(({ kind }) => kind === 'person').map(({ id }) => id);
+    const peopleOf = (refs: readonly GroupRef[]) =>
+      refs.filter(({ kind }) => kind === 'person').map(({ id }) => id);
     const without = new Set([...recipients.without, ...peopleOf(minus)]);
-    const grouped = from.some(({ kind }) => kind !== 'person') ? await this.segments.members(scope, await this.rule(scope, recipients)) : [];
-    const named = (await this.supporters.byIds(this.database.read(scope), [...peopleOf(from), ...chosen])).map(({ id }) => id);
+    const grouped = from.some(({ kind }) => kind !== 'person')
+      ? await this.segments.members(scope, await this.rule(scope, recipients))
+      : [];
+    const named = (
+      await this.supporters.byIds(this.database.read(scope), [...peopleOf(from), ...chosen])
+    ).map(({ id }) => id);
     const taken =
-      named.length > 0 && minus.some(isGroupOfMany) ? new Set(await this.segments.members(scope, await this.minusRule(scope, minus))) : null;
+      named.length > 0 && minus.some(isGroupOfMany)
+        ? new Set(await this.segments.members(scope, await this.minusRule(scope, minus)))
+        : null;
     const ids = [...grouped, ...named.filter((id) => !taken?.has(id))];
     return [...new Set(ids)].filter((id) => !without.has(id)).sort((a, b) => a - b);
   }
@@ -65,7 +78,12 @@ export class RecipientsService {
       case 'batch':
         return { kind: 'batch', batchId: ref.id, in: true };
       case 'campaign':
-        return { kind: 'roster', campaignId: ref.id, stages: ref.stage === undefined ? [] : [ref.stage], on: true };
+        return {
+          kind: 'roster',
+          campaignId: ref.id,
+          stages: ref.stage === undefined ? [] : [ref.stage],
+          on: true,
+        };
       case 'message':
         return messageRule(ref.id, ref.did ?? 'got');
     }
@@ -83,7 +101,10 @@ export class RecipientsService {
     return { id };
   }
 
-  private async behind(scope: AccessScope, { messageId, kind }: { messageId: number; kind: ResultKind }): Promise<number[]> {
+  private async behind(
+    scope: AccessScope,
+    { messageId, kind }: { messageId: number; kind: ResultKind },
+  ): Promise<number[]> {
     const db = this.database.read(scope);
     if (!(await this.messages.find(db, messageId))) throw new NotFound('message');
     return this.results.peopleIds(db, messageId, kind);
@@ -91,7 +112,10 @@ export class RecipientsService {
 
   private async meant(scope: AccessScope, to: BeginTo['to']): Promise<Partial<Recipients>> {
     if ('ref' in to) return { from: [to.ref] };
-    const chosen = await this.segments.peopleIn(scope, 'group' in to ? to.group : { ids: await this.behind(scope, to.result) });
+    const chosen = await this.segments.peopleIn(
+      scope,
+      'group' in to ? to.group : { ids: await this.behind(scope, to.result) },
+    );
     if (chosen.length === 0) throw new Conflict(sentence('group.nobody-to-write'));
     if (chosen.length > MOST_CHOSEN)
       throw new Invalid([
@@ -112,13 +136,18 @@ function isGroupOfMany(ref: GroupRef): ref is GroupOfMany {
   return ref.kind !== 'person';
 }
 
-/** Who did not do something with a message are those of its readers who did not: everybody else never had it. */
+/**
+ * Who did not do something with a message are those of its readers who did not: everybody else never had it.
+ */
 function messageRule(messageId: number, did: NonNullable<GroupRef['did']>): Rule {
   const line = (event: MessageLine['event'], done: boolean): MessageLine => ({
     ...{ kind: 'message', event, did: done, messageId, atLeast: 1 },
     window: { over: 'ever' },
   });
   if (did === 'not-clicked' || did === 'not-replied')
-    return { kind: 'all', rules: [line('got', true), line(did === 'not-clicked' ? 'clicked' : 'replied', false)] };
+    return {
+      kind: 'all',
+      rules: [line('got', true), line(did === 'not-clicked' ? 'clicked' : 'replied', false)],
+    };
   return line(did, true);
 }

@@ -1,4 +1,12 @@
-import type { BeginTo, GroupRef, MessageView, Page, ReaderView, Recipients, SupporterRow } from '@goodword/core/contract';
+import type {
+  BeginTo,
+  GroupRef,
+  MessageView,
+  Page,
+  ReaderView,
+  Recipients,
+  SupporterRow,
+} from '@goodword/core/contract';
 import { openTestHouse, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, letterOf, messageAt, send } from '../testing/steps';
 import { againNamed } from '../messages/messages.service';
@@ -10,13 +18,27 @@ beforeAll(async () => {
   house = await openTestHouse();
   house.startWorker();
   const names = ['Ann', 'Bo', 'Cy', 'Di', 'Eva'];
-  await bringIn(house.client, ['Email,First,Last,Mobile', ...names.map((name) => `${name.toLowerCase()}@example.org,${name},Lin,`)].join('\n'));
+  await bringIn(
+    house.client,
+    [
+      'Email,First,Last,Mobile',
+      ...names.map((name) => `${name.toLowerCase()}@example.org,${name},Lin,`),
+    ].join('\n'),
+  );
   const all = (await house.client.get<Page<SupporterRow>>('/api/supporters')).rows;
   ids = Object.fromEntries(all.map(({ firstName, id }) => [firstName, id]));
   campaignId = (
-    await house.client.post<{ id: number }>('/api/campaigns', { name: 'Hull', kind: 'appeal', appealCode: null, stages: ['asked', 'gave'] })
+    await house.client.post<{ id: number }>('/api/campaigns', {
+      name: 'Hull',
+      kind: 'appeal',
+      appealCode: null,
+      stages: ['asked', 'gave'],
+    })
   ).id;
-  await house.client.put(`/api/campaigns/${campaignId}/roster`, { group: { ids: [ids.Ann, ids.Bo] }, stage: 'asked' });
+  await house.client.put(`/api/campaigns/${campaignId}/roster`, {
+    group: { ids: [ids.Ann, ids.Bo] },
+    stage: 'asked',
+  });
   await house.client.put(`/api/campaigns/${campaignId}/roster`, { group: { ids: [ids.Cy] }, stage: 'gave' });
 });
 afterAll(() => house.close());
@@ -25,12 +47,22 @@ afterAll(() => house.close());
 const trackedLink = (raw: string) => /\/f\/[a-z2-7]+/.exec(raw.replace(/=\r?\n/g, ''))![0];
 
 const begin = (to: BeginTo['to'], client = house.client) =>
-  client.call<{ id: number; detail: string }>('POST', '/api/messages-to', { name: 'To them', channel: 'email', purpose: 'appeals', to });
+  client.call<{ id: number; detail: string }>('POST', '/api/messages-to', {
+    name: 'To them',
+    channel: 'email',
+    purpose: 'appeals',
+    to,
+  });
 /** Writes to a group, and says who would be in it. */
-async function reached(to: BeginTo['to'], change: (recipients: Recipients) => Recipients = (same) => same): Promise<string[]> {
+async function reached(
+  to: BeginTo['to'],
+  change: (recipients: Recipients) => Recipients = (same) => same,
+): Promise<string[]> {
   const { status, body } = await begin(to);
   if (status !== 201) throw new Error(`expected a message, got ${status}: ${body.detail}`);
-  const { recipients, groupVersion, version } = await house.client.get<MessageView>(`/api/messages/${body.id}`);
+  const { recipients, groupVersion, version } = await house.client.get<MessageView>(
+    `/api/messages/${body.id}`,
+  );
   const words = {
     name: 'To them',
     purpose: 'appeals',
@@ -42,18 +74,30 @@ async function reached(to: BeginTo['to'], change: (recipients: Recipients) => Re
     basedOn: version,
   };
   await house.client.put(`/api/messages/${body.id}`, words);
-  await house.client.put(`/api/messages/${body.id}/recipients`, { ...change(recipients), basedOn: groupVersion });
+  await house.client.put(`/api/messages/${body.id}/recipients`, {
+    ...change(recipients),
+    basedOn: groupVersion,
+  });
   const look = await lastLook(house.client, body.id);
-  const people = await house.client.get<Page<SupporterRow>>(`/api/messages/${body.id}/last-look/people?verdict=send`);
+  const people = await house.client.get<Page<SupporterRow>>(
+    `/api/messages/${body.id}/last-look/people?verdict=send`,
+  );
   expect(look.reached).toBe(people.rows.length);
   return people.rows.map(({ firstName }) => firstName).sort();
 }
-const campaign = (stage?: string): GroupRef => ({ kind: 'campaign', id: campaignId, ...(stage ? { stage } : {}) });
+const campaign = (stage?: string): GroupRef => ({
+  kind: 'campaign',
+  id: campaignId,
+  ...(stage ? { stage } : {}),
+});
 
 test('a roster is written to whole or at one stage, and can be left out', async () => {
   expect(await reached({ ref: campaign() })).toEqual(['Ann', 'Bo', 'Cy']);
   expect(await reached({ ref: campaign('asked') })).toEqual(['Ann', 'Bo']);
-  expect(await reached({ ref: campaign() }, (all) => ({ ...all, minus: [campaign('gave')] }))).toEqual(['Ann', 'Bo']);
+  expect(await reached({ ref: campaign() }, (all) => ({ ...all, minus: [campaign('gave')] }))).toEqual([
+    'Ann',
+    'Bo',
+  ]);
 });
 
 test('people who were ticked are who gets it, less those in a group that is left out and those struck out', async () => {
@@ -61,16 +105,28 @@ test('people who were ticked are who gets it, less those in a group that is left
   expect(await reached({ group })).toEqual(['Ann', 'Cy', 'Di']);
   expect(await reached({ group }, (all) => ({ ...all, minus: [campaign('gave')] }))).toEqual(['Ann', 'Di']);
   expect(await reached({ group }, (all) => ({ ...all, without: [ids.Di!] }))).toEqual(['Ann', 'Cy']);
-  expect(await reached({ group }, (all) => ({ ...all, from: [campaign('asked')] }))).toEqual(['Ann', 'Bo', 'Cy', 'Di']);
+  expect(await reached({ group }, (all) => ({ ...all, from: [campaign('asked')] }))).toEqual([
+    'Ann',
+    'Bo',
+    'Cy',
+    'Di',
+  ]);
   const everybody = { kind: 'all' as const, rules: [] };
-  expect(await reached({ group: { tree: everybody, without: [ids.Eva!] } })).toEqual(['Ann', 'Bo', 'Cy', 'Di']);
+  expect(await reached({ group: { tree: everybody, without: [ids.Eva!] } })).toEqual([
+    'Ann',
+    'Bo',
+    'Cy',
+    'Di',
+  ]);
 });
 
 test('who got a message, and who clicked or replied or did not, are groups that go on from it', async () => {
   const id = await draftEmail(house.client, { from: [campaign()] });
   await send(house.client, id);
   await messageAt(house.client, id, 'done');
-  const did = (what?: GroupRef['did']): BeginTo['to'] => ({ ref: { kind: 'message', id, ...(what ? { did: what } : {}) } });
+  const did = (what?: GroupRef['did']): BeginTo['to'] => ({
+    ref: { kind: 'message', id, ...(what ? { did: what } : {}) },
+  });
   expect(await reached(did())).toEqual(['Ann', 'Bo', 'Cy']);
   expect(await reached(did('clicked'))).toEqual([]);
   expect(await reached(did('not-clicked'))).toEqual(['Ann', 'Bo', 'Cy']);
@@ -78,16 +134,27 @@ test('who got a message, and who clicked or replied or did not, are groups that 
   expect((await house.client.call('GET', trackedLink(raw))).status).toBe(302);
   expect(await reached(did('clicked'))).toEqual(['Bo']);
   expect(await reached(did('not-clicked'))).toEqual(['Ann', 'Cy']);
-  expect(await reached({ ref: campaign() }, (all) => ({ ...all, minus: [{ kind: 'message', id, did: 'clicked' }] }))).toEqual(['Ann', 'Cy']);
+  expect(
+    await reached({ ref: campaign() }, (all) => ({
+      ...all,
+      minus: [{ kind: 'message', id, did: 'clicked' }],
+    })),
+  ).toEqual(['Ann', 'Cy']);
   // Any number of a result, as those who they are now.
   expect(await reached({ result: { messageId: id, kind: 'delivered' } })).toEqual(['Ann', 'Bo', 'Cy']);
-  expect((await begin({ result: { messageId: id, kind: 'bounced' } })).body.detail).toContain('Nobody is in this group');
+  expect((await begin({ result: { messageId: id, kind: 'bounced' } })).body.detail).toContain(
+    'Nobody is in this group',
+  );
 });
 
 test('a stage that is renamed keeps its people, in messages and segments; a roster that a message or a segment needs stays', async () => {
   const { body } = await begin({ ref: campaign('asked') });
   const { recipients } = await house.client.get<MessageView>(`/api/messages/${body.id}`);
-  await house.client.put(`/api/messages/${body.id}/recipients`, { ...recipients, minus: [campaign('asked')], basedOn: 0 });
+  await house.client.put(`/api/messages/${body.id}/recipients`, {
+    ...recipients,
+    minus: [campaign('asked')],
+    basedOn: 0,
+  });
   const tree = { kind: 'all', rules: [{ kind: 'roster', campaignId, stages: ['asked'], on: true }] };
   const segment = await house.client.post<{ id: number }>('/api/segments', { name: 'Asked once', tree });
   const { version } = await house.client.get<{ version: number }>(`/api/campaigns/${campaignId}`);
@@ -97,20 +164,36 @@ test('a stage that is renamed keeps its people, in messages and segments; a rost
     basedOn: version,
   });
   const now = await house.client.get<MessageView>(`/api/messages/${body.id}`);
-  expect([now.recipients.from, now.recipients.minus]).toEqual([[campaign('written to')], [campaign('written to')]]);
+  expect([now.recipients.from, now.recipients.minus]).toEqual([
+    [campaign('written to')],
+    [campaign('written to')],
+  ]);
   expect(await reached({ ref: { kind: 'segment', id: segment.id } })).toEqual(['Ann', 'Bo']);
   const refused = await house.client.call<{ detail: string }>('DELETE', `/api/campaigns/${campaignId}`);
   expect([refused.status, refused.body.detail]).toEqual([409, expect.stringContaining('Asked once')]);
 });
 
 test('a message is used again: the same words, no group, whatever became of it', async () => {
-  const sent = (await house.client.get<MessageView[]>('/api/messages')).find(({ state }) => state === 'done')!;
+  const sent = (await house.client.get<MessageView[]>('/api/messages')).find(
+    ({ state }) => state === 'done',
+  )!;
   const { id } = await house.client.post<{ id: number }>(`/api/messages/${sent.id}/copy`);
   const copy = await house.client.get<MessageView>(`/api/messages/${id}`);
   const { subject, letter, purpose, channel } = sent;
-  expect(copy).toMatchObject({ state: 'draft', name: `${sent.name}, again`, subject, letter, purpose, channel });
+  expect(copy).toMatchObject({
+    state: 'draft',
+    name: `${sent.name}, again`,
+    subject,
+    letter,
+    purpose,
+    channel,
+  });
   expect(copy.recipients).toEqual({ from: [], minus: [], without: [] });
-  expect(['Hull', 'Hull, again', 'Hull, again 2'].map(againNamed)).toEqual(['Hull, again', 'Hull, again 2', 'Hull, again 3']);
+  expect(['Hull', 'Hull, again', 'Hull, again 2'].map(againNamed)).toEqual([
+    'Hull, again',
+    'Hull, again 2',
+    'Hull, again 3',
+  ]);
 });
 
 test('a writer sees how many would get it and who, and neither chooses nor sends', async () => {
@@ -118,15 +201,19 @@ test('a writer sees how many would get it and who, and neither chooses nor sends
   const writer = await house.as('writer');
   const look = await lastLook(writer, body.id);
   expect(look).toMatchObject({ group: 3, reached: 3 });
-  expect((await writer.get<Page<SupporterRow>>(`/api/messages/${body.id}/last-look/people?verdict=send`)).rows).toHaveLength(3);
-  const refused = async (method: string, path: string, what: object) => (await writer.call(method, `/api/messages/${body.id}/${path}`, what)).status;
+  expect(
+    (await writer.get<Page<SupporterRow>>(`/api/messages/${body.id}/last-look/people?verdict=send`)).rows,
+  ).toHaveLength(3);
+  const refused = async (method: string, path: string, what: object) =>
+    (await writer.call(method, `/api/messages/${body.id}/${path}`, what)).status;
   expect(await refused('PUT', 'recipients', { from: [], minus: [], without: [], basedOn: 0 })).toBe(403);
   expect(await refused('POST', 'send', { at: null, digest: look.digest })).toBe(403);
 });
 
 test('a message is read as those who would get it first, then as who would not, with why', async () => {
   const { body } = await begin({ ref: campaign() });
-  const readers = (search = '', client = house.client) => client.get<ReaderView[]>(`/api/messages/${body.id}/readers?search=${search}`);
+  const readers = (search = '', client = house.client) =>
+    client.get<ReaderView[]>(`/api/messages/${body.id}/readers?search=${search}`);
   expect((await readers()).map(({ name, address, note }) => [name, address, note])).toEqual([
     ['Ann Lin', 'ann@example.org', null],
     ['Bo Lin', 'bo@example.org', null],

@@ -3,20 +3,31 @@ import { openTestHouse, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, letterOf, send } from '../testing/steps';
 import { personBy } from '../testing/supporter';
 
-/* A service message reaches people who said no to appeals: what asks in it is read by a second person, or does not leave. */
+/*
+ * A service message reaches people who said no to appeals: what asks in it is read by a second person, or
+ * does not leave.
+ */
 let house: TestHouse;
 beforeAll(async () => {
   house = await openTestHouse();
   house.startWorker();
   await bringIn(house.client, 'Email,First,Last,Mobile\nobjector@example.org,Ola,Lin,\n');
   const { id } = await personBy(house.client, 'objector@example.org');
-  await house.client.post(`/api/supporters/${id}/objection`, { how: 'phone', on: new Date().toISOString().slice(0, 10), words: 'No more' });
+  await house.client.post(`/api/supporters/${id}/objection`, {
+    how: 'phone',
+    on: new Date().toISOString().slice(0, 10),
+    words: 'No more',
+  });
 });
 afterAll(() => house.close());
 
-const everyone = async () => ({ from: [{ kind: 'person' as const, id: (await personBy(house.client, 'objector@example.org')).id }] });
-const service = async (words: string) => draftEmail(house.client, await everyone(), { purpose: 'service', letter: letterOf(words) });
-const sendAs = async (id: number, digest: string) => house.client.call<{ detail: string }>('POST', `/api/messages/${id}/send`, { at: null, digest });
+const everyone = async () => ({
+  from: [{ kind: 'person' as const, id: (await personBy(house.client, 'objector@example.org')).id }],
+});
+const service = async (words: string) =>
+  draftEmail(house.client, await everyone(), { purpose: 'service', letter: letterOf(words) });
+const sendAs = async (id: number, digest: string) =>
+  house.client.call<{ detail: string }>('POST', `/api/messages/${id}/send`, { at: null, digest });
 
 test('one that asks waits for a second reader, and for nobody who sends it', async () => {
   const id = await service('Your seat is kept. Give again today!');

@@ -1,5 +1,12 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema, type LastLook, type Page, type ReaderView, type Recipients, type SupporterRow } from '@goodword/core/contract';
+import {
+  schema,
+  type LastLook,
+  type Page,
+  type ReaderView,
+  type Recipients,
+  type SupporterRow,
+} from '@goodword/core/contract';
 import type { Verdict } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
@@ -19,11 +26,20 @@ export class SendingController {
     params: schema.idParams,
     query: schema.readersQuery,
   })
-  readAs(@Caller() scope: AccessScope, @Id() id: number, @Input('query') query: { search: string }): Promise<ReaderView[]> {
+  readAs(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('query') query: { search: string },
+  ): Promise<ReaderView[]> {
     return this.readers.of(scope, id, query.search);
   }
 
-  @Route('put', 'recipients', { role: 'organizer', summary: 'Choose who is in the group', params: schema.idParams, body: schema.saveRecipients })
+  @Route('put', 'recipients', {
+    role: 'organizer',
+    summary: 'Choose who is in the group',
+    params: schema.idParams,
+    body: schema.saveRecipients,
+  })
   saveRecipients(
     @Caller() scope: AccessScope,
     @Id() id: number,
@@ -42,7 +58,11 @@ export class SendingController {
     return this.sending.second(scope, id);
   }
 
-  @Route('post', 'last-look', { role: 'writer', summary: 'Count the group down to those who will get it', params: schema.idParams })
+  @Route('post', 'last-look', {
+    role: 'writer',
+    summary: 'Count the group down to those who will get it',
+    params: schema.idParams,
+  })
   @HttpCode(200)
   lastLook(@Caller() scope: AccessScope, @Id() id: number): Promise<LastLook> {
     return this.sending.lastLook(scope, id);
@@ -68,13 +88,26 @@ export class SendingController {
     return this.sending.test(scope, id);
   }
 
-  @Route('post', 'send', { role: 'organizer', summary: 'Send now or at a time', params: schema.idParams, body: schema.sendMessage })
+  @Route('post', 'send', {
+    role: 'organizer',
+    summary: 'Send now or at a time',
+    params: schema.idParams,
+    body: schema.sendMessage,
+  })
   @HttpCode(202)
-  send(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { at: Date | null; digest: string }): Promise<void> {
+  send(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { at: Date | null; digest: string },
+  ): Promise<void> {
     return this.sending.send(scope, id, body);
   }
 
-  @Route('post', 'unschedule', { role: 'organizer', summary: 'Take it back from its schedule', params: schema.idParams })
+  @Route('post', 'unschedule', {
+    role: 'organizer',
+    summary: 'Take it back from its schedule',
+    params: schema.idParams,
+  })
   @HttpCode(204)
   unschedule(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.sending.unschedule(scope, id);
@@ -92,7 +125,11 @@ export class SendingController {
     return this.sending.resume(scope, id);
   }
 
-  @Route('post', 'stop', { role: 'organizer', summary: 'Stop for good; what has left has left', params: schema.idParams })
+  @Route('post', 'stop', {
+    role: 'organizer',
+    summary: 'Stop for good; what has left has left',
+    params: schema.idParams,
+  })
   @HttpCode(204)
   stop(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.sending.stop(scope, id);

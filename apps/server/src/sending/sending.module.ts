@@ -19,9 +19,26 @@ import { SendingRepository } from './sending.repository';
 import { SendingService } from './sending.service';
 
 @Module({
-  imports: [MessagesModule, PermissionModule, ResultsModule, RollModule, SegmentsModule, SupportersModule, TeamModule],
+  imports: [
+    MessagesModule,
+    PermissionModule,
+    ResultsModule,
+    RollModule,
+    SegmentsModule,
+    SupportersModule,
+    TeamModule,
+  ],
   controllers: [SendingController, BeginController, PersonalController],
-  providers: [SendingService, ReadersService, RecipientsService, PersonalService, SendingRepository, OutboxRepository, EnvelopeService, PrepareJob],
+  providers: [
+    SendingService,
+    ReadersService,
+    RecipientsService,
+    PersonalService,
+    SendingRepository,
+    OutboxRepository,
+    EnvelopeService,
+    PrepareJob,
+  ],
   exports: [OutboxRepository, EnvelopeService, PrepareJob],
 })
 export class SendingModule {}

@@ -14,7 +14,9 @@ export class SendingRepository {
   constructor(private readonly facts: FactsRepository) {}
 
   async freezeGroup(tx: Scoped, messageId: number, ids: readonly number[]): Promise<void> {
-    await tx.execute('DELETE FROM message_group WHERE organization_id = :org AND message_id = :messageId', { messageId });
+    await tx.execute('DELETE FROM message_group WHERE organization_id = :org AND message_id = :messageId', {
+      messageId,
+    });
     await tx.insertAll(
       'message_group',
       ['message_id', 'supporter_id'],
@@ -24,24 +26,36 @@ export class SendingRepository {
 
   /** Keeps what a last look came to, so that its numbers open. */
   async keepLook(tx: Scoped, messageId: number, groups: GroupReaders): Promise<void> {
-    await tx.execute('DELETE FROM look_group WHERE organization_id = :org AND message_id = :messageId', { messageId });
+    await tx.execute('DELETE FROM look_group WHERE organization_id = :org AND message_id = :messageId', {
+      messageId,
+    });
     for (const [verdict, ids] of Object.entries(groups))
       await tx.insert('look_group', { message_id: messageId, verdict, people: ids.length, ids: packed(ids) });
   }
 
   /** What a message would meet at one person now, and the address that it would go to. */
-  async decisionOf(db: Scoped, supporterId: number, asking: EligibilityQuery): Promise<{ decision: Decision; shown: string | null }> {
+  async decisionOf(
+    db: Scoped,
+    supporterId: number,
+    asking: EligibilityQuery,
+  ): Promise<{ decision: Decision; shown: string | null }> {
     const decision = (await this.facts.decide(db, [supporterId], asking)).get(supporterId)!;
-    const [point] = await db.sql<{ shown: string }>('SELECT shown FROM contact_point WHERE organization_id = :org AND id = :id', {
-      id: decision.contactPointId ?? 0,
-    });
+    const [point] = await db.sql<{ shown: string }>(
+      'SELECT shown FROM contact_point WHERE organization_id = :org AND id = :id',
+      {
+        id: decision.contactPointId ?? 0,
+      },
+    );
     return { decision, shown: point?.shown ?? null };
   }
 
   /** What the last look of a message came to, as bytes: the verdicts in order, each with its people. */
   async lookBytes(db: Scoped, messageId: number): Promise<Buffer> {
     const rows = await db.sql<{ verdict: Verdict; ids: Buffer }>(
-      'SELECT verdict, ids FROM look_group WHERE organization_id = :org AND message_id = :messageId ORDER BY verdict',
+      `SELECT verdict, ids
+        FROM look_group
+        WHERE organization_id = :org AND message_id = :messageId
+        ORDER BY verdict`,
       { messageId },
     );
     return Buffer.concat(rows.flatMap(({ verdict, ids }) => [Buffer.from(`${verdict}:${ids.length};`), ids]));
@@ -49,14 +63,23 @@ export class SendingRepository {
 
   /** Everybody whom the last look counted and who is still here, whatever it said of them. */
   async lookedAt(db: Scoped, messageId: number): Promise<number[]> {
-    const rows = await db.sql<{ ids: Buffer }>('SELECT ids FROM look_group WHERE organization_id = :org AND message_id = :messageId', { messageId });
+    const rows = await db.sql<{ ids: Buffer }>(
+      'SELECT ids FROM look_group WHERE organization_id = :org AND message_id = :messageId',
+      { messageId },
+    );
     const here: number[] = [];
     for (const ids of slices(rows.flatMap((row) => unpacked(row.ids)).sort((a, b) => a - b)))
       here.push(
         ...(
-          await db.sql<{ id: number }>('SELECT id FROM supporter WHERE organization_id = :org AND erased_at IS NULL AND id IN (:ids) ORDER BY id', {
-            ids,
-          })
+          await db.sql<{ id: number }>(
+            `SELECT id
+              FROM supporter
+              WHERE organization_id = :org AND erased_at IS NULL AND id IN (:ids)
+              ORDER BY id`,
+            {
+              ids,
+            },
+          )
         ).map(({ id }) => id),
       );
     return here;
@@ -71,7 +94,13 @@ export class SendingRepository {
   }
 
   /** So many people of a verdict, behind the first `from` of them. */
-  async lookPeople(db: Scoped, messageId: number, verdict: Verdict, from: number, limit: number): Promise<number[]> {
+  async lookPeople(
+    db: Scoped,
+    messageId: number,
+    verdict: Verdict,
+    from: number,
+    limit: number,
+  ): Promise<number[]> {
     const [row] = await db.sql<{ ids: Buffer }>(
       `SELECT SUBSTRING(ids, 1 + ${BYTES} * :from, ${BYTES} * :limit) AS ids FROM look_group
         WHERE organization_id = :org AND message_id = :messageId AND verdict = :verdict`,
@@ -81,13 +110,21 @@ export class SendingRepository {
   }
 
   /**
-   * Writes the deliveries of the next people of the frozen group, each with its verdict and the entry that it rests on.
-   * Returns the last id written, or null when there was nobody left. A delivery is unique by message and person, so a
-   * slice may be written again.
+   * Writes the deliveries of the next people of the frozen group, each with its verdict and the entry that it
+   * rests on. Returns the last id written, or null when there was nobody left. A delivery is unique by
+   * message and person, so a slice may be written again.
    */
-  async prepareSlice(tx: Scoped, messageId: number, after: number, size: number, asking: EligibilityQuery): Promise<number | null> {
+  async prepareSlice(
+    tx: Scoped,
+    messageId: number,
+    after: number,
+    size: number,
+    asking: EligibilityQuery,
+  ): Promise<number | null> {
     const ids = await tx.sql<{ supporter_id: number }>(
-      `SELECT supporter_id FROM message_group WHERE organization_id = :org AND message_id = :messageId AND supporter_id > :after
+      `SELECT supporter_id
+        FROM message_group
+        WHERE organization_id = :org AND message_id = :messageId AND supporter_id > :after
         ORDER BY supporter_id LIMIT :size`,
       { messageId, after, size },
     );
@@ -102,7 +139,10 @@ export class SendingRepository {
     const written = oneCopyPerAddress(rows, await this.copiesAt(tx, messageId, after, rows));
     await tx.insertAll(
       'delivery',
-      [...['message_id', 'supporter_id', 'channel', 'contact_point_id', 'entry_id', 'verdict', 'state'], ...['provider_key', 'counts']],
+      [
+        ...['message_id', 'supporter_id', 'channel', 'contact_point_id', 'entry_id', 'verdict', 'state'],
+        ...['provider_key', 'counts'],
+      ],
       written.map((one): Bound[] => [
         ...[messageId, one.supporterId, asking.channel, one.contactPointId, one.entryId, one.verdict],
         ...[one.verdict === 'send' ? 'ready' : 'suppressed', randomUUID(), asking.ownAct ? 0 : 1],
@@ -113,11 +153,18 @@ export class SendingRepository {
   }
 
   /** Addresses of these people that somebody before them gets the copy of. */
-  private async copiesAt(db: Scoped, messageId: number, upTo: number, rows: readonly { contactPointId: number | null }[]): Promise<Set<number>> {
+  private async copiesAt(
+    db: Scoped,
+    messageId: number,
+    upTo: number,
+    rows: readonly { contactPointId: number | null }[],
+  ): Promise<Set<number>> {
     const points = rows.flatMap(({ contactPointId }) => contactPointId ?? []);
     if (points.length === 0) return new Set();
     const taken = await db.sql<{ id: number }>(
-      `SELECT contact_point_id AS id FROM delivery WHERE organization_id = :org AND contact_point_id IN (:points)
+      `SELECT contact_point_id AS id
+        FROM delivery
+        WHERE organization_id = :org AND contact_point_id IN (:points)
         AND message_id = :messageId AND verdict = 'send' AND supporter_id <= :upTo`,
       { messageId, points, upTo },
     );
@@ -126,14 +173,21 @@ export class SendingRepository {
 
   /** Deliveries that have not left are stopped for good. */
   async stopReady(tx: Scoped, messageId: number): Promise<number> {
-    return tx.execute("UPDATE delivery SET state = 'stopped' WHERE organization_id = :org AND message_id = :messageId AND state = 'ready'", {
-      messageId,
-    });
+    return tx.execute(
+      `UPDATE delivery
+        SET state = 'stopped'
+        WHERE organization_id = :org AND message_id = :messageId AND state = 'ready'`,
+      {
+        messageId,
+      },
+    );
   }
 
   async countReady(db: Scoped, messageId: number): Promise<number> {
     const [row] = await db.sql<{ n: number }>(
-      "SELECT COUNT(*) AS n FROM delivery WHERE organization_id = :org AND message_id = :messageId AND state IN ('ready', 'leased', 'in-flight')",
+      `SELECT COUNT(*) AS n
+        FROM delivery
+        WHERE organization_id = :org AND message_id = :messageId AND state IN ('ready', 'leased', 'in-flight')`,
       { messageId },
     );
     return row?.n ?? 0;
@@ -141,7 +195,9 @@ export class SendingRepository {
 }
 
 function slices(ids: readonly number[], size = 5000): number[][] {
-  return Array.from({ length: Math.ceil(ids.length / size) }, (_none, i) => ids.slice(i * size, (i + 1) * size));
+  return Array.from({ length: Math.ceil(ids.length / size) }, (_none, i) =>
+    ids.slice(i * size, (i + 1) * size),
+  );
 }
 
 function packed(ids: Uint32Array): Buffer {

@@ -2,7 +2,13 @@ import { createHash } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import type { LastLook, Page, Recipients, SupporterRow } from '@goodword/core/contract';
 import { emptySlots, type MergeValues } from '@goodword/core/merge';
-import { SUPPRESSION_REASONS, rulesFor, UNDO_SECONDS, type HouseRules, type Verdict } from '@goodword/core/permission';
+import {
+  SUPPRESSION_REASONS,
+  rulesFor,
+  UNDO_SECONDS,
+  type HouseRules,
+  type Verdict,
+} from '@goodword/core/permission';
 import { countParts } from '@goodword/core/text';
 import type { EligibilityQuery } from '../permission/ledger/facts.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
@@ -47,12 +53,21 @@ export class SendingService {
   ) {}
 
   /** Returns the version of the group that this made. */
-  async saveRecipients(scope: AccessScope, id: number, { basedOn, ...recipients }: Recipients & { basedOn: number }): Promise<{ version: number }> {
+  async saveRecipients(
+    scope: AccessScope,
+    id: number,
+    { basedOn, ...recipients }: Recipients & { basedOn: number },
+  ): Promise<{ version: number }> {
     await this.recipients.rule(scope, recipients);
     return this.database.writeUnlogged(scope, async (tx) => {
       const message = await this.movable(tx, scope, id, ['draft']);
-      if (message.group_version !== basedOn) throw new Newer('who gets it', await this.team.nameOf(tx, message.changed_by));
-      return { version: await this.messages.revise(tx, message, 'group_version', { recipients: JSON.stringify(recipients) }) };
+      if (message.group_version !== basedOn)
+        throw new Newer('who gets it', await this.team.nameOf(tx, message.changed_by));
+      return {
+        version: await this.messages.revise(tx, message, 'group_version', {
+          recipients: JSON.stringify(recipients),
+        }),
+      };
     });
   }
 
@@ -60,7 +75,10 @@ export class SendingService {
     return eligibilityQueryOf(message, await this.houseRules.rules(db));
   }
 
-  /** Counts the group down to those who will get it, as of now, and looks at the words with these people in mind. */
+  /**
+   * Counts the group down to those who will get it, as of now, and looks at the words with these people in
+   * mind.
+   */
   async lastLook(scope: AccessScope, id: number): Promise<LastLook> {
     const message = await this.message(this.database.read(scope), id);
     const chapterScope = this.chapterOf(scope, message);
@@ -81,19 +99,27 @@ export class SendingService {
     const faults = await this.composing.faults(chapterScope, message);
     return {
       group: ids.length,
-      suppressed: SUPPRESSION_REASONS.flatMap((reason) => (people(reason) > 0 ? [{ reason, people: people(reason) }] : [])),
+      suppressed: SUPPRESSION_REASONS.flatMap((reason) =>
+        people(reason) > 0 ? [{ reason, people: people(reason) }] : [],
+      ),
       reached: people('send'),
       ...(await this.lookAtWords(chapterScope, message, composed)),
       faults,
       inOrder: inOrder(message, faults.length),
       asks: await this.composing.asks(this.database.read(scope), message),
       seconded: message.seconded_by !== null,
-      hours: message.channel === 'text' ? rulesFor(await this.houseRules.rules(this.database.read(scope)), HERE).hours.text : null,
+      hours:
+        message.channel === 'text'
+          ? rulesFor(await this.houseRules.rules(this.database.read(scope)), HERE).hours.text
+          : null,
       digest,
     };
   }
 
-  /** Which group it is, what they would read, from whom, and by which rules, as of now: differs where any of it does. */
+  /**
+   * Which group it is, what they would read, from whom, and by which rules, as of now: differs where any of
+   * it does.
+   */
   private async aboutOf(scope: AccessScope, message: MessageRow): Promise<string> {
     const [{ composed }, rules, group] = await Promise.all([
       this.composing.compose(scope, message),
@@ -101,7 +127,18 @@ export class SendingService {
       this.recipients.rule(scope, message.recipients),
     ]);
     const { channel, purpose, list_id, version, group_version, recipients } = message;
-    return JSON.stringify([channel, purpose, list_id, version, group_version, recipients, group, composed, rules, scope.actorId]);
+    return JSON.stringify([
+      channel,
+      purpose,
+      list_id,
+      version,
+      group_version,
+      recipients,
+      group,
+      composed,
+      rules,
+      scope.actorId,
+    ]);
   }
 
   /** Says that one has read a service message that asks, and that it may go. */
@@ -110,12 +147,21 @@ export class SendingService {
       tx.changed('nothing', 0, []);
       const message = await this.movable(tx, scope, id, ['draft']);
       await this.messages.change(tx, id, { seconded_by: scope.actorId });
-      await audit(tx, { act: 'second', subject: 'message', subjectId: id, words: `${message.name} read by a second person` });
+      await audit(tx, {
+        act: 'second',
+        subject: 'message',
+        subjectId: id,
+        words: `${message.name} read by a second person`,
+      });
     });
   }
 
   /** Holes in what people would read, and the text parts they would take, over everybody reached. */
-  private async lookAtWords(scope: AccessScope, message: MessageRow, composed: Composed): Promise<Pick<LastLook, 'holes' | 'parts'>> {
+  private async lookAtWords(
+    scope: AccessScope,
+    message: MessageRow,
+    composed: Composed,
+  ): Promise<Pick<LastLook, 'holes' | 'parts'>> {
     const risky = composed.slots.filter((slot) => slot.or === null);
     if (risky.length === 0 && message.channel === 'email') return { holes: [], parts: null };
     const missing = new Map<string, number>();
@@ -125,10 +171,17 @@ export class SendingService {
         missing.set(name, (missing.get(name) ?? 0) + 1);
       if (message.channel === 'text') parts += countParts(filledText(composed, values).text).parts;
     });
-    return { holes: [...missing].map(([name, people]) => ({ name, people })), parts: message.channel === 'text' ? parts : null };
+    return {
+      holes: [...missing].map(([name, people]) => ({ name, people })),
+      parts: message.channel === 'text' ? parts : null,
+    };
   }
 
-  private async overReached(scope: AccessScope, message: MessageRow, each: (values: MergeValues) => void): Promise<void> {
+  private async overReached(
+    scope: AccessScope,
+    message: MessageRow,
+    each: (values: MergeValues) => void,
+  ): Promise<void> {
     const db = this.database.read(scope);
     const about = { channel: message.channel, scope: scopeOfMessage(message) };
     const organization = await this.team.organization(scope);
@@ -141,7 +194,11 @@ export class SendingService {
     }
   }
 
-  async lookPeople(scope: AccessScope, id: number, query: { verdict: Verdict; after?: string; limit: number }): Promise<Page<SupporterRow>> {
+  async lookPeople(
+    scope: AccessScope,
+    id: number,
+    query: { verdict: Verdict; after?: string; limit: number },
+  ): Promise<Page<SupporterRow>> {
     const db = this.database.read(scope);
     const message = await this.message(db, id);
     const from = Number(decodeCursor(query.after, 1)?.[0] ?? 0);
@@ -160,35 +217,53 @@ export class SendingService {
     const to = message.channel === 'email' ? teammate.email : teammate.mobile;
     if (!to) throw new Conflict(sentence('send.no-own-mobile'));
     const ids = await this.recipients.of(this.chapterOf(scope, message), message.recipients);
-    const someone = (await this.supporters.byIds(db, ids.slice(0, 1)))[0] ?? (await this.supporters.page(db, {}, null, 1)).rows[0];
+    const someone =
+      (await this.supporters.byIds(db, ids.slice(0, 1)))[0] ??
+      (await this.supporters.page(db, {}, null, 1)).rows[0];
     const { composed, organization, listName } = await this.composing.compose(scope, message);
     const about = { channel: message.channel, scope: scopeOfMessage(message) };
-    const values = someone ? ((await this.mergeValues.of(db, [someone.id], about, organization, teammate)).get(someone.id) ?? {}) : {};
-    const outcome = await this.envelopes.sendTest({ message, composed, organization, sender: teammate, listName, to, values });
+    const values = someone
+      ? ((await this.mergeValues.of(db, [someone.id], about, organization, teammate)).get(someone.id) ?? {})
+      : {};
+    const outcome = await this.envelopes.sendTest({
+      message,
+      composed,
+      organization,
+      sender: teammate,
+      listName,
+      to,
+      values,
+    });
     if (outcome.kind === 'unreachable' || outcome.kind === 'unsure')
       throw new Unavailable(sentence('send.test-unreachable', { detail: outcome.detail }));
-    if (outcome.kind === 'refused') throw new Conflict(sentence('send.test-refused', { detail: outcome.detail }));
+    if (outcome.kind === 'refused')
+      throw new Conflict(sentence('send.test-refused', { detail: outcome.detail }));
     if (message.state === 'draft')
-      await this.database.writeUnlogged(scope, (tx) => this.messages.change(tx, id, { tested_at: new Date(), sender_id: teammate.id }));
+      await this.database.writeUnlogged(scope, (tx) =>
+        this.messages.change(tx, id, { tested_at: new Date(), sender_id: teammate.id }),
+      );
     return { to };
   }
 
   /**
-   * Sends to those who were counted, now (and not before the time of taking it back is over), or to the group as it will be
-   * at a time. The look that was seen is named by its digest; where anything of it is different now, nothing leaves.
+   * Sends to those who were counted, now (and not before the time of taking it back is over), or to the group
+   * as it will be at a time. The look that was seen is named by its digest; where anything of it is different
+   * now, nothing leaves.
    */
   async send(scope: AccessScope, id: number, when: { at: Date | null; digest: string }): Promise<void> {
     const message = await this.message(this.database.read(scope), id);
     const chapterScope = this.chapterOf(scope, message);
     if (message.state === 'draft') await this.readyToSend(chapterScope, message);
-    if (when.at !== null && when.at.getTime() <= Date.now()) throw new Invalid([{ field: 'at', code: 'past', message: sentence('send.past') }]);
+    if (when.at !== null && when.at.getTime() <= Date.now())
+      throw new Invalid([{ field: 'at', code: 'past', message: sentence('send.past') }]);
     const { undoSeconds = UNDO_SECONDS } = await this.houseRules.rules(this.database.read(scope));
     const about = await this.aboutOf(chapterScope, message);
     await this.database.writeUnlogged(scope, async (tx) => {
       const locked = await this.movable(tx, scope, id, ['draft']);
       const look = await this.sending.lookBytes(tx, id);
       if (look.length === 0) throw new Conflict(sentence('send.look-first'));
-      if (!sameVersion(locked, message) || digestOf(about, look) !== when.digest) throw new Conflict(sentence('send.look-again'));
+      if (!sameVersion(locked, message) || digestOf(about, look) !== when.digest)
+        throw new Conflict(sentence('send.look-again'));
       const reached = (await this.sending.lookCounts(tx, id)).get('send') ?? 0;
       if (reached === 0) throw new Conflict(sentence('send.nobody'));
       const waits = when.at === null && undoSeconds > 0 ? new Date(Date.now() + undoSeconds * 1000) : null;
@@ -199,7 +274,13 @@ export class SendingService {
         sender_id: scope.actorId,
         prepared_to: 0,
       });
-      await enqueue(tx.knex, { ...scope, chapterId: message.chapter_id }, 'message-prepare', id, when.at ?? waits ?? new Date());
+      await enqueue(
+        tx.knex,
+        { ...scope, chapterId: message.chapter_id },
+        'message-prepare',
+        id,
+        when.at ?? waits ?? new Date(),
+      );
       await audit(tx, {
         act: 'send',
         subject: 'message',
@@ -211,7 +292,10 @@ export class SendingService {
 
   private async readyToSend(scope: AccessScope, message: MessageRow): Promise<void> {
     const faults = await this.composing.faults(scope, message);
-    if (faults.length > 0) throw new Conflict(sentence('send.not-ready', { faults: faults.map((fault) => fault.message).join(' ') }));
+    if (faults.length > 0)
+      throw new Conflict(
+        sentence('send.not-ready', { faults: faults.map((fault) => fault.message).join(' ') }),
+      );
     const asks = await this.composing.asks(this.database.read(scope), message);
     if (asks.length > 0 && (message.seconded_by === null || message.seconded_by === scope.actorId))
       throw new Conflict(sentence('send.service-asks', { asks: asks.join('”, “') }));
@@ -235,15 +319,30 @@ export class SendingService {
   }
 
   async stop(scope: AccessScope, id: number): Promise<void> {
-    await this.move(scope, id, ['preparing', 'sending', 'paused'], 'stopped', (tx) => this.sending.stopReady(tx, id));
+    await this.move(scope, id, ['preparing', 'sending', 'paused'], 'stopped', (tx) =>
+      this.sending.stopReady(tx, id),
+    );
   }
 
-  private async move(scope: AccessScope, id: number, from: string[], to: string, also?: (tx: Scoped) => Promise<unknown>): Promise<void> {
+  private async move(
+    scope: AccessScope,
+    id: number,
+    from: string[],
+    to: string,
+    also?: (tx: Scoped) => Promise<unknown>,
+  ): Promise<void> {
     await this.database.write(scope, async (tx) => {
       const message = await this.movable(tx, scope, id, from);
       await this.messages.change(tx, id, { state: to });
       await also?.(tx);
-      await audit(tx, { act: to, subject: 'message', subjectId: id, words: `${message.name}: ${to}`, before: message.state, after: to });
+      await audit(tx, {
+        act: to,
+        subject: 'message',
+        subjectId: id,
+        words: `${message.name}: ${to}`,
+        before: message.state,
+        after: to,
+      });
     });
   }
 
@@ -257,21 +356,24 @@ export class SendingService {
     await this.message(tx, id);
     const message = (await this.messages.lock(tx, id))!;
     this.chapterOf(scope, message);
-    if (!from.includes(message.state)) throw new Conflict(sentence('send.too-late', { state: message.state }));
+    if (!from.includes(message.state))
+      throw new Conflict(sentence('send.too-late', { state: message.state }));
     return message;
   }
 
   /** The message's own chapter decides who can be in its group; a chapter can't send for all of them. */
   private chapterOf(scope: AccessScope, message: MessageRow): AccessScope {
     if (scope.chapterId !== null && message.chapter_id === null)
-      throw new Conflict(scope.boundTo === null ? sentence('send.all-chapters') : sentence('send.all-chapters-bound'));
+      throw new Conflict(
+        scope.boundTo === null ? sentence('send.all-chapters') : sentence('send.all-chapters-bound'),
+      );
     return { ...scope, chapterId: message.chapter_id };
   }
 }
 
 /**
- * What is asked of the ledger for a message. A service message to one person answers what they have set going themselves;
- * one to a group does not, and is held by the cap as any other.
+ * What is asked of the ledger for a message. A service message to one person answers what they have set going
+ * themselves; one to a group does not, and is held by the cap as any other.
  */
 export function eligibilityQueryOf(message: MessageRow, rules: HouseRules): EligibilityQuery {
   const scope = scopeOfMessage(message);
@@ -290,6 +392,12 @@ function sameVersion(one: MessageRow, other: MessageRow): boolean {
 
 function inOrder(message: MessageRow, faults: number): string[] {
   const email =
-    message.channel === 'email' ? ['One-click way out, in the header and the footer', 'Postal address in the footer'] : ['STOP is obeyed at once'];
-  return [...email, ...(faults === 0 ? ['Every merge field is known'] : []), ...(message.tested_at ? ['Test sent to you'] : [])];
+    message.channel === 'email'
+      ? ['One-click way out, in the header and the footer', 'Postal address in the footer']
+      : ['STOP is obeyed at once'];
+  return [
+    ...email,
+    ...(faults === 0 ? ['Every merge field is known'] : []),
+    ...(message.tested_at ? ['Test sent to you'] : []),
+  ];
 }

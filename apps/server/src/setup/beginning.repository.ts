@@ -3,7 +3,15 @@ import type { Database } from '../platform/database';
 
 export interface Beginning {
   word: string;
-  organization: { name: string; legalName: string; postalAddress: string; country: string; timeZone: string; locale: string; currency: string };
+  organization: {
+    name: string;
+    legalName: string;
+    postalAddress: string;
+    country: string;
+    timeZone: string;
+    locale: string;
+    currency: string;
+  };
   /** The first chapter; people always belong to one. */
   chapter: string;
   name: string;
@@ -20,15 +28,23 @@ export class BeginningRepository {
 
   /** The hash of the word that the first owner must say. */
   async word(database: Database): Promise<string | null> {
-    const row = (await database.unscoped()('house_key').where('name', 'first-owner').first('wrapped')) as { wrapped: string } | undefined;
+    const row = (await database.unscoped()('house_key').where('name', 'first-owner').first('wrapped')) as
+      { wrapped: string } | undefined;
     return row?.wrapped ?? null;
   }
 
   async keepWord(database: Database, hash: string): Promise<void> {
-    await database.unscoped()('house_key').insert({ name: 'first-owner', wrapped: hash }).onConflict('name').merge();
+    await database
+      .unscoped()('house_key')
+      .insert({ name: 'first-owner', wrapped: hash })
+      .onConflict('name')
+      .merge();
   }
 
-  /** Makes everything at once, or nothing where somebody else was quicker: the word is spent in the same transaction. */
+  /**
+   * Makes everything at once, or nothing where somebody else was quicker: the word is spent in the same
+   * transaction.
+   */
   async make(
     database: Database,
     wanted: Beginning & { passwordHash: string; fromEmail: string; bounceDomain: string },

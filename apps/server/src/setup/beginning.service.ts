@@ -10,7 +10,8 @@ import { hashPassword, refuseEasy } from '../team/passwords';
 import { BeginningRepository, type Beginning } from './beginning.repository';
 import { sentence } from '../platform/words';
 
-const NO_WORD = 'That is not the word that the start printed last. It stands in the output of "npm start", and works once.';
+const NO_WORD =
+  'That is not the word that the start printed last. It stands in the output of "npm start", and works once.';
 
 /** An empty house: the first owner comes by the one-time word that the start prints. */
 @Injectable()
@@ -29,9 +30,12 @@ export class BeginningService {
   /** Makes the organization, its first chapter and its owner, once. */
   async begin(wanted: Beginning): Promise<{ id: number; organizationId: number; email: string }> {
     if (!(await this.isOpen())) throw new Conflict(sentence('begin.somebody-here'));
-    if (!isWord(await this.beginnings.word(this.database), wanted.word)) throw new Invalid([{ field: 'word', code: 'word', message: NO_WORD }]);
+    if (!isWord(await this.beginnings.word(this.database), wanted.word))
+      throw new Invalid([{ field: 'word', code: 'word', message: NO_WORD }]);
     if (!countryCodes().includes(wanted.organization.country))
-      throw new Invalid([{ field: 'organization.country', code: 'country', message: sentence('organization.country') }]);
+      throw new Invalid([
+        { field: 'organization.country', code: 'country', message: sentence('organization.country') },
+      ]);
     refuseEasy(wanted.password, [wanted.name, wanted.email, wanted.organization.name]);
     const passwordHash = await hashPassword(wanted.password);
     const host = new URL(this.config.PUBLIC_URL).hostname;
@@ -43,13 +47,19 @@ export class BeginningService {
     });
     if (!made) throw new Conflict(sentence('begin.quicker'));
     await this.database.writeUnlogged({ ...programScope(made.organizationId), actorId: made.ownerId }, (tx) =>
-      audit(tx, { act: 'begin', subject: 'organization', subjectId: made.organizationId, words: `${wanted.name} began ${wanted.organization.name}` }),
+      audit(tx, {
+        act: 'begin',
+        subject: 'organization',
+        subjectId: made.organizationId,
+        words: `${wanted.name} began ${wanted.organization.name}`,
+      }),
     );
     return { id: made.ownerId, organizationId: made.organizationId, email: wanted.email };
   }
 }
 
-export const wordHash = (word: string) => createHash('sha256').update(word.trim().toLowerCase()).digest('hex');
+export const wordHash = (word: string) =>
+  createHash('sha256').update(word.trim().toLowerCase()).digest('hex');
 
 function isWord(kept: string | null, typed: string): boolean {
   return kept !== null && timingSafeEqual(Buffer.from(kept), Buffer.from(wordHash(typed)));

@@ -6,11 +6,16 @@ import type { OrganizationRow } from '../team/team.repository';
 @Injectable()
 export class OrganizationRepository {
   async lockForUpdate(tx: Scoped): Promise<OrganizationRow & { changed_by: number | null }> {
-    const [row] = await tx.sql<OrganizationRow & { changed_by: number | null }>('SELECT * FROM organization WHERE id = :org FOR UPDATE');
+    const [row] = await tx.sql<OrganizationRow & { changed_by: number | null }>(
+      'SELECT * FROM organization WHERE id = :org FOR UPDATE',
+    );
     return row!;
   }
 
-  async change(tx: Scoped, values: Partial<Record<keyof OrganizationRow | 'changed_by', string | number | null>>): Promise<void> {
+  async change(
+    tx: Scoped,
+    values: Partial<Record<keyof OrganizationRow | 'changed_by', string | number | null>>,
+  ): Promise<void> {
     await tx.knex('organization').where('id', tx.scope.organizationId).update(values);
   }
 
@@ -19,7 +24,9 @@ export class OrganizationRepository {
   }
 
   /** Chapters with how many people are in each. */
-  async chapters(db: Scoped): Promise<{ id: number; name: string; postal_address: string; places: string; people: number }[]> {
+  async chapters(
+    db: Scoped,
+  ): Promise<{ id: number; name: string; postal_address: string; places: string; people: number }[]> {
     return db.sql(
       `SELECT c.id, c.name, c.postal_address, c.places, COUNT(s.id) AS people FROM chapter c
         LEFT JOIN supporter s ON s.organization_id = :org AND s.chapter_id = c.id AND s.erased_at IS NULL
@@ -28,24 +35,48 @@ export class OrganizationRepository {
   }
 
   async chapterNamed(db: Scoped, name: string): Promise<number | null> {
-    const [row] = await db.sql<{ id: number }>('SELECT id FROM chapter WHERE organization_id = :org AND name = :name', { name });
+    const [row] = await db.sql<{ id: number }>(
+      'SELECT id FROM chapter WHERE organization_id = :org AND name = :name',
+      { name },
+    );
     return row?.id ?? null;
   }
 
-  async addChapter(tx: Scoped, chapter: { name: string; postalAddress: string; places: string }): Promise<number> {
-    return tx.insert('chapter', { name: chapter.name, postal_address: chapter.postalAddress, places: chapter.places });
+  async addChapter(
+    tx: Scoped,
+    chapter: { name: string; postalAddress: string; places: string },
+  ): Promise<number> {
+    return tx.insert('chapter', {
+      name: chapter.name,
+      postal_address: chapter.postalAddress,
+      places: chapter.places,
+    });
   }
 
-  async holdChapter(tx: Scoped, id: number): Promise<{ name: string; postalAddress: string; places: string } | undefined> {
+  async holdChapter(
+    tx: Scoped,
+    id: number,
+  ): Promise<{ name: string; postalAddress: string; places: string } | undefined> {
     const [row] = await tx.sql<{ name: string; postalAddress: string; places: string }>(
-      'SELECT name, postal_address AS postalAddress, places FROM chapter WHERE organization_id = :org AND id = :id FOR UPDATE',
+      `SELECT name, postal_address AS postalAddress, places
+        FROM chapter
+        WHERE organization_id = :org AND id = :id FOR UPDATE`,
       { id },
     );
     return row;
   }
 
-  async changeChapter(tx: Scoped, id: number, chapter: { name: string; postalAddress: string; places: string }): Promise<void> {
+  async changeChapter(
+    tx: Scoped,
+    id: number,
+    chapter: { name: string; postalAddress: string; places: string },
+  ): Promise<void> {
     const bound = { id, name: chapter.name, postal: chapter.postalAddress, places: chapter.places };
-    await tx.execute('UPDATE chapter SET name = :name, postal_address = :postal, places = :places WHERE organization_id = :org AND id = :id', bound);
+    await tx.execute(
+      `UPDATE chapter
+        SET name = :name, postal_address = :postal, places = :places
+        WHERE organization_id = :org AND id = :id`,
+      bound,
+    );
   }
 }

@@ -14,7 +14,9 @@ import { logoOf, TeamRepository, type OrganizationRow } from '../team/team.repos
 import { OrganizationRepository } from './organization.repository';
 import { sentence } from '../platform/words';
 
-export type SaveOrganization = Omit<OrganizationView, 'logo' | 'version' | 'chapters' | 'missing'> & { basedOn: number };
+export type SaveOrganization = Omit<OrganizationView, 'logo' | 'version' | 'chapters' | 'missing'> & {
+  basedOn: number;
+};
 
 export interface ChapterWords {
   name: string;
@@ -22,7 +24,10 @@ export interface ChapterWords {
   places: string;
 }
 
-/** The organization as its owners describe it: who it is, where it lives, how days, amounts and languages are read. */
+/**
+ * The organization as its owners describe it: who it is, where it lives, how days, amounts and languages are
+ * read.
+ */
 @Injectable()
 export class OrganizationService {
   constructor(
@@ -35,7 +40,10 @@ export class OrganizationService {
 
   async view(scope: AccessScope): Promise<OrganizationView> {
     const db = this.database.read(scope);
-    const [own, chapters] = await Promise.all([this.team.organization(scope), this.organizations.chapters(db)]);
+    const [own, chapters] = await Promise.all([
+      this.team.organization(scope),
+      this.organizations.chapters(db),
+    ]);
     const visible = scope.boundTo === null ? chapters : chapters.filter(({ id }) => id === scope.boundTo);
     return {
       name: own.name,
@@ -52,7 +60,11 @@ export class OrganizationService {
       textFrom: own.text_from,
       logo: logoOf(own)?.src ?? null,
       version: own.version,
-      chapters: visible.map(({ postal_address, people, ...chapter }) => ({ ...chapter, postalAddress: postal_address, people: Number(people) })),
+      chapters: visible.map(({ postal_address, people, ...chapter }) => ({
+        ...chapter,
+        postalAddress: postal_address,
+        people: Number(people),
+      })),
       missing: this.missing(own),
     };
   }
@@ -65,8 +77,14 @@ export class OrganizationService {
       [own.postal_address === '', 'No postal address: it has to stand under every mail and form.'],
       [own.from_email === '', 'No address that mail comes from: no mail can leave.'],
       [own.list_domain === '', 'No domain that bounces come back to: no mail can leave.'],
-      [inbound === 0, 'This server hears no mail (INBOUND_SMTP_PORT): bounces and answers to mails are not noticed.'],
-      [dkim === '', 'Mail is not signed (DKIM_KEY_FILE): large mailbox providers refuse unsigned mail to many.'],
+      [
+        inbound === 0,
+        'This server hears no mail (INBOUND_SMTP_PORT): bounces and answers to mails are not noticed.',
+      ],
+      [
+        dkim === '',
+        'Mail is not signed (DKIM_KEY_FILE): large mailbox providers refuse unsigned mail to many.',
+      ],
       [
         dkim !== '' && domain !== '' && !aligned(domain, dkim),
         `Mail comes from ${domain} and is signed for ${dkim}: the two should be of one domain.`,
@@ -83,9 +101,12 @@ export class OrganizationService {
     // Days, amounts and places are read anew by whoever keeps columns: this tells everybody.
     return this.database.write(scope, async (tx) => {
       const own = await this.organizations.lockForUpdate(tx);
-      if (own.version !== wanted.basedOn) throw new Newer('what the organization says of itself', await this.team.nameOf(tx, own.changed_by));
+      if (own.version !== wanted.basedOn)
+        throw new Newer('what the organization says of itself', await this.team.nameOf(tx, own.changed_by));
       if (own.currency !== wanted.currency && (await this.organizations.hasGifts(tx)))
-        throw new Conflict(sentence('organization.currency', { currency: own.currency, currency2: wanted.currency }));
+        throw new Conflict(
+          sentence('organization.currency', { currency: own.currency, currency2: wanted.currency }),
+        );
       await this.organizations.change(tx, {
         name: wanted.name,
         legal_name: wanted.legalName,
@@ -117,7 +138,12 @@ export class OrganizationService {
     const logo = file && (await this.images.add(scope, file, own.name));
     await this.database.writeUnlogged(scope, async (tx) => {
       await this.organizations.change(tx, { logo_id: logo?.id ?? null });
-      await audit(tx, { act: 'organization', subject: 'organization', subjectId: own.id, words: logo ? 'Changed the logo' : 'Took the logo away' });
+      await audit(tx, {
+        act: 'organization',
+        subject: 'organization',
+        subjectId: own.id,
+        words: logo ? 'Changed the logo' : 'Took the logo away',
+      });
     });
   }
 
@@ -135,12 +161,22 @@ export class OrganizationService {
       await this.organizations.lockForUpdate(tx);
       if ((await this.organizations.chapterNamed(tx, chapter.name)) !== null) throw taken(chapter.name);
       const id = await this.organizations.addChapter(tx, chapter);
-      await audit(tx, { act: 'chapter', subject: 'chapter', subjectId: id, words: `Opened the chapter ${chapter.name}` });
+      await audit(tx, {
+        act: 'chapter',
+        subject: 'chapter',
+        subjectId: id,
+        words: `Opened the chapter ${chapter.name}`,
+      });
       return { id };
     });
   }
 
-  async changeChapter(scope: AccessScope, id: number, chapter: ChapterWords, was: ChapterWords): Promise<void> {
+  async changeChapter(
+    scope: AccessScope,
+    id: number,
+    chapter: ChapterWords,
+    was: ChapterWords,
+  ): Promise<void> {
     await this.readPlaces(scope, chapter);
     await this.database.writeUnlogged(scope, async (tx) => {
       await this.organizations.lockForUpdate(tx);
@@ -150,15 +186,25 @@ export class OrganizationService {
       if (!now) throw new NotFound('chapter');
       stillAs(was, now, 'this chapter');
       await this.organizations.changeChapter(tx, id, chapter);
-      await audit(tx, { act: 'chapter', subject: 'chapter', subjectId: id, words: `Changed the chapter ${chapter.name}` });
+      await audit(tx, {
+        act: 'chapter',
+        subject: 'chapter',
+        subjectId: id,
+        words: `Changed the chapter ${chapter.name}`,
+      });
     });
   }
 }
 
-const taken = (name: string) => new Invalid([{ field: 'name', code: 'taken', message: sentence('chapter.name-taken', { name }) }]);
+const taken = (name: string) =>
+  new Invalid([{ field: 'name', code: 'taken', message: sentence('chapter.name-taken', { name }) }]);
 
-/** Whether mail from one domain is covered by a signature of the other (relaxed alignment, RFC 7489 §3.1.1, without a list of suffixes). */
-const aligned = (from: string, signed: string) => from === signed || from.endsWith(`.${signed}`) || signed.endsWith(`.${from}`);
+/**
+ * Whether mail from one domain is covered by a signature of the other (relaxed alignment, RFC 7489 §3.1.1,
+ * without a list of suffixes).
+ */
+const aligned = (from: string, signed: string) =>
+  from === signed || from.endsWith(`.${signed}`) || signed.endsWith(`.${from}`);
 
 function changesOf(own: OrganizationRow, wanted: SaveOrganization): string[] {
   const pairs: [string, string, string][] = [
@@ -175,5 +221,7 @@ function changesOf(own: OrganizationRow, wanted: SaveOrganization): string[] {
     ['domain of bounces', own.list_domain, wanted.bounceDomain],
     ['number of texts', own.text_from, wanted.textFrom],
   ];
-  return pairs.flatMap(([what, before, after]) => (before === after ? [] : [`${what}: ${before || 'none'} → ${after || 'none'}`]));
+  return pairs.flatMap(([what, before, after]) =>
+    before === after ? [] : [`${what}: ${before || 'none'} → ${after || 'none'}`],
+  );
 }

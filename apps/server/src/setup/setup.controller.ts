@@ -32,22 +32,40 @@ export class SetupController {
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
-  @Route('get', 'organization', { role: 'viewer', summary: 'What the organization says of itself, with its chapters' })
+  @Route('get', 'organization', {
+    role: 'viewer',
+    summary: 'What the organization says of itself, with its chapters',
+  })
   organization(@Caller() scope: AccessScope): Promise<OrganizationView> {
     return this.organizations.view(scope);
   }
 
-  @Route('put', 'organization', { role: 'owner', ofAll: true, summary: 'Change what the organization says of itself', body: schema.saveOrganization })
+  @Route('put', 'organization', {
+    role: 'owner',
+    ofAll: true,
+    summary: 'Change what the organization says of itself',
+    body: schema.saveOrganization,
+  })
   save(@Caller() scope: AccessScope, @Input('body') body: SaveOrganization): Promise<{ version: number }> {
     return this.organizations.save(scope, body);
   }
 
-  @Route('put', 'organization/logo', { role: 'owner', ofAll: true, summary: 'Change the logo (multipart: file)' })
+  @Route('put', 'organization/logo', {
+    role: 'owner',
+    ofAll: true,
+    summary: 'Change the logo (multipart: file)',
+  })
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: IMAGE_LIMITS.bytes, files: 1, fields: 0 } }))
   @HttpCode(204)
-  async setLogo(@Caller() scope: AccessScope, @UploadedFile() file: Express.Multer.File | undefined): Promise<void> {
+  async setLogo(
+    @Caller() scope: AccessScope,
+    @UploadedFile() file: Express.Multer.File | undefined,
+  ): Promise<void> {
     if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: 'Choose a picture.' }]);
-    await this.organizations.setLogo(scope, { name: Buffer.from(file.originalname, 'latin1').toString('utf8'), bytes: file.buffer });
+    await this.organizations.setLogo(scope, {
+      name: Buffer.from(file.originalname, 'latin1').toString('utf8'),
+      bytes: file.buffer,
+    });
   }
 
   @Route('delete', 'organization/logo', { role: 'owner', ofAll: true, summary: 'Take the logo away' })
@@ -56,12 +74,22 @@ export class SetupController {
     await this.organizations.setLogo(scope, null);
   }
 
-  @Route('post', 'chapters', { role: 'owner', ofAll: true, summary: 'Open a chapter', body: schema.makeChapter })
+  @Route('post', 'chapters', {
+    role: 'owner',
+    ofAll: true,
+    summary: 'Open a chapter',
+    body: schema.makeChapter,
+  })
   addChapter(@Caller() scope: AccessScope, @Input('body') body: ChapterWords): Promise<{ id: number }> {
     return this.organizations.addChapter(scope, body);
   }
 
-  @Route('put', 'chapters/:id', { role: 'owner', summary: 'Change a chapter', params: schema.idParams, body: schema.saveChapter })
+  @Route('put', 'chapters/:id', {
+    role: 'owner',
+    summary: 'Change a chapter',
+    params: schema.idParams,
+    body: schema.saveChapter,
+  })
   @HttpCode(204)
   async changeChapter(
     @Caller() scope: AccessScope,
@@ -71,29 +99,59 @@ export class SetupController {
     await this.organizations.changeChapter(scope, id, chapter, was);
   }
 
-  @Route('get', 'team', { role: 'owner', ofAll: true, summary: 'The team, with who was invited and who is gone' })
+  @Route('get', 'team', {
+    role: 'owner',
+    ofAll: true,
+    summary: 'The team, with who was invited and who is gone',
+  })
   all(@Caller() scope: AccessScope): Promise<TeammateView[]> {
     return this.mates.all(scope);
   }
 
-  @Route('post', 'team', { role: 'owner', ofAll: true, summary: 'Invite a teammate by mail', body: schema.invite })
-  invite(@Caller() scope: AccessScope, @Input('body') body: Where & { name: string; email: string }): Promise<{ id: number }> {
+  @Route('post', 'team', {
+    role: 'owner',
+    ofAll: true,
+    summary: 'Invite a teammate by mail',
+    body: schema.invite,
+  })
+  invite(
+    @Caller() scope: AccessScope,
+    @Input('body') body: Where & { name: string; email: string },
+  ): Promise<{ id: number }> {
     return this.mates.invite(scope, body);
   }
 
-  @Route('post', 'team/:id/invitation', { role: 'owner', summary: 'Send the invitation again', params: schema.idParams })
+  @Route('post', 'team/:id/invitation', {
+    role: 'owner',
+    summary: 'Send the invitation again',
+    params: schema.idParams,
+  })
   @HttpCode(204)
   async inviteAgain(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     await this.mates.inviteAgain(scope, id);
   }
 
-  @Route('put', 'team/:id', { role: 'owner', summary: 'Change a teammate’s role and chapter', params: schema.idParams, body: schema.changeTeammate })
+  @Route('put', 'team/:id', {
+    role: 'owner',
+    summary: 'Change a teammate’s role and chapter',
+    params: schema.idParams,
+    body: schema.changeTeammate,
+  })
   @HttpCode(204)
-  async change(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: Where & { was: Where }): Promise<void> {
+  async change(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: Where & { was: Where },
+  ): Promise<void> {
     await this.mates.change(scope, id, body);
   }
 
-  @Route('get', 'team/:id/waiting', { role: 'owner', ofAll: true, summary: 'What waits for a teammate', params: schema.idParams })
+  @Route('get', 'team/:id/waiting', {
+    role: 'owner',
+    ofAll: true,
+    summary: 'What waits for a teammate',
+    params: schema.idParams,
+  })
   waiting(@Caller() scope: AccessScope, @Id() id: number): Promise<WaitingFor> {
     return this.mates.waitingFor(scope, id);
   }
@@ -105,11 +163,19 @@ export class SetupController {
     body: schema.takeOutTeammate,
   })
   @HttpCode(204)
-  async takeOut(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { handTo: number }): Promise<void> {
+  async takeOut(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { handTo: number },
+  ): Promise<void> {
     await this.mates.takeOut(scope, id, body.handTo);
   }
 
-  @Route('delete', 'team/:id/sessions', { role: 'owner', summary: 'End all sessions of a teammate', params: schema.idParams })
+  @Route('delete', 'team/:id/sessions', {
+    role: 'owner',
+    summary: 'End all sessions of a teammate',
+    params: schema.idParams,
+  })
   @HttpCode(204)
   async endSessions(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     await this.mates.endSessions(scope, id);
@@ -120,9 +186,18 @@ export class SetupController {
     return { open: await this.beginnings.isOpen() };
   }
 
-  @Route('post', 'beginning', { role: 'anyone', summary: 'Begin, with the one-time word', body: schema.beginHouse, ownProof: true })
+  @Route('post', 'beginning', {
+    role: 'anyone',
+    summary: 'Begin, with the one-time word',
+    body: schema.beginHouse,
+    ownProof: true,
+  })
   @HttpCode(204)
-  async begin(@Req() request: KnownRequest, @Input('body') body: Beginning, @Res({ passthrough: true }) response: Response): Promise<void> {
+  async begin(
+    @Req() request: KnownRequest,
+    @Input('body') body: Beginning,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
     if (!this.words.pass(placeOfRequest(request).network)) throw new TooMany(sentence('begin.too-often'));
     const begun = await this.team.begin(await this.beginnings.begin(body), placeOfRequest(request));
     setCookie(this.config, response, 'session', begun.session);

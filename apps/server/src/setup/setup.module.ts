@@ -13,6 +13,12 @@ import { TeammatesService } from './teammates.service';
 @Module({
   imports: [CallsModule, IntakeModule, MessagesModule, TeamModule],
   controllers: [SetupController],
-  providers: [BeginningRepository, BeginningService, OrganizationRepository, OrganizationService, TeammatesService],
+  providers: [
+    BeginningRepository,
+    BeginningService,
+    OrganizationRepository,
+    OrganizationService,
+    TeammatesService,
+  ],
 })
 export class SetupModule {}

@@ -41,7 +41,9 @@ export class TeammatesService {
     return this.database.writeUnlogged(scope, async (tx) => {
       const known = await this.mates.byEmail(tx, wanted.email);
       if (known && (known.organization_id !== scope.organizationId || !known.left_at))
-        throw new Invalid([{ field: 'email', code: 'taken', message: sentence('team.email-taken', { email: wanted.email }) }]);
+        throw new Invalid([
+          { field: 'email', code: 'taken', message: sentence('team.email-taken', { email: wanted.email }) },
+        ]);
       const id = known?.id ?? (await this.mates.add(tx, wanted));
       // Who comes back is the same person to the record of what was done, with a new password.
       if (known)
@@ -75,10 +77,22 @@ export class TeammatesService {
       const mate = await this.need(tx, id);
       if (wanted.role !== 'owner' || wanted.chapterIds !== null) keepAnOwner(owners, mate);
       const now = { role: mate.role, chapterIds: mate.chapter_ids };
-      stillAs(inOrder(wanted.was), inOrder(now), `what ${mate.name} may do`, `${mate.role} in ${namesOf(chapters, mate.chapter_ids)}`);
+      stillAs(
+        inOrder(wanted.was),
+        inOrder(now),
+        `what ${mate.name} may do`,
+        `${mate.role} in ${namesOf(chapters, mate.chapter_ids)}`,
+      );
       await this.mates.change(tx, id, { role: wanted.role, chapter_ids: jsonOf(wanted.chapterIds) });
       const words = `${mate.name} is ${wanted.role} now, in ${named}`;
-      await audit(tx, { act: 'role', subject: 'teammate', subjectId: id, words, before: mate.role, after: wanted.role });
+      await audit(tx, {
+        act: 'role',
+        subject: 'teammate',
+        subjectId: id,
+        words,
+        before: mate.role,
+        after: wanted.role,
+      });
     });
   }
 
@@ -92,20 +106,29 @@ export class TeammatesService {
     return { messages, batches, callLists };
   }
 
-  /** Takes somebody out: their sessions end, and what waits for them becomes somebody else's. What they did stays theirs. */
+  /**
+   * Takes somebody out: their sessions end, and what waits for them becomes somebody else's. What they did
+   * stays theirs.
+   */
   async takeOut(scope: AccessScope, id: number, handTo: number): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
       const owners = await this.mates.holdOwners(tx);
       const mate = await this.need(tx, id);
       keepAnOwner(owners, mate);
       const heir = handTo === id ? undefined : await this.mates.lockForUpdate(tx, handTo);
-      if (!heir || heir.left_at) throw new Invalid([{ field: 'handTo', code: 'teammate', message: sentence('team.hand-on') }]);
+      if (!heir || heir.left_at)
+        throw new Invalid([{ field: 'handTo', code: 'teammate', message: sentence('team.hand-on') }]);
       await this.messages.handOn(tx, id, heir.id);
       await this.batches.handOn(tx, id, heir.id);
       await this.calls.handOn(tx, id, heir.id);
       await this.mates.spendLinks(tx, id);
       await this.mates.change(tx, id, { left_at: new Date(), password_hash: null });
-      await this.note(tx, id, 'take-out', `Took ${mate.name} out of the team; what waited for them went to ${heir.name}`);
+      await this.note(
+        tx,
+        id,
+        'take-out',
+        `Took ${mate.name} out of the team; what waited for them went to ${heir.name}`,
+      );
     });
     await this.sessions.endAll(id);
   }
@@ -130,14 +153,16 @@ export class TeammatesService {
 }
 
 function keepAnOwner(owners: readonly number[], mate: TeammateRow): void {
-  if (owners.length === 1 && owners[0] === mate.id) throw new Conflict(sentence('team.only-owner', { name: mate.name }));
+  if (owners.length === 1 && owners[0] === mate.id)
+    throw new Conflict(sentence('team.only-owner', { name: mate.name }));
 }
 
 /** The chapters that somebody works in, for a sentence; refuses ids that name none. */
 function namesOf(chapters: readonly { id: number; name: string }[], ids: readonly number[] | null): string {
   if (ids === null) return 'all chapters';
   const named = chapters.filter(({ id }) => ids.includes(id));
-  if (named.length !== ids.length) throw new Invalid([{ field: 'chapterIds', code: 'chapter', message: sentence('chapter.none') }]);
+  if (named.length !== ids.length)
+    throw new Invalid([{ field: 'chapterIds', code: 'chapter', message: sentence('chapter.none') }]);
   return named.map(({ name }) => name).join(', ');
 }
 
@@ -158,7 +183,11 @@ function viewOf(row: TeammateLine): TeammateView {
     state: row.left_at ? 'gone' : row.password_hash === null ? 'invited' : 'here',
     signedInAt: row.signed_in_at?.toISOString() ?? null,
     invitation: row.link_expires_at
-      ? { state: expired ? 'expired' : mail, detail: row.link_detail, expiresAt: row.link_expires_at.toISOString() }
+      ? {
+          state: expired ? 'expired' : mail,
+          detail: row.link_detail,
+          expiresAt: row.link_expires_at.toISOString(),
+        }
       : null,
     sessions: Number(row.sessions),
   };

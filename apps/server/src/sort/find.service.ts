@@ -9,7 +9,10 @@ import { FindRepository } from './find.repository';
 const MOST_PEOPLE = 8;
 const MOST_THINGS = 5;
 
-/** Whatever a few letters can mean: people by parts of their names, by email, by last digits; things by their names. */
+/**
+ * Whatever a few letters can mean: people by parts of their names, by email, by last digits; things by their
+ * names.
+ */
 @Injectable()
 export class FindService {
   constructor(
@@ -21,8 +24,14 @@ export class FindService {
 
   async find(scope: AccessScope, text: string): Promise<FinderHit[]> {
     const db = this.database.read(scope);
-    const [ids, things] = await Promise.all([this.people(scope, text), this.finder.things(db, text, MOST_THINGS)]);
-    const [people, points] = await Promise.all([this.supporters.byIds(db, ids), this.supporters.points(db, ids)]);
+    const [ids, things] = await Promise.all([
+      this.people(scope, text),
+      this.finder.things(db, text, MOST_THINGS),
+    ]);
+    const [people, points] = await Promise.all([
+      this.supporters.byIds(db, ids),
+      this.supporters.points(db, ids),
+    ]);
     return [
       ...people.map((person): FinderHit => ({
         kind: 'supporter',
@@ -37,7 +46,8 @@ export class FindService {
   private async people(scope: AccessScope, text: string): Promise<number[]> {
     const db = this.database.read(scope);
     const digits = text.replace(/\D/g, '');
-    if (digits.length >= 4 && /^[\d\s()+.-]+$/.test(text)) return this.finder.byDigits(db, digits, MOST_PEOPLE);
+    if (digits.length >= 4 && /^[\d\s()+.-]+$/.test(text))
+      return this.finder.byDigits(db, digits, MOST_PEOPLE);
     if (text.includes('@')) return this.finder.byEmail(db, text, MOST_PEOPLE);
     const words = text
       .split(/[\s,]+/)
@@ -45,6 +55,8 @@ export class FindService {
       .slice(0, 5);
     const named = await this.roll.ask(scope, 'find', { words, limit: MOST_PEOPLE });
     if (named.length >= MOST_PEOPLE || words.length > 1) return named;
-    return [...new Set([...named, ...(await this.finder.byEmail(db, words[0]!, MOST_PEOPLE - named.length))])];
+    return [
+      ...new Set([...named, ...(await this.finder.byEmail(db, words[0]!, MOST_PEOPLE - named.length))]),
+    ];
   }
 }

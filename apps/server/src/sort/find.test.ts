@@ -45,8 +45,10 @@ test('one letter is too few, and is told so', async () => {
 });
 
 describe('segments', () => {
-  const keep = (name: string, tree: Rule) => house.client.post<{ id: number }>('/api/segments', { name, tree });
-  const count = (tree: Rule, reach = false) => house.client.post<SegmentCount>('/api/segments/count', { tree, reach });
+  const keep = (name: string, tree: Rule) =>
+    house.client.post<{ id: number }>('/api/segments', { name, tree });
+  const count = (tree: Rule, reach = false) =>
+    house.client.post<SegmentCount>('/api/segments/count', { tree, reach });
   const begins = (value: string): Rule => ({ kind: 'field', field: 'lastName', op: 'begins', value });
 
   test('stand inside others, are explained as one line, and can’t be taken away from under them', async () => {
@@ -61,7 +63,9 @@ describe('segments', () => {
     const outer = await keep('Cast, not Castle', tree);
     const counted = await count(tree, true);
     expect(counted).toMatchObject({ total: 1, reach: { email: 1, text: 0, neither: 0 } });
-    expect(counted.steps.map(({ words, alone, left, inner: lines }) => [words, alone, left, lines.length])).toEqual([
+    expect(
+      counted.steps.map(({ words, alone, left, inner: lines }) => [words, alone, left, lines.length]),
+    ).toEqual([
       ['are in the segment Cast', 2, 2, 0],
       ['none of: have Last name beginning castle', 3, 1, 1],
     ]);
@@ -82,11 +86,19 @@ describe('segments', () => {
     const empty: Rule = { kind: 'all', rules: [] };
     const [one, other] = [await keep('Ring, one half', empty), await keep('Ring, other half', empty)];
     const put = (into: { id: number }, name: string, inner: { id: number }) =>
-      house.client.call('PUT', `/api/segments/${into.id}`, { name, tree: { kind: 'segment', segmentId: inner.id, in: true }, basedOn: 0 });
-    const answers = await Promise.all([put(one, 'Ring, one half', other), put(other, 'Ring, other half', one)]);
+      house.client.call('PUT', `/api/segments/${into.id}`, {
+        name,
+        tree: { kind: 'segment', segmentId: inner.id, in: true },
+        basedOn: 0,
+      });
+    const answers = await Promise.all([
+      put(one, 'Ring, one half', other),
+      put(other, 'Ring, other half', one),
+    ]);
     expect(answers.map(({ status }) => status).sort()).toEqual([200, 422]);
     // Both can still be counted.
-    for (const { id } of [one, other]) expect((await count({ kind: 'segment', segmentId: id, in: true })).total).toBeGreaterThan(0);
+    for (const { id } of [one, other])
+      expect((await count({ kind: 'segment', segmentId: id, in: true })).total).toBeGreaterThan(0);
   });
 
   test('a question that a field can’t be asked is told', async () => {
@@ -97,11 +109,22 @@ describe('segments', () => {
   });
 
   test('who got a message is known in the next count', async () => {
-    const got: Rule = { kind: 'message', event: 'got', did: true, messageId: null, atLeast: 1, window: { over: 'last-days', days: 2 } };
+    const got: Rule = {
+      kind: 'message',
+      event: 'got',
+      did: true,
+      messageId: null,
+      atLeast: 1,
+      window: { over: 'last-days', days: 2 },
+    };
     expect((await count(got)).total).toBe(0);
-    const id = await draftEmail(house.client, { from: [{ kind: 'tag', id: (await house.client.get<{ id: number }[]>('/api/tags'))[0]!.id }] });
+    const id = await draftEmail(house.client, {
+      from: [{ kind: 'tag', id: (await house.client.get<{ id: number }[]>('/api/tags'))[0]!.id }],
+    });
     await send(house.client, id);
     await messageAt(house.client, id, 'done');
-    expect([(await count(got)).total, (await count({ ...got, messageId: id } as Rule)).total]).toEqual([4, 4]);
+    expect([(await count(got)).total, (await count({ ...got, messageId: id } as Rule)).total]).toEqual([
+      4, 4,
+    ]);
   });
 });

@@ -29,18 +29,21 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
-const tag = async (name: string, rest: object = {}) => (await house.client.post<{ id: number }>('/api/tags', { name, ...rest })).id;
+const tag = async (name: string, rest: object = {}) =>
+  (await house.client.post<{ id: number }>('/api/tags', { name, ...rest })).id;
 const put = (id: number, tagId: number) => house.client.put(`/api/supporters/${id}/tags/${tagId}`);
 const tags = () => house.client.get<TagView[]>('/api/tags');
 const has = (tagId: number): Rule => ({ kind: 'tag', tagId, has: true });
-const countOf = async (tree: Rule) => (await house.client.post<{ total: number }>('/api/segments/count', { tree, reach: false })).total;
+const countOf = async (tree: Rule) =>
+  (await house.client.post<{ total: number }>('/api/segments/count', { tree, reach: false })).total;
 
 describe('tags', () => {
   test('made one with each other from both sides at the same time, one of the two stays and nobody is lost', async () => {
     const [one, other] = [await tag('tillers'), await tag('tiller hands')];
     await put(ids[0]!, one);
     await put(ids[1]!, other);
-    const join = (from: number, into: number) => house.client.call('POST', `/api/tags/${from}/join`, { intoId: into });
+    const join = (from: number, into: number) =>
+      house.client.call('POST', `/api/tags/${from}/join`, { intoId: into });
     const answers = await Promise.all([join(one, other), join(other, one), join(one, other)]);
     expect(answers.map(({ status }) => status).sort()).toEqual([200, 404, 404]);
     const left = (await tags()).filter(({ name }) => name.startsWith('tiller'));
@@ -86,7 +89,9 @@ describe('tags', () => {
     const [found] = await house.client.get<SegmentView[]>('/api/segments');
     expect(found!.tree).toEqual({ kind: 'all', rules: [has(into), { kind: 'none', rules: [has(into)] }] });
     expect((await house.client.get<SegmentVersion[]>(`/api/segments/${segment.id}/versions`)).length).toBe(2);
-    expect((await house.client.get<MessageView>(`/api/messages/${message}`)).recipients.from).toEqual([{ kind: 'tag', id: into }]);
+    expect((await house.client.get<MessageView>(`/api/messages/${message}`)).recipients.from).toEqual([
+      { kind: 'tag', id: into },
+    ]);
     expect((await house.client.call('POST', `/api/tags/${into}/join`, { intoId: into })).status).toBe(409);
     expect((await house.client.call('POST', `/api/tags/${from}/join`, { intoId: into })).status).toBe(404);
   });
@@ -94,29 +99,49 @@ describe('tags', () => {
   test('the organization hands tags down to its chapters, or keeps them; how they are used is seen above', async () => {
     const [down, above] = [await tag('crossing guides'), await tag('board only', { handedDown: false })];
     const chapter = await house.as('organizer', house.chapters[0]);
-    expect((await chapter.get<TagView[]>('/api/tags')).map(({ name }) => name)).toEqual(['crossing guides', 'plank menders']);
+    expect((await chapter.get<TagView[]>('/api/tags')).map(({ name }) => name)).toEqual([
+      'crossing guides',
+      'plank menders',
+    ]);
     await chapter.put(`/api/supporters/${ids[2]}/tags/${down}`);
     expect((await chapter.call('PUT', `/api/supporters/${ids[2]}/tags/${above}`)).status).toBe(404);
     await chapter.post('/api/tags', { name: 'our own' });
     const own = (await tags()).find(({ name }) => name === 'our own')!;
     expect(own.chapter).toEqual(expect.any(String));
-    expect(await house.client.get<TagUse[]>(`/api/tags/${down}/use`)).toEqual([{ chapter: own.chapter, people: 1 }]);
-    await house.client.put(`/api/tags/${above}`, { name: 'board only', handedDown: true, was: { name: 'board only', handedDown: false } });
+    expect(await house.client.get<TagUse[]>(`/api/tags/${down}/use`)).toEqual([
+      { chapter: own.chapter, people: 1 },
+    ]);
+    await house.client.put(`/api/tags/${above}`, {
+      name: 'board only',
+      handedDown: true,
+      was: { name: 'board only', handedDown: false },
+    });
     expect((await chapter.get<TagView[]>('/api/tags')).map(({ name }) => name)).toContain('board only');
     // A chapter makes no tag of the whole organization one with another.
-    expect((await (await house.as('organizer', house.chapters[1])).call('POST', `/api/tags/${own.id}/join`, { intoId: down })).status).toBe(404);
+    expect(
+      (
+        await (
+          await house.as('organizer', house.chapters[1])
+        ).call('POST', `/api/tags/${own.id}/join`, { intoId: down })
+      ).status,
+    ).toBe(404);
   });
 
   test('a record tells since when and by whom a tag or list is there', async () => {
     const record = await house.client.get<RecordView>(`/api/supporters/${ids[2]}`);
     expect(record.tags).toMatchObject([
-      { name: 'crossing guides', how: 'by The organizer', since: expect.stringContaining(new Date().toISOString().slice(0, 7)) },
+      {
+        name: 'crossing guides',
+        how: 'by The organizer',
+        since: expect.stringContaining(new Date().toISOString().slice(0, 7)),
+      },
     ]);
   });
 });
 
 test('lists lie in folders and in the order that supporters see', async () => {
-  const make = async (name: string, folder = '') => (await house.client.post<{ id: number }>('/api/lists', { name, isPublic: true, folder })).id;
+  const make = async (name: string, folder = '') =>
+    (await house.client.post<{ id: number }>('/api/lists', { name, isPublic: true, folder })).id;
   const [news, launch, old] = [await make('News'), await make('Launch'), await make('Old fair', 'Past')];
   await house.client.put('/api/lists/order', { ids: [launch, old, news] });
   const lists = () => house.client.get<ListView[]>('/api/lists');
@@ -128,7 +153,9 @@ test('lists lie in folders and in the order that supporters see', async () => {
   await house.client.put('/api/lists/folder', { ids: [launch, news], folder: 'Ferry' });
   await house.client.put('/api/lists/folder', { ids: [old], folder: '' });
   expect((await lists()).map(({ folder }) => folder)).toEqual(['Ferry', '', 'Ferry']);
-  expect((await (await house.as('writer')).call('PUT', '/api/lists/order', { ids: [news] })).status).toBe(403);
+  expect((await (await house.as('writer')).call('PUT', '/api/lists/order', { ids: [news] })).status).toBe(
+    403,
+  );
 });
 
 describe('segments over time', () => {
@@ -136,19 +163,33 @@ describe('segments over time', () => {
 
   test('each saving is kept with how many it took in, and can be saved again', async () => {
     const { id } = await house.client.post<{ id: number }>('/api/segments', { name: 'B', tree: begins('b') });
-    await house.client.put(`/api/segments/${id}`, { name: 'B or C', tree: { kind: 'any', rules: [begins('b'), begins('c')] }, basedOn: 0 });
+    await house.client.put(`/api/segments/${id}`, {
+      name: 'B or C',
+      tree: { kind: 'any', rules: [begins('b'), begins('c')] },
+      basedOn: 0,
+    });
     const versions = await house.client.get<SegmentVersion[]>(`/api/segments/${id}/versions`);
     expect(versions.map(({ name, people, by }) => [name, people, by])).toEqual([
       ['B or C', 2, 'The owner'],
       ['B', 1, 'The owner'],
     ]);
     expect(versions[1]!.words).toContain('Last name');
-    await house.client.put(`/api/segments/${id}`, { name: versions[1]!.name, tree: versions[1]!.tree, basedOn: 1 });
-    expect((await house.client.get<SegmentVersion[]>(`/api/segments/${id}/versions`))[0]).toMatchObject({ name: 'B', people: 1 });
+    await house.client.put(`/api/segments/${id}`, {
+      name: versions[1]!.name,
+      tree: versions[1]!.tree,
+      basedOn: 1,
+    });
+    expect((await house.client.get<SegmentVersion[]>(`/api/segments/${id}/versions`))[0]).toMatchObject({
+      name: 'B',
+      people: 1,
+    });
   });
 
   test('its size is counted once a day by itself, and the newest count of a day stands', async () => {
-    const { id } = await house.client.post<{ id: number }>('/api/segments', { name: 'Castle', tree: begins('castle') });
+    const { id } = await house.client.post<{ id: number }>('/api/segments', {
+      name: 'Castle',
+      tree: begins('castle'),
+    });
     await house.database.unscoped()('segment_size').where({ segment_id: id }).update({ day: 20_000 });
     await house.app.get(SegmentSizes).round(Date.now() + 86_400_000);
     const sizes = () => house.client.get<SegmentSize[]>(`/api/segments/${id}/sizes`);
@@ -163,10 +204,16 @@ describe('segments over time', () => {
   });
 
   test('everybody in it now goes on a new list, which stays as it is', async () => {
-    const { id } = await house.client.post<{ id: number }>('/api/segments', { name: 'Chens', tree: begins('chen') });
-    const { listId, people } = await house.client.post<{ listId: number; people: number }>(`/api/segments/${id}/snapshot`, {
-      name: 'Chens of today',
+    const { id } = await house.client.post<{ id: number }>('/api/segments', {
+      name: 'Chens',
+      tree: begins('chen'),
     });
+    const { listId, people } = await house.client.post<{ listId: number; people: number }>(
+      `/api/segments/${id}/snapshot`,
+      {
+        name: 'Chens of today',
+      },
+    );
     expect(people).toBe(1);
     await eventually(
       'the list to fill',
@@ -174,8 +221,14 @@ describe('segments over time', () => {
       (n) => n === 1,
     );
     await house.client.call('PATCH', `/api/supporters/${ids[2]}`, { firstName: 'Cy', lastName: 'Moved' });
-    expect([await countOf(begins('chen')), await countOf({ kind: 'list', listId, on: true })]).toEqual([0, 1]);
-    expect((await house.client.call('POST', `/api/segments/${id}/snapshot`, { name: 'Nobody' })).status).toBe(409);
-    expect((await house.client.get<ListView[]>('/api/lists')).map(({ name }) => name)).not.toContain('Nobody');
+    expect([await countOf(begins('chen')), await countOf({ kind: 'list', listId, on: true })]).toEqual([
+      0, 1,
+    ]);
+    expect((await house.client.call('POST', `/api/segments/${id}/snapshot`, { name: 'Nobody' })).status).toBe(
+      409,
+    );
+    expect((await house.client.get<ListView[]>('/api/lists')).map(({ name }) => name)).not.toContain(
+      'Nobody',
+    );
   });
 });

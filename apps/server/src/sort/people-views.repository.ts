@@ -20,7 +20,12 @@ export class PeopleViewsRepository {
       fields: number[];
       made_by_name: string | null;
     }>(
-      'SELECT v.*, t.name AS made_by_name FROM people_view v LEFT JOIN teammate t ON t.id = v.made_by WHERE v.organization_id = :org AND (:chapter IS NULL OR v.chapter_id IS NULL OR v.chapter_id = :chapter) ORDER BY v.name',
+      `SELECT v.*, t.name AS made_by_name
+        FROM people_view v
+        LEFT JOIN teammate t ON t.id = v.made_by
+        WHERE v.organization_id = :org
+          AND (:chapter IS NULL OR v.chapter_id IS NULL OR v.chapter_id = :chapter)
+        ORDER BY v.name`,
     );
     return rows.map((row) => ({
       id: row.id,
@@ -34,8 +39,13 @@ export class PeopleViewsRepository {
     }));
   }
 
-  /** Keeps it under a name, in the place of the caller's own one of that name if it is still as they saw it. */
-  async keep(tx: Scoped, view: PeopleColumns & { name: string; tree: Rule; basedOn: number | null }): Promise<void> {
+  /**
+   * Keeps it under a name, in the place of the caller's own one of that name if it is still as they saw it.
+   */
+  async keep(
+    tx: Scoped,
+    view: PeopleColumns & { name: string; tree: Rule; basedOn: number | null },
+  ): Promise<void> {
     await tx.lockOrganization();
     const [known] = await tx.sql<{ id: number }>(
       'SELECT id FROM people_view WHERE organization_id = :org AND name = :name AND chapter_id <=> :chapter',

@@ -56,7 +56,11 @@ export class SortController {
     @Inject(Database) private readonly database: Database,
   ) {}
 
-  @Route('get', 'supporters/:id', { role: 'viewer', summary: "One supporter's record", params: schema.idParams })
+  @Route('get', 'supporters/:id', {
+    role: 'viewer',
+    summary: "One supporter's record",
+    params: schema.idParams,
+  })
   async record(@Caller() scope: AccessScope, @Id() id: number): Promise<RecordView> {
     const [record, segments, around] = await Promise.all([
       this.supporters.record(scope, id),
@@ -71,24 +75,46 @@ export class SortController {
     return this.supporters.makeGroup(scope, 'tag', body);
   }
 
-  @Route('put', 'tags/:id', { role: 'organizer', summary: 'Rename a tag', params: schema.idParams, body: schema.changeTag })
+  @Route('put', 'tags/:id', {
+    role: 'organizer',
+    summary: 'Rename a tag',
+    params: schema.idParams,
+    body: schema.changeTag,
+  })
   @HttpCode(204)
   changeTag(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: GroupBody): Promise<void> {
     return this.supporters.changeGroup(scope, 'tag', id, body);
   }
 
-  @Route('get', 'tags/:id/use', { role: 'viewer', summary: 'How many people of each chapter have a tag', params: schema.idParams })
+  @Route('get', 'tags/:id/use', {
+    role: 'viewer',
+    summary: 'How many people of each chapter have a tag',
+    params: schema.idParams,
+  })
   tagUse(@Caller() scope: AccessScope, @Id() id: number): Promise<TagUse[]> {
     return this.tagsOf.use(scope, id);
   }
 
-  @Route('post', 'tags/:id/join', { role: 'organizer', summary: 'Make this tag one with another', params: schema.idParams, body: schema.joinTag })
+  @Route('post', 'tags/:id/join', {
+    role: 'organizer',
+    summary: 'Make this tag one with another',
+    params: schema.idParams,
+    body: schema.joinTag,
+  })
   @HttpCode(200)
-  joinTag(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { intoId: number }): Promise<{ people: number }> {
+  joinTag(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { intoId: number },
+  ): Promise<{ people: number }> {
     return this.tagsOf.merge(scope, id, body.intoId);
   }
 
-  @Route('get', 'tags/:id/deletion', { role: 'organizer', summary: 'What deleting a tag takes with it', params: schema.idParams })
+  @Route('get', 'tags/:id/deletion', {
+    role: 'organizer',
+    summary: 'What deleting a tag takes with it',
+    params: schema.idParams,
+  })
   async tagDeletion(@Caller() scope: AccessScope, @Id() id: number): Promise<DeletionNotice> {
     return this.supporters.groupDeletion(scope, 'tag', id, stillNeeded(await this.uses.of(scope, 'tag', id)));
   }
@@ -115,21 +141,42 @@ export class SortController {
     await this.database.writeUnlogged(scope, (tx) => this.groups.orderLists(tx, body.ids));
   }
 
-  @Route('put', 'lists/folder', { role: 'organizer', summary: 'Put lists into a folder, or out of any', body: schema.moveLists })
+  @Route('put', 'lists/folder', {
+    role: 'organizer',
+    summary: 'Put lists into a folder, or out of any',
+    body: schema.moveLists,
+  })
   @HttpCode(204)
-  async moveLists(@Caller() scope: AccessScope, @Input('body') body: { ids: number[]; folder: string }): Promise<void> {
+  async moveLists(
+    @Caller() scope: AccessScope,
+    @Input('body') body: { ids: number[]; folder: string },
+  ): Promise<void> {
     await this.database.writeUnlogged(scope, (tx) => this.groups.moveLists(tx, body.ids, body.folder));
   }
 
-  @Route('put', 'lists/:id', { role: 'organizer', summary: 'Change a list', params: schema.idParams, body: schema.changeList })
+  @Route('put', 'lists/:id', {
+    role: 'organizer',
+    summary: 'Change a list',
+    params: schema.idParams,
+    body: schema.changeList,
+  })
   @HttpCode(204)
   changeList(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: GroupBody): Promise<void> {
     return this.supporters.changeGroup(scope, 'list', id, body);
   }
 
-  @Route('get', 'lists/:id/deletion', { role: 'organizer', summary: 'What deleting a list takes with it', params: schema.idParams })
+  @Route('get', 'lists/:id/deletion', {
+    role: 'organizer',
+    summary: 'What deleting a list takes with it',
+    params: schema.idParams,
+  })
   async listDeletion(@Caller() scope: AccessScope, @Id() id: number): Promise<DeletionNotice> {
-    return this.supporters.groupDeletion(scope, 'list', id, stillNeeded(await this.uses.of(scope, 'list', id)));
+    return this.supporters.groupDeletion(
+      scope,
+      'list',
+      id,
+      stillNeeded(await this.uses.of(scope, 'list', id)),
+    );
   }
 
   @Route('delete', 'lists/:id', { role: 'organizer', summary: 'Delete a list', params: schema.idParams })
@@ -147,16 +194,27 @@ export class SortController {
       tree,
       version,
       words,
-      usedBy: uses('segment', id).map((use) => ({ id: use.id, name: use.name ?? `a ${use.what} of another chapter` })),
+      usedBy: uses('segment', id).map((use) => ({
+        id: use.id,
+        name: use.name ?? `a ${use.what} of another chapter`,
+      })),
     }));
   }
 
   @Route('post', 'segments', { role: 'organizer', summary: 'Save a new segment', body: schema.saveSegment })
-  makeSegment(@Caller() scope: AccessScope, @Input('body') body: { name: string; tree: Rule }): Promise<{ id: number }> {
+  makeSegment(
+    @Caller() scope: AccessScope,
+    @Input('body') body: { name: string; tree: Rule },
+  ): Promise<{ id: number }> {
     return this.segments.save(scope, null, body);
   }
 
-  @Route('put', 'segments/:id', { role: 'organizer', summary: 'Change a segment', params: schema.idParams, body: schema.changeSegment })
+  @Route('put', 'segments/:id', {
+    role: 'organizer',
+    summary: 'Change a segment',
+    params: schema.idParams,
+    body: schema.changeSegment,
+  })
   changeSegment(
     @Caller() scope: AccessScope,
     @Id() id: number,
@@ -165,7 +223,11 @@ export class SortController {
     return this.segments.save(scope, id, body);
   }
 
-  @Route('delete', 'segments/:id', { role: 'organizer', summary: 'Delete a segment', params: schema.idParams })
+  @Route('delete', 'segments/:id', {
+    role: 'organizer',
+    summary: 'Delete a segment',
+    params: schema.idParams,
+  })
   @HttpCode(204)
   async removeSegment(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     const needed = stillNeeded(await this.uses.of(scope, 'segment', id));
@@ -173,9 +235,17 @@ export class SortController {
     await this.segments.remove(scope, id);
   }
 
-  @Route('post', 'segments/count', { role: 'viewer', summary: 'Count a rule, with how each line narrows', body: schema.countSegment, ownProof: true })
+  @Route('post', 'segments/count', {
+    role: 'viewer',
+    summary: 'Count a rule, with how each line narrows',
+    body: schema.countSegment,
+    ownProof: true,
+  })
   @HttpCode(200)
-  count(@Caller() scope: AccessScope, @Input('body') body: { tree: Rule; reach: boolean }): Promise<SegmentCount> {
+  count(
+    @Caller() scope: AccessScope,
+    @Input('body') body: { tree: Rule; reach: boolean },
+  ): Promise<SegmentCount> {
     return this.segments.count(scope, body.tree, body.reach);
   }
 
@@ -193,7 +263,11 @@ export class SortController {
     return this.segments.people(scope, body.tree, body);
   }
 
-  @Route('get', 'find', { role: 'viewer', summary: 'Find anybody and anything by a few letters', query: schema.finderQuery })
+  @Route('get', 'find', {
+    role: 'viewer',
+    summary: 'Find anybody and anything by a few letters',
+    query: schema.finderQuery,
+  })
   find(@Caller() scope: AccessScope, @Input('query') query: { text: string }): Promise<FinderHit[]> {
     return this.finder.find(scope, query.text);
   }
@@ -216,18 +290,31 @@ export class SortController {
     await this.database.writeUnlogged(scope, (tx) => this.peopleViews.keep(tx, body));
   }
 
-  @Route('delete', 'people-views/:id', { role: 'organizer', summary: 'Forget such a table', params: schema.idParams })
+  @Route('delete', 'people-views/:id', {
+    role: 'organizer',
+    summary: 'Forget such a table',
+    params: schema.idParams,
+  })
   @HttpCode(204)
   async forgetView(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
-    if ((await this.database.writeUnlogged(scope, (tx) => this.peopleViews.forget(tx, id))) === 0) throw new NotFound('view');
+    if ((await this.database.writeUnlogged(scope, (tx) => this.peopleViews.forget(tx, id))) === 0)
+      throw new NotFound('view');
   }
 
-  @Route('get', 'segments/:id/versions', { role: 'viewer', summary: 'A segment as it was saved, the newest first', params: schema.idParams })
+  @Route('get', 'segments/:id/versions', {
+    role: 'viewer',
+    summary: 'A segment as it was saved, the newest first',
+    params: schema.idParams,
+  })
   versions(@Caller() scope: AccessScope, @Id() id: number): Promise<SegmentVersion[]> {
     return this.segments.versions(scope, id);
   }
 
-  @Route('get', 'segments/:id/sizes', { role: 'viewer', summary: 'How many a segment took in, day by day', params: schema.idParams })
+  @Route('get', 'segments/:id/sizes', {
+    role: 'viewer',
+    summary: 'How many a segment took in, day by day',
+    params: schema.idParams,
+  })
   sizes(@Caller() scope: AccessScope, @Id() id: number): Promise<SegmentSize[]> {
     return this.segments.sizes(scope, id);
   }
@@ -246,14 +333,26 @@ export class SortController {
     @Input('body') body: { name: string },
   ): Promise<{ listId: number; bulkId: number; people: number }> {
     const { tree } = await this.segments.segment(scope, id);
-    if ((await this.segments.count(scope, tree, false)).total === 0) throw new Conflict(sentence('list.would-be-empty'));
+    if ((await this.segments.count(scope, tree, false)).total === 0)
+      throw new Conflict(sentence('list.would-be-empty'));
     const list = await this.supporters.makeGroup(scope, 'list', { name: body.name });
-    const begun = await this.bulk.begin(scope, { tree, without: [] }, { do: 'list', listId: list.id, on: true });
+    const begun = await this.bulk.begin(
+      scope,
+      { tree, without: [] },
+      { do: 'list', listId: list.id, on: true },
+    );
     return { listId: list.id, bulkId: begun.id, people: begun.people };
   }
 
-  @Route('get', 'segments/:id/why/:supporterId', { role: 'viewer', summary: 'Why one person is in or out', params: schema.explainParams })
-  why(@Caller() scope: AccessScope, @Input('params') params: { id: number; supporterId: number }): Promise<{ name: string } & Explanation> {
+  @Route('get', 'segments/:id/why/:supporterId', {
+    role: 'viewer',
+    summary: 'Why one person is in or out',
+    params: schema.explainParams,
+  })
+  why(
+    @Caller() scope: AccessScope,
+    @Input('params') params: { id: number; supporterId: number },
+  ): Promise<{ name: string } & Explanation> {
     return this.segments.explain(scope, params.id, params.supporterId);
   }
 }

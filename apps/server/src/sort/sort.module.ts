@@ -14,7 +14,16 @@ import { UsesModule } from './uses.module';
 import { SortController } from './sort.controller';
 
 @Module({
-  imports: [BulkModule, FormsModule, UsesModule, RecordModule, RollModule, MessagesModule, SegmentsModule, SupportersModule],
+  imports: [
+    BulkModule,
+    FormsModule,
+    UsesModule,
+    RecordModule,
+    RollModule,
+    MessagesModule,
+    SegmentsModule,
+    SupportersModule,
+  ],
   controllers: [SortController],
   providers: [TagsService, PeopleViewsRepository, FindService, FindRepository],
 })

@@ -11,7 +11,10 @@ import { SegmentsRepository } from '../segments/segments.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { sentence } from '../platform/words';
 
-/** What is done with tags beyond putting them on: two made one, and how chapters use those handed down to them. */
+/**
+ * What is done with tags beyond putting them on: two made one, and how chapters use those handed down to
+ * them.
+ */
 @Injectable()
 export class TagsService {
   constructor(
@@ -28,18 +31,32 @@ export class TagsService {
     return this.groups.tagUse(db, id);
   }
 
-  /** Makes two tags one: people, segments and messages that had the one have the other. A form that puts it on has to be changed first. */
+  /**
+   * Makes two tags one: people, segments and messages that had the one have the other. A form that puts it on
+   * has to be changed first.
+   */
   async merge(scope: AccessScope, fromId: number, intoId: number): Promise<{ people: number }> {
     if (fromId === intoId) throw new Conflict(sentence('tag.itself'));
     return this.database.write(scope, async (tx) => {
       await this.groups.lockForUpdate(tx, 'tag', [fromId, intoId]);
-      const [from, into] = [await this.groups.find(tx, 'tag', fromId), await this.groups.find(tx, 'tag', intoId)];
+      const [from, into] = [
+        await this.groups.find(tx, 'tag', fromId),
+        await this.groups.find(tx, 'tag', intoId),
+      ];
       if (!from || !into) throw new NotFound('tag');
-      const forms = (await this.forms.all(tx.ofAll())).filter((form) => form.definition.tagIds.includes(fromId));
-      if (forms.length > 0) throw new Conflict(sentence('tag.form-puts-on', { form: forms[0]!.name, from: from.name, into: into.name }));
+      const forms = (await this.forms.all(tx.ofAll())).filter((form) =>
+        form.definition.tagIds.includes(fromId),
+      );
+      if (forms.length > 0)
+        throw new Conflict(
+          sentence('tag.form-puts-on', { form: forms[0]!.name, from: from.name, into: into.name }),
+        );
       for (const segment of await this.segments.all(tx.ofAll())) {
-        if (!segmentLines(segment.tree).some((line) => line.kind === 'tag' && line.tagId === fromId)) continue;
-        const tree = mapLines(segment.tree, (line) => (line.kind === 'tag' && line.tagId === fromId ? { ...line, tagId: intoId } : line));
+        if (!segmentLines(segment.tree).some((line) => line.kind === 'tag' && line.tagId === fromId))
+          continue;
+        const tree = mapLines(segment.tree, (line) =>
+          line.kind === 'tag' && line.tagId === fromId ? { ...line, tagId: intoId } : line,
+        );
         await this.segments.change(tx, segment.id, { name: segment.name, tree });
         await this.segments.keepVersion(tx, segment.id, { name: segment.name, tree }, null);
       }

@@ -4,5 +4,9 @@ import { MessagesModule } from '../messages/messages.module';
 import { SegmentsModule } from '../segments/segments.module';
 import { UsesService } from './uses.service';
 
-@Module({ imports: [FormsModule, MessagesModule, SegmentsModule], providers: [UsesService], exports: [UsesService] })
+@Module({
+  imports: [FormsModule, MessagesModule, SegmentsModule],
+  providers: [UsesService],
+  exports: [UsesService],
+})
 export class UsesModule {}

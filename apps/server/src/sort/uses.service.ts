@@ -9,7 +9,10 @@ import { sentence } from '../platform/words';
 
 export type UsedKind = 'tag' | 'list' | 'segment' | 'campaign';
 
-/** Something that would lose its ground if a group went; what belongs to another chapter has no name for whoever asks. */
+/**
+ * Something that would lose its ground if a group went; what belongs to another chapter has no name for
+ * whoever asks.
+ */
 export interface UsedBy {
   what: 'message' | 'segment' | 'form';
   id: number;
@@ -51,11 +54,15 @@ export class UsesService {
     const onForm = (form: (typeof forms)[number], kind: UsedKind, id: number) =>
       (kind === 'tag' ? form.definition.tagIds : kind === 'list' ? form.definition.listIds : []).includes(id);
     return (kind, id) => [
-      ...messages.filter((message) => usesGroup(message, kind, id)).map((message): UsedBy => ({ what: 'message', ...named(message) })),
+      ...messages
+        .filter((message) => usesGroup(message, kind, id))
+        .map((message): UsedBy => ({ what: 'message', ...named(message) })),
       ...segments
         .filter((segment) => segmentLines(segment.tree).some((line) => asksFor(line, kind, id)))
         .map((segment): UsedBy => ({ what: 'segment', ...named(segment) })),
-      ...forms.filter((form) => onForm(form, kind, id)).map((form): UsedBy => ({ what: 'form', ...named(form) })),
+      ...forms
+        .filter((form) => onForm(form, kind, id))
+        .map((form): UsedBy => ({ what: 'form', ...named(form) })),
     ];
   }
 }
@@ -86,7 +93,17 @@ function asksFor(line: Line, kind: UsedKind, id: number): boolean {
 /** Why something can't go, with each that needs it and the way out; null where nothing does. */
 export function stillNeeded(uses: readonly UsedBy[]): string | null {
   if (uses.length === 0) return null;
-  const named = [...new Set(uses.map(({ what, name }) => (name === null ? `a ${what} of another chapter` : `the ${what} “${name}”`)))].join(', ');
+  const named = [
+    ...new Set(
+      uses.map(({ what, name }) =>
+        name === null ? `a ${what} of another chapter` : `the ${what} “${name}”`,
+      ),
+    ),
+  ].join(', ');
   const ways = [...new Set(uses.map(({ what }) => WAYS_OUT[what]))].join('; ');
-  return sentence('uses.still', { uses: `${named.charAt(0).toUpperCase()}${named.slice(1)}`, count: uses.length, ways });
+  return sentence('uses.still', {
+    uses: `${named.charAt(0).toUpperCase()}${named.slice(1)}`,
+    count: uses.length,
+    ways,
+  });
 }

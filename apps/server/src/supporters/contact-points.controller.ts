@@ -9,7 +9,12 @@ import { ContactPointsService } from './contact-points.service';
 export class ContactPointsController {
   constructor(@Inject(ContactPointsService) private readonly points: ContactPointsService) {}
 
-  @Route('post', '', { role: 'organizer', summary: 'Add an address', params: schema.idParams, body: schema.addContact })
+  @Route('post', '', {
+    role: 'organizer',
+    summary: 'Add an address',
+    params: schema.idParams,
+    body: schema.addContact,
+  })
   @HttpCode(204)
   add(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: NewAddress): Promise<void> {
     return this.points.add(scope, id, body);
@@ -30,21 +35,42 @@ export class ContactPointsController {
     return this.points.change(scope, params.id, params.pointId, body);
   }
 
-  @Route('delete', ':pointId', { role: 'organizer', summary: 'Take an address off', params: schema.pointParams })
+  @Route('delete', ':pointId', {
+    role: 'organizer',
+    summary: 'Take an address off',
+    params: schema.pointParams,
+  })
   @HttpCode(204)
-  drop(@Caller() scope: AccessScope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
+  drop(
+    @Caller() scope: AccessScope,
+    @Input('params') params: { id: number; pointId: number },
+  ): Promise<void> {
     return this.points.drop(scope, params.id, params.pointId);
   }
 
-  @Route('post', ':pointId/first', { role: 'organizer', summary: 'Write to this address before others of its kind', params: schema.pointParams })
+  @Route('post', ':pointId/first', {
+    role: 'organizer',
+    summary: 'Write to this address before others of its kind',
+    params: schema.pointParams,
+  })
   @HttpCode(204)
-  putFirst(@Caller() scope: AccessScope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
+  putFirst(
+    @Caller() scope: AccessScope,
+    @Input('params') params: { id: number; pointId: number },
+  ): Promise<void> {
     return this.points.putFirst(scope, params.id, params.pointId);
   }
 
-  @Route('post', ':pointId/release', { role: 'organizer', summary: 'Take an address off hold', params: schema.pointParams })
+  @Route('post', ':pointId/release', {
+    role: 'organizer',
+    summary: 'Take an address off hold',
+    params: schema.pointParams,
+  })
   @HttpCode(204)
-  release(@Caller() scope: AccessScope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
+  release(
+    @Caller() scope: AccessScope,
+    @Input('params') params: { id: number; pointId: number },
+  ): Promise<void> {
     return this.points.release(scope, params.id, params.pointId);
   }
 }

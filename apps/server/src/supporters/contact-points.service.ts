@@ -11,7 +11,12 @@ import { LINES, type Lines, type LineType } from '../platform/lookups';
 import type { AccessScope } from '../platform/scope';
 import { stillAs } from '../platform/versions';
 import { TeamRepository } from '../team/team.repository';
-import { SupportersRepository, type NewPoint, type PointRow, type PostalParts } from './supporters.repository';
+import {
+  SupportersRepository,
+  type NewPoint,
+  type PointRow,
+  type PostalParts,
+} from './supporters.repository';
 import { sentence } from '../platform/words';
 
 const WORDS = { email: 'Email', mobile: 'Phone', post: 'Postal address' } as const;
@@ -36,15 +41,27 @@ export class ContactPointsService {
       const pointId = await this.hang(tx, id, read);
       const undo: UndoStep = { kind: 'contact', pointId, on: true };
       const words = `${WORDS[read.kind]} ${read.shown} added`;
-      await audit(tx, { act: 'contact', subject: 'supporter', subjectId: id, words, after: read.shown, undo });
+      await audit(tx, {
+        act: 'contact',
+        subject: 'supporter',
+        subjectId: id,
+        words,
+        after: read.shown,
+        undo,
+      });
     });
   }
 
   /**
-   * Puts another address in the place of one. What was said at the old one stays there: nobody agreed to anything at the
-   * new one; what the person refused holds for them everywhere already.
+   * Puts another address in the place of one. What was said at the old one stays there: nobody agreed to
+   * anything at the new one; what the person refused holds for them everywhere already.
    */
-  async change(scope: AccessScope, id: number, pointId: number, { was, ...address }: NewAddress & { was: string }): Promise<void> {
+  async change(
+    scope: AccessScope,
+    id: number,
+    pointId: number,
+    { was, ...address }: NewAddress & { was: string },
+  ): Promise<void> {
     const read = await this.read(scope, id, address);
     await this.database.write(scope, async (tx) => {
       await this.supporters.lockForUpdate(tx, id);
@@ -58,7 +75,15 @@ export class ContactPointsService {
       if (read.kind === 'post') await this.supporters.keepPostcode(tx, id);
       const undo: UndoStep = { kind: 'contact-changed', from: old.id, to: newId };
       const words = `${WORDS[read.kind]} changed to ${read.shown}`;
-      await audit(tx, { act: 'contact', subject: 'supporter', subjectId: id, words, before: old.shown, after: read.shown, undo });
+      await audit(tx, {
+        act: 'contact',
+        subject: 'supporter',
+        subjectId: id,
+        words,
+        before: old.shown,
+        after: read.shown,
+        undo,
+      });
     });
   }
 
@@ -70,7 +95,14 @@ export class ContactPointsService {
       await this.supporters.dropPoint(tx, id, pointId);
       if (point.kind === 'post') await this.supporters.keepPostcode(tx, id);
       const undo: UndoStep = { kind: 'contact', pointId, on: false };
-      await audit(tx, { act: 'contact', subject: 'supporter', subjectId: id, words: `${point.shown} taken off`, before: point.shown, undo });
+      await audit(tx, {
+        act: 'contact',
+        subject: 'supporter',
+        subjectId: id,
+        words: `${point.shown} taken off`,
+        before: point.shown,
+        undo,
+      });
     });
   }
 
@@ -81,9 +113,17 @@ export class ContactPointsService {
       const points = await this.supporters.points(tx, [id]);
       const point = points.find((one) => one.id === pointId);
       if (!point) throw new NotFound('address');
-      await this.supporters.orderPoints(tx, id, [pointId, ...points.filter((one) => one.id !== pointId).map((one) => one.id)]);
+      await this.supporters.orderPoints(tx, id, [
+        pointId,
+        ...points.filter((one) => one.id !== pointId).map((one) => one.id),
+      ]);
       if (point.kind === 'post') await this.supporters.keepPostcode(tx, id);
-      await audit(tx, { act: 'contact', subject: 'supporter', subjectId: id, words: `${point.shown} put first` });
+      await audit(tx, {
+        act: 'contact',
+        subject: 'supporter',
+        subjectId: id,
+        words: `${point.shown} put first`,
+      });
     });
   }
 
@@ -94,7 +134,13 @@ export class ContactPointsService {
       if (await this.supporters.isAsked(tx, pointId))
         throw new Conflict(sentence('address.held', { point: point.hold_reason ?? 'read what they wrote' }));
       await this.holds.release(tx, pointId, 'Looked at, and good');
-      await audit(tx, { act: 'release', subject: 'supporter', subjectId: id, words: `${point.shown} taken off hold`, before: point.hold_reason });
+      await audit(tx, {
+        act: 'release',
+        subject: 'supporter',
+        subjectId: id,
+        words: `${point.shown} taken off hold`,
+        before: point.hold_reason,
+      });
     });
   }
 
@@ -104,8 +150,15 @@ export class ContactPointsService {
     return point;
   }
 
-  /** An address as it was typed, read as those of files are; what line a number is, as said or as whoever knows says. */
-  private async read(scope: AccessScope, id: number, address: NewAddress): Promise<NewPoint & { kind: NewAddress['kind'] }> {
+  /**
+   * An address as it was typed, read as those of files are; what line a number is, as said or as whoever
+   * knows says.
+   */
+  private async read(
+    scope: AccessScope,
+    id: number,
+    address: NewAddress,
+  ): Promise<NewPoint & { kind: NewAddress['kind'] }> {
     if (address.kind === 'post') {
       const parts: PostalParts = address.post;
       return { kind: 'post', normal: postalKey(address.post, id), shown: shownAddress(address.post), parts };
@@ -114,20 +167,33 @@ export class ContactPointsService {
     const cleaned = address.kind === 'email' ? cleanEmail(address.text) : cleanMobile(address.text, country);
     if (!cleaned.ok) {
       const why = speak(cleaned.reason);
-      throw new Invalid([{ field: 'text', code: cleaned.reason.code, message: `${why.charAt(0).toUpperCase()}${why.slice(1)}.` }]);
+      throw new Invalid([
+        {
+          field: 'text',
+          code: cleaned.reason.code,
+          message: `${why.charAt(0).toUpperCase()}${why.slice(1)}.`,
+        },
+      ]);
     }
-    const said: LineType | undefined = address.kind === 'mobile' && address.line === 'landline' ? 'landline' : undefined;
-    const line = address.kind === 'email' ? null : (said ?? (await this.lines.typesOf([cleaned.normal])).get(cleaned.normal) ?? null);
+    const said: LineType | undefined =
+      address.kind === 'mobile' && address.line === 'landline' ? 'landline' : undefined;
+    const line =
+      address.kind === 'email'
+        ? null
+        : (said ?? (await this.lines.typesOf([cleaned.normal])).get(cleaned.normal) ?? null);
     return { kind: address.kind, normal: cleaned.normal, shown: cleaned.shown, line };
   }
 
   private async refuseKnown(tx: Scoped, id: number, { kind, normal, shown }: NewPoint): Promise<void> {
-    const known = (await this.supporters.points(tx, [id])).some((point) => point.kind === kind && point.normal === normal);
+    const known = (await this.supporters.points(tx, [id])).some(
+      (point) => point.kind === kind && point.normal === normal,
+    );
     if (known) throw new Conflict(sentence('address.here', { shown }));
   }
 
   private async hang(tx: Scoped, id: number, read: NewPoint & { kind: NewAddress['kind'] }): Promise<number> {
-    const doNotContact = read.kind !== 'post' && (await this.doNotContact.isClosed(tx, read.kind, read.normal));
+    const doNotContact =
+      read.kind !== 'post' && (await this.doNotContact.isClosed(tx, read.kind, read.normal));
     const pointId = await this.supporters.addPoint(tx, id, { ...read, doNotContact });
     if (read.kind === 'post') await this.learnPlace(tx, id, read.parts ?? {});
     return pointId;
@@ -139,16 +205,30 @@ export class ContactPointsService {
     if (old.kind === 'post') await this.supporters.keepPostcode(tx, id);
     const words = `${WORDS[old.kind]} written as ${read.shown}`;
     if (old.shown === read.shown) return tx.unchanged();
-    await audit(tx, { act: 'contact', subject: 'supporter', subjectId: id, words, before: old.shown, after: read.shown });
+    await audit(tx, {
+      act: 'contact',
+      subject: 'supporter',
+      subjectId: id,
+      words,
+      before: old.shown,
+      after: read.shown,
+    });
   }
 
-  /** A postal address tells where somebody is whose place nobody knew; and its postcode, by which likely doubles are found. */
+  /**
+   * A postal address tells where somebody is whose place nobody knew; and its postcode, by which likely
+   * doubles are found.
+   */
   private async learnPlace(tx: Scoped, id: number, parts: PostalParts): Promise<void> {
     await this.supporters.keepPostcode(tx, id);
     const { country: home } = await this.team.organization(tx);
-    const { said, ...place } = placeOfRow({ post: { country: parts.country ?? '', region: parts.region ?? '' }, mobile: null }, home);
+    const { said, ...place } = placeOfRow(
+      { post: { country: parts.country ?? '', region: parts.region ?? '' }, mobile: null },
+      home,
+    );
     const now = await this.supporters.lockForUpdate(tx, id);
-    const isNews = now.country === null || (now.country === place.country && now.region === null && place.region !== null);
+    const isNews =
+      now.country === null || (now.country === place.country && now.region === null && place.region !== null);
     if (said && isNews) await this.supporters.setPlace(tx, id, place);
   }
 }

@@ -10,8 +10,15 @@ const { idOf, record, lastEdit, undo } = recording(() => house);
 beforeAll(async () => {
   house = await openTestHouse();
   house.startWorker();
-  const rows = ['ada@example.org,Ada,Quay,206 555 0151', 'ben@example.org,Ben,Quay,', 'cyd@example.org,Cyd,Reef,', 'dov@example.org,Dov,Reef,'];
-  await bringIn(house.client, `${HEAD}${rows.join('\n')}\n`, { permission: { email: agreed('appeals'), text: agreed('appeals') } });
+  const rows = [
+    'ada@example.org,Ada,Quay,206 555 0151',
+    'ben@example.org,Ben,Quay,',
+    'cyd@example.org,Cyd,Reef,',
+    'dov@example.org,Dov,Reef,',
+  ];
+  await bringIn(house.client, `${HEAD}${rows.join('\n')}\n`, {
+    permission: { email: agreed('appeals'), text: agreed('appeals') },
+  });
 });
 afterAll(() => house.close());
 
@@ -24,18 +31,39 @@ const shown = async (id: number) => (await record(id)).contactPoints.map((point)
 const pointOf = async (id: number, kind: RecordView['contactPoints'][number]['kind']) =>
   (await record(id)).contactPoints.find((point) => point.kind === kind)!;
 const verdict = async (id: number, channel: 'email' | 'text', purpose = 'appeals') =>
-  (await house.client.get<PersonalVerdict>(`/api/supporters/${id}/may-write?channel=${channel}&purpose=${purpose}`)).verdict;
-const QUAY = { street: '12 Quay Street', city: 'Seattle', region: 'WA', postcode: '98101-2231', country: 'US' };
+  (
+    await house.client.get<PersonalVerdict>(
+      `/api/supporters/${id}/may-write?channel=${channel}&purpose=${purpose}`,
+    )
+  ).verdict;
+const QUAY = {
+  street: '12 Quay Street',
+  city: 'Seattle',
+  region: 'WA',
+  postcode: '98101-2231',
+  country: 'US',
+};
 
 test('a postal address is added in its parts, shown as on an envelope, and tells where they are', async () => {
   const id = await idOf('Ada');
   expect((await add(id, { kind: 'post', post: QUAY })).status).toBe(204);
-  expect(await pointOf(id, 'post')).toMatchObject({ shown: '12 Quay Street, Seattle, WA 98101-2231, US', parts: QUAY });
+  expect(await pointOf(id, 'post')).toMatchObject({
+    shown: '12 Quay Street, Seattle, WA 98101-2231, US',
+    parts: QUAY,
+  });
   expect((await record(id)).place).toMatchObject({ country: 'US', region: 'WA' });
-  const [row] = (await house.database.unscoped()('supporter').where({ id }).select('postcode')) as { postcode: string }[];
+  const [row] = (await house.database.unscoped()('supporter').where({ id }).select('postcode')) as {
+    postcode: string;
+  }[];
   expect(row!.postcode).toBe('98101');
-  const again = await add(id, { kind: 'post', post: { ...QUAY, street: '12 QUAY STREET', postcode: '98101' } });
-  expect([again.status, again.body.detail]).toEqual([409, '12 QUAY STREET, Seattle, WA 98101, US is on this record already.']);
+  const again = await add(id, {
+    kind: 'post',
+    post: { ...QUAY, street: '12 QUAY STREET', postcode: '98101' },
+  });
+  expect([again.status, again.body.detail]).toEqual([
+    409,
+    '12 QUAY STREET, Seattle, WA 98101, US is on this record already.',
+  ]);
 });
 
 test('a place that is known stays: where somebody is decides whose rules hold', async () => {
@@ -61,7 +89,9 @@ test('neither a street nor a town is no address, and each kind is asked for what
   ];
   for (const body of bad) expect((await add(id, body as NewAddress)).status).toBe(422);
   expect((await add(id, { kind: 'post', post: QUAY }, await house.as('viewer'))).status).toBe(403);
-  expect((await add(id, { kind: 'post', post: QUAY }, await house.as('organizer', house.chapters[1]!))).status).toBe(404);
+  expect(
+    (await add(id, { kind: 'post', post: QUAY }, await house.as('organizer', house.chapters[1]!))).status,
+  ).toBe(404);
 });
 
 test('a town alone is each person’s own: nobody shares it with strangers, nor their no to post', async () => {
@@ -93,7 +123,9 @@ describe('an address that is changed', () => {
     expect(await verdict(id, 'email')).toBe('send');
     await add(id, { kind: 'email', text: 'second@example.org' });
     const old = await pointOf(id, 'email');
-    expect((await change(id, old.id, { kind: 'email', text: 'dov.reef@example.org', was: old.shown })).status).toBe(204);
+    expect(
+      (await change(id, old.id, { kind: 'email', text: 'dov.reef@example.org', was: old.shown })).status,
+    ).toBe(204);
     expect(await shown(id)).toEqual(['dov.reef@example.org', 'second@example.org']);
     expect(await verdict(id, 'email')).not.toBe('send');
     const edit = await lastEdit(id);
@@ -118,14 +150,24 @@ describe('an address that is changed', () => {
   test('is refused where somebody was quicker, where it is here already, and where it would be another kind', async () => {
     const id = await idOf('Ada');
     const [email, phone] = [await pointOf(id, 'email'), await pointOf(id, 'mobile')];
-    const stale = await change(id, email.id, { kind: 'email', text: 'ada.q@example.org', was: 'ada@example.com' });
+    const stale = await change(id, email.id, {
+      kind: 'email',
+      text: 'ada.q@example.org',
+      was: 'ada@example.com',
+    });
     expect([stale.status, stale.body.now]).toEqual([409, 'ada@example.org']);
-    expect((await change(id, email.id, { kind: 'mobile', text: '206 555 0199', was: email.shown })).status).toBe(409);
+    expect(
+      (await change(id, email.id, { kind: 'mobile', text: '206 555 0199', was: email.shown })).status,
+    ).toBe(409);
     await add(id, { kind: 'email', text: 'ada.two@example.org' });
-    expect((await change(id, email.id, { kind: 'email', text: 'Ada.Two@example.org', was: email.shown })).status).toBe(409);
+    expect(
+      (await change(id, email.id, { kind: 'email', text: 'Ada.Two@example.org', was: email.shown })).status,
+    ).toBe(409);
     expect((await change(id, 999_999, { kind: 'email', text: 'z@example.org', was: 'z' })).status).toBe(404);
     const both = await Promise.all(
-      ['0153', '0154'].map((last) => change(id, phone.id, { kind: 'mobile', text: `206 555 ${last}`, was: phone.shown })),
+      ['0153', '0154'].map((last) =>
+        change(id, phone.id, { kind: 'mobile', text: `206 555 ${last}`, was: phone.shown }),
+      ),
     );
     expect(both.map(({ status }) => status).sort()).toEqual([204, 404]);
   });
@@ -141,7 +183,9 @@ describe('an address that is changed', () => {
 });
 
 test('a number that is here with no line known learns it from whoever is told', async () => {
-  await bringIn(house.client, `${HEAD},Eve,Shoal,206 555 0155\n`, { permission: { email: NOTHING, text: noPermission.text } });
+  await bringIn(house.client, `${HEAD},Eve,Shoal,206 555 0155\n`, {
+    permission: { email: NOTHING, text: noPermission.text },
+  });
   const [eve, ben] = [await idOf('Eve'), await idOf('Ben')];
   await house.database.unscoped()('contact_point').where({ normal: '+12065550155' }).update({ line: null });
   await add(ben, { kind: 'mobile', text: '206 555 0155', line: 'landline' });

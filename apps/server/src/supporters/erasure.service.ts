@@ -8,9 +8,9 @@ import { ErasureRepository } from './erasure.repository';
 import { SupportersRepository } from './supporters.repository';
 
 /**
- * Erasing a person: names, addresses and free words go, in entries too; dates, states and a keyed hash of each address
- * stay, so that what was sent and why can still be shown, counts stay as they were, and nobody who said no is written to
- * again when a file brings the address back.
+ * Erasing a person: names, addresses and free words go, in entries too; dates, states and a keyed hash of
+ * each address stay, so that what was sent and why can still be shown, counts stay as they were, and nobody
+ * who said no is written to again when a file brings the address back.
  */
 @Injectable()
 export class ErasureService {
@@ -29,7 +29,10 @@ export class ErasureService {
       await this.supporters.lockForUpdate(tx, id);
       const people = [...(await this.erasures.mergedInto(tx, id)), id];
       const points = await this.erasures.everyPoint(tx, people);
-      const kept = [...(await this.erasures.evidenceKeys(tx, id)), ...(await this.erasures.batchFiles(tx, id))];
+      const kept = [
+        ...(await this.erasures.evidenceKeys(tx, id)),
+        ...(await this.erasures.batchFiles(tx, id)),
+      ];
       const others = await this.erasures.othersPoints(
         tx,
         people,
@@ -39,7 +42,8 @@ export class ErasureService {
         const hash = hashOf(point.kind, point.normal);
         // Somebody else's address too: it stays theirs, and what it refused stays with it.
         if (others.has(point.id) || point.shown === '(erased)') continue;
-        if (await this.erasures.hasRefused(tx, point, people)) await this.erasures.keepHash(tx, point.kind, hash);
+        if (await this.erasures.hasRefused(tx, point, people))
+          await this.erasures.keepHash(tx, point.kind, hash);
         await this.erasures.blankPoint(tx, point.id, `erased:${hash}:${point.id}`);
       }
       for (const one of people) await this.erasures.blankPerson(tx, one);

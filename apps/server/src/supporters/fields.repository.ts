@@ -14,13 +14,18 @@ export interface ValueRow {
 
 export function valueOf(row: Omit<ValueRow, 'supporter_id' | 'field_id'>): FieldValue {
   if (row.text_value !== null) return { text: row.text_value };
-  if (row.date_value !== null) return row.number_value === null ? { date: row.date_value } : { date: row.date_value, number: row.number_value };
+  if (row.date_value !== null)
+    return row.number_value === null
+      ? { date: row.date_value }
+      : { date: row.date_value, number: row.number_value };
   if (row.number_value !== null) return { number: row.number_value };
   return row.month_day === null ? {} : { monthDay: row.month_day };
 }
 
 /** The value in the order of the columns text, number, date, month-day. */
-export function valueColumns(value: FieldValue): [string | null, number | null, number | null, number | null] {
+export function valueColumns(
+  value: FieldValue,
+): [string | null, number | null, number | null, number | null] {
   return [value.text ?? null, value.number ?? null, value.date ?? null, value.monthDay ?? null];
 }
 
@@ -29,26 +34,41 @@ const SEVERAL = 5;
 
 @Injectable()
 export class FieldsRepository {
-  /** Fields in the order that they were put in; sensitive ones for owners and organizers alone, wherever fields are read. */
+  /**
+   * Fields in the order that they were put in; sensitive ones for owners and organizers alone, wherever
+   * fields are read.
+   */
   async all(db: Scoped): Promise<FieldView[]> {
     const all = ['owner', 'organizer'].includes(db.scope.role) ? '' : 'AND is_sensitive = 0';
     const rows = await db.sql<Omit<FieldView, 'sensitive' | 'required'> & { hidden: number; needed: number }>(
-      `SELECT id, name, type, section, fallback, choices, help, is_sensitive AS hidden, is_required AS needed FROM field WHERE organization_id = :org ${all} ORDER BY position, section, id`,
+      `SELECT id, name, type, section, fallback, choices, help, is_sensitive AS hidden, is_required AS needed
+        FROM field
+        WHERE organization_id = :org ${all}
+        ORDER BY position, section, id`,
     );
-    return rows.map(({ hidden, needed, ...row }) => ({ ...row, sensitive: hidden === 1, required: needed === 1 }));
+    return rows.map(({ hidden, needed, ...row }) => ({
+      ...row,
+      sensitive: hidden === 1,
+      required: needed === 1,
+    }));
   }
 
   /**
-   * What strangers are offered: the choices that the field was given; where it has none, what several people have in it.
-   * What stands on one person's record alone is nobody else's to read.
+   * What strangers are offered: the choices that the field was given; where it has none, what several people
+   * have in it. What stands on one person's record alone is nobody else's to read.
    */
   async offered(db: Scoped, fieldId: number): Promise<string[]> {
-    const [field] = await db.sql<{ choices: string[] | null }>('SELECT choices FROM field WHERE organization_id = :org AND id = :fieldId', {
-      fieldId,
-    });
+    const [field] = await db.sql<{ choices: string[] | null }>(
+      'SELECT choices FROM field WHERE organization_id = :org AND id = :fieldId',
+      {
+        fieldId,
+      },
+    );
     if (field?.choices?.length) return field.choices;
     const rows = await db.sql<{ text_value: string }>(
-      `SELECT text_value FROM field_value WHERE organization_id = :org AND field_id = :fieldId AND text_value IS NOT NULL
+      `SELECT text_value
+        FROM field_value
+        WHERE organization_id = :org AND field_id = :fieldId AND text_value IS NOT NULL
         GROUP BY text_value HAVING COUNT(*) >= :several ORDER BY COUNT(*) DESC LIMIT 40`,
       { fieldId, several: SEVERAL },
     );
@@ -57,11 +77,19 @@ export class FieldsRepository {
 
   /** The choices that a field was given, then what people have in it beside, the most frequent first. */
   async choices(db: Scoped, fieldId: number): Promise<string[]> {
-    const [field] = await db.sql<{ choices: string[] | null }>('SELECT choices FROM field WHERE organization_id = :org AND id = :fieldId', {
-      fieldId,
-    });
+    const [field] = await db.sql<{ choices: string[] | null }>(
+      'SELECT choices FROM field WHERE organization_id = :org AND id = :fieldId',
+      {
+        fieldId,
+      },
+    );
     const rows = await db.sql<{ text_value: string }>(
-      'SELECT text_value FROM field_value WHERE organization_id = :org AND field_id = :fieldId AND text_value IS NOT NULL GROUP BY text_value ORDER BY COUNT(*) DESC LIMIT 40',
+      `SELECT text_value
+        FROM field_value
+        WHERE organization_id = :org AND field_id = :fieldId AND text_value IS NOT NULL
+        GROUP BY text_value
+        ORDER BY COUNT(*) DESC
+        LIMIT 40`,
       { fieldId },
     );
     return [...new Set([...(field?.choices ?? []), ...rows.map((row) => row.text_value)])];
@@ -69,7 +97,14 @@ export class FieldsRepository {
 
   async make(
     tx: Scoped,
-    field: { name: string; type: string; section?: string; choices?: readonly string[]; fallback?: string | null; batchId?: number | null },
+    field: {
+      name: string;
+      type: string;
+      section?: string;
+      choices?: readonly string[];
+      fallback?: string | null;
+      batchId?: number | null;
+    },
   ): Promise<number> {
     return tx.insert('field', {
       name: field.name,
@@ -83,16 +118,24 @@ export class FieldsRepository {
 
   async valuesOf(db: Scoped, supporterIds: readonly number[]): Promise<ValueRow[]> {
     if (supporterIds.length === 0) return [];
-    return db.sql<ValueRow>('SELECT * FROM field_value WHERE organization_id = :org AND supporter_id IN (:supporterIds)', { supporterIds });
+    return db.sql<ValueRow>(
+      'SELECT * FROM field_value WHERE organization_id = :org AND supporter_id IN (:supporterIds)',
+      { supporterIds },
+    );
   }
 
   /** Sets a value, or takes it away where it is empty. */
   async set(tx: Scoped, supporterId: number, fieldId: number, value: FieldValue | null): Promise<void> {
     tx.changed('field', fieldId, [supporterId]);
-    await tx.execute('DELETE FROM field_value WHERE organization_id = :org AND supporter_id = :supporterId AND field_id = :fieldId', {
-      supporterId,
-      fieldId,
-    });
+    await tx.execute(
+      `DELETE
+        FROM field_value
+        WHERE organization_id = :org AND supporter_id = :supporterId AND field_id = :fieldId`,
+      {
+        supporterId,
+        fieldId,
+      },
+    );
     if (!value) return;
     const [text, number, date, monthDay] = valueColumns(value);
     await tx.insertAll(

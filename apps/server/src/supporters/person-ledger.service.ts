@@ -75,7 +75,10 @@ export class PersonLedger {
   ) {}
 
   /** Standings and entries of one person, with what the house rules of their place make of them. */
-  async of(db: Scoped, person: PersonRow): Promise<{ consent: ConsentStatusView[]; entries: EntryView[]; rulesOf: string }> {
+  async of(
+    db: Scoped,
+    person: PersonRow,
+  ): Promise<{ consent: ConsentStatusView[]; entries: EntryView[]; rulesOf: string }> {
     const rules = await this.houseRules.rules(db);
     const [rows, cells, points, lists, files] = await Promise.all([
       this.ledger.entriesOf(db, person.id),
@@ -100,21 +103,28 @@ export class PersonLedger {
   }
 
   /**
-   * An entry by hand counts as the person's own where it is dated and says by what act of theirs they agreed: the evidence
-   * for coming back. A no or a pause that was not said through an address holds at every one.
+   * An entry by hand counts as the person's own where it is dated and says by what act of theirs they agreed:
+   * the evidence for coming back. A no or a pause that was not said through an address holds at every one.
    */
   async addEntry(scope: AccessScope, id: number, entry: HandEntry): Promise<void> {
     const faults = handFaults(entry);
     if (faults) throw new Invalid([faults]);
     const saidAt = await this.saidOn(scope, entry.on, entry.state);
     await this.database.write(scope, async (tx) => {
-      const point = (await this.supporters.points(tx, [(await this.supporters.lockForUpdate(tx, id)).id])).find(
-        (one) => one.id === entry.contactPointId,
-      );
+      const point = (
+        await this.supporters.points(tx, [(await this.supporters.lockForUpdate(tx, id)).id])
+      ).find((one) => one.id === entry.contactPointId);
       if (!point) throw new NotFound('address');
       if (!channelsOf(point.kind).includes(entry.channel))
-        throw new Invalid([{ field: 'channel', code: 'channel', message: sentence('permission.no-address', { shown: point.shown }) }]);
-      if (entry.evidenceId && !(await this.evidence.find(tx, id, entry.evidenceId))) throw new NotFound('evidence');
+        throw new Invalid([
+          {
+            field: 'channel',
+            code: 'channel',
+            message: sentence('permission.no-address', { shown: point.shown }),
+          },
+        ]);
+      if (entry.evidenceId && !(await this.evidence.find(tx, id, entry.evidenceId)))
+        throw new NotFound('evidence');
       await this.ledger.record(tx, {
         ...entry,
         contactPointId: isSaidThrough(entry) ? point.id : null,
@@ -148,14 +158,19 @@ export class PersonLedger {
           source: `Entered on the record, ${objection.how}`,
         })),
       );
-      await audit(tx, { act: 'objection', subject: 'supporter', subjectId: id, words: 'Objected to all marketing' });
+      await audit(tx, {
+        act: 'objection',
+        subject: 'supporter',
+        subjectId: id,
+        words: 'Objected to all marketing',
+      });
     });
   }
 
   /**
-   * The moment that a day given by hand stands for, in the house's zone. A no of today counts from now, of a day gone by
-   * from its end, and a yes from the beginning of its day: of one day, the no counts. Where whoever types it sits further
-   * east, their today may be the house's tomorrow; it is taken for today.
+   * The moment that a day given by hand stands for, in the house's zone. A no of today counts from now, of a
+   * day gone by from its end, and a yes from the beginning of its day: of one day, the no counts. Where
+   * whoever types it sits further east, their today may be the house's tomorrow; it is taken for today.
    */
   private async saidOn(scope: AccessScope, on: string, state: RecordedState): Promise<Date> {
     const zone = (await this.team.organization(scope)).time_zone;
@@ -164,30 +179,58 @@ export class PersonLedger {
       throw new Invalid([{ field: 'on', code: 'day', message: sentence('permission.said-day') }]);
     const day = Math.min(typed, today) as Day;
     if (state === 'no' && day < today) return new Date(startOfDay(day + 1, zone) - 1);
-    return state === 'yes' ? new Date(startOfDay(day, zone)) : state === 'no' ? new Date() : new Date(startOfDay(day, zone) + NOON_MS);
+    return state === 'yes'
+      ? new Date(startOfDay(day, zone))
+      : state === 'no'
+        ? new Date()
+        : new Date(startOfDay(day, zone) + NOON_MS);
   }
 
-  /** A relationship that the law of some places takes as agreement for a while; whether and how long is asked when it matters. */
-  async relate(tx: Scoped, id: number, relationship: CollectionMethod, at: Date, words: string): Promise<void> {
+  /**
+   * A relationship that the law of some places takes as agreement for a while; whether and how long is asked
+   * when it matters.
+   */
+  async relate(
+    tx: Scoped,
+    id: number,
+    relationship: CollectionMethod,
+    at: Date,
+    words: string,
+  ): Promise<void> {
     if (!isRelationship(relationship)) throw new Error(`expected a relationship, got "${relationship}"`);
     const points = await this.supporters.points(tx, [id]);
-    const entry = { supporterId: id, scope: 'marketing', state: 'implied', saidAt: at, byPerson: false, how: relationship, words } as const;
+    const entry = {
+      supporterId: id,
+      scope: 'marketing',
+      state: 'implied',
+      saidAt: at,
+      byPerson: false,
+      how: relationship,
+      words,
+    } as const;
     await this.ledger.recordAll(
       tx,
       points.flatMap((point) =>
         channelsOf(point.kind)
           .filter((channel) => channel !== 'text')
-          .map((channel) => ({ ...entry, contactPointId: point.id, channel, source: 'From the record of it' })),
+          .map((channel) => ({
+            ...entry,
+            contactPointId: point.id,
+            channel,
+            source: 'From the record of it',
+          })),
       ),
     );
   }
 
   async setPlace(scope: AccessScope, id: number, place: Place, was: Place): Promise<void> {
-    if (place.region && !place.country) throw new Invalid([{ field: 'region', code: 'country', message: sentence('place.country-first') }]);
+    if (place.region && !place.country)
+      throw new Invalid([{ field: 'region', code: 'country', message: sentence('place.country-first') }]);
     await this.database.write(scope, async (tx) => {
       const { country, region } = await this.supporters.lockForUpdate(tx, id);
       const before = { country, region };
-      const words = (at: Place) => (at.country ? placeWords(at.region ? `${at.country}-${at.region}` : at.country) : 'not known');
+      const words = (at: Place) =>
+        at.country ? placeWords(at.region ? `${at.country}-${at.region}` : at.country) : 'not known';
       stillAs(was, before, 'where they are', words(before));
       await this.supporters.setPlace(tx, id, place);
       const undo: UndoStep = { kind: 'place', before, after: { ...place } };
@@ -204,17 +247,32 @@ export class PersonLedger {
   }
 
   /** Keeps a picture or PDF of the sheet signed. What it is, is read from its bytes and not from its name. */
-  async addEvidence(scope: AccessScope, id: number, file: { name: string; bytes: Buffer }): Promise<{ id: number }> {
+  async addEvidence(
+    scope: AccessScope,
+    id: number,
+    file: { name: string; bytes: Buffer },
+  ): Promise<{ id: number }> {
     await this.supporters.need(this.database.read(scope), id);
     const { mime, bytes } = await evidenceOf(file.bytes);
     const storageKey = await this.storage.put(bytes);
     const sha256 = createHash('sha256').update(bytes).digest('hex');
     return this.database.writeUnlogged(scope, async (tx) => ({
-      id: await this.evidence.add(tx, { supporterId: id, name: file.name, mime, bytes: bytes.length, sha256, storageKey }),
+      id: await this.evidence.add(tx, {
+        supporterId: id,
+        name: file.name,
+        mime,
+        bytes: bytes.length,
+        sha256,
+        storageKey,
+      }),
     }));
   }
 
-  async readEvidence(scope: AccessScope, id: number, evidenceId: number): Promise<{ name: string; mime: string; bytes: Buffer }> {
+  async readEvidence(
+    scope: AccessScope,
+    id: number,
+    evidenceId: number,
+  ): Promise<{ name: string; mime: string; bytes: Buffer }> {
     const db = this.database.read(scope);
     await this.supporters.need(db, id);
     const row = await this.evidence.find(db, id, evidenceId);
@@ -227,10 +285,16 @@ const iso = (at: number | null) => (at === null ? null : new Date(at).toISOStrin
 
 /** Whether the person said it themselves, by an act that there is evidence of. */
 function isOwnAct({ state, how }: HandEntry): boolean {
-  return state === 'no' || state === 'pause' || (state === 'yes' && (HAND_EVIDENCE as readonly CollectionMethod[]).includes(how));
+  return (
+    state === 'no' ||
+    state === 'pause' ||
+    (state === 'yes' && (HAND_EVIDENCE as readonly CollectionMethod[]).includes(how))
+  );
 }
 
-/** What was agreed was agreed for an address. A refusal is for all of them, unless it came back through one. */
+/**
+ * What was agreed was agreed for an address. A refusal is for all of them, unless it came back through one.
+ */
 function isSaidThrough({ state, how }: HandEntry): boolean {
   return state === 'yes' || state === 'implied' || (state === 'no' && how === 'reply');
 }
@@ -238,17 +302,25 @@ function isSaidThrough({ state, how }: HandEntry): boolean {
 function handFaults(entry: HandEntry): { field: string; code: string; message: string } | null {
   const fault = (field: string, message: string) => ({ field, code: field, message });
   if (entry.state === 'yes' && entry.words.length < 10) return fault('words', sentence('permission.words'));
-  if (entry.state === 'implied' && !isRelationship(entry.how)) return fault('how', sentence('permission.implied-by'));
-  if (entry.state === 'implied' && entry.channel === 'text') return fault('channel', sentence('permission.text-implied'));
+  if (entry.state === 'implied' && !isRelationship(entry.how))
+    return fault('how', sentence('permission.implied-by'));
+  if (entry.state === 'implied' && entry.channel === 'text')
+    return fault('channel', sentence('permission.text-implied'));
   if (entry.state !== 'pause') return null;
   const until = entry.until ? parseIsoDay(entry.until) : null;
   const today = Math.floor(Date.now() / 86_400_000);
-  if (until === null || until < today || until > today + LONGEST_PAUSE_DAYS) return fault('until', sentence('permission.pause'));
+  if (until === null || until < today || until > today + LONGEST_PAUSE_DAYS)
+    return fault('until', sentence('permission.pause'));
   return null;
 }
 
 /** An entry as teammates see it. */
-export function entryView(row: EntryRow, words: (scope: PermissionScope) => string, rules: PlaceRules, files: readonly EvidenceRow[]): EntryView {
+export function entryView(
+  row: EntryRow,
+  words: (scope: PermissionScope) => string,
+  rules: PlaceRules,
+  files: readonly EvidenceRow[],
+): EntryView {
   const evidence = files.find((file) => file.id === row.evidence_id);
   const oldest = new Date();
   oldest.setUTCMonth(oldest.getUTCMonth() - rules.oldAfterMonths);
@@ -271,7 +343,10 @@ export function entryView(row: EntryRow, words: (scope: PermissionScope) => stri
   };
 }
 
-/** A picture is decoded and written anew, so that nothing but a picture is kept; a PDF is kept as it is and only ever downloaded. */
+/**
+ * A picture is decoded and written anew, so that nothing but a picture is kept; a PDF is kept as it is and
+ * only ever downloaded.
+ */
 async function evidenceOf(bytes: Buffer): Promise<{ mime: string; bytes: Buffer }> {
   if (bytes.subarray(0, 5).toString('latin1') === '%PDF-') return { mime: 'application/pdf', bytes };
   const picture = await rewritten(bytes, { pixels: 60_000_000, widest: 2400, alpha: false, quality: 82 });

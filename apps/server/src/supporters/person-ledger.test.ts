@@ -15,7 +15,11 @@ afterAll(() => house.close());
 const TODAY = houseDay();
 const record = (id: number) => house.client.get<RecordView>(`/api/supporters/${id}`);
 
-async function someone(name: string, mobile = '', said: 'nothing' | 'yes' = 'nothing'): Promise<RecordView & { batchId: number }> {
+async function someone(
+  name: string,
+  mobile = '',
+  said: 'nothing' | 'yes' = 'nothing',
+): Promise<RecordView & { batchId: number }> {
   const batch = await bringIn(
     house.client,
     `Email,First,Last,Mobile\n${name}@example.org,${name},Moss,${mobile}\n`,
@@ -53,9 +57,16 @@ describe('entries by hand', () => {
     const ann = await someone('ann');
     const evidence = await upload(ann.id, '../../sheet of ännchen.png', await sheet('#0F766B'));
     expect(evidence.status).toBe(201);
-    await house.client.post(`/api/supporters/${ann.id}/permission`, entry(ann, { how: 'paper', evidenceId: evidence.body.id }));
-    expect((await record(ann.id)).entries[0]).toMatchObject({ evidence: { id: evidence.body.id, name: expect.stringContaining('ännchen') } });
-    const file = await fetch(`${house.config.PUBLIC_URL}/api/supporters/${ann.id}/evidence/${evidence.body.id}`);
+    await house.client.post(
+      `/api/supporters/${ann.id}/permission`,
+      entry(ann, { how: 'paper', evidenceId: evidence.body.id }),
+    );
+    expect((await record(ann.id)).entries[0]).toMatchObject({
+      evidence: { id: evidence.body.id, name: expect.stringContaining('ännchen') },
+    });
+    const file = await fetch(
+      `${house.config.PUBLIC_URL}/api/supporters/${ann.id}/evidence/${evidence.body.id}`,
+    );
     expect(file.status).toBe(401);
     const own = await house.client.call('GET', `/api/supporters/${ann.id}/evidence/${evidence.body.id}`);
     expect([own.status, own.headers.get('content-type'), own.headers.get('content-disposition')]).toEqual([
@@ -64,10 +75,18 @@ describe('entries by hand', () => {
       expect.stringContaining('attachment'),
     ]);
     const other = await someone('other');
-    expect((await house.client.call('GET', `/api/supporters/${other.id}/evidence/${evidence.body.id}`)).status).toBe(404);
-    expect((await house.client.call('POST', `/api/supporters/${other.id}/permission`, entry(other, { evidenceId: evidence.body.id }))).status).toBe(
-      404,
-    );
+    expect(
+      (await house.client.call('GET', `/api/supporters/${other.id}/evidence/${evidence.body.id}`)).status,
+    ).toBe(404);
+    expect(
+      (
+        await house.client.call(
+          'POST',
+          `/api/supporters/${other.id}/permission`,
+          entry(other, { evidenceId: evidence.body.id }),
+        )
+      ).status,
+    ).toBe(404);
   });
 
   test('evidence is a picture or a PDF by its bytes, and bounded', async () => {
@@ -89,14 +108,20 @@ describe('entries by hand', () => {
   ];
   test.each(refused)('%s is refused with a sentence', async (_name, more, field) => {
     const person = await someone(`r${crypto.randomUUID().slice(0, 8)}`);
-    const answer = await house.client.call<{ faults: { field: string }[] }>('POST', `/api/supporters/${person.id}/permission`, entry(person, more));
+    const answer = await house.client.call<{ faults: { field: string }[] }>(
+      'POST',
+      `/api/supporters/${person.id}/permission`,
+      entry(person, more),
+    );
     expect([answer.status, answer.body.faults[0]!.field]).toEqual([422, field]);
   });
 
   test('of one day the no counts, whatever was written down last, and it is a yes of a later day that lifts it', async () => {
     const person = await someone('today');
-    const say = (more: object) => house.client.post(`/api/supporters/${person.id}/permission`, entry(person, more));
-    const stands = async () => (await record(person.id)).consent.find((one) => one.scope === 'appeals')!.state;
+    const say = (more: object) =>
+      house.client.post(`/api/supporters/${person.id}/permission`, entry(person, more));
+    const stands = async () =>
+      (await record(person.id)).consent.find((one) => one.scope === 'appeals')!.state;
     await say({ on: TODAY });
     await say({ on: houseDay(-1), state: 'no', words: '' });
     expect(await stands()).toBe('yes');
@@ -104,7 +129,11 @@ describe('entries by hand', () => {
     await say({ on: TODAY });
     expect(await stands()).toBe('no');
     const other = await someone('otherday');
-    for (const state of ['no', 'yes']) await house.client.post(`/api/supporters/${other.id}/permission`, entry(other, { on: '2026-03-01', state }));
+    for (const state of ['no', 'yes'])
+      await house.client.post(
+        `/api/supporters/${other.id}/permission`,
+        entry(other, { on: '2026-03-01', state }),
+      );
     expect((await record(other.id)).consent.find((one) => one.scope === 'appeals')!.state).toBe('no');
   });
 
@@ -126,8 +155,13 @@ describe('entries by hand', () => {
     );
     expect(text.status).toBe(422);
     expect(
-      (await house.client.call('PUT', `/api/supporters/${cy.id}/place`, { country: null, region: 'FL', was: { country: 'FR', region: null } }))
-        .status,
+      (
+        await house.client.call('PUT', `/api/supporters/${cy.id}/place`, {
+          country: null,
+          region: 'FL',
+          was: { country: 'FR', region: null },
+        })
+      ).status,
     ).toBe(422);
   });
 
@@ -136,20 +170,38 @@ describe('entries by hand', () => {
     await house.client.post(`/api/supporters/${di.id}/gifts`, { amount: 5000, on: TODAY, note: '' });
     const given = (await record(di.id)).consent.find((one) => one.channel === 'email')!;
     expect([given.state, given.until !== null]).toEqual(['implied', true]);
-    await house.client.post(`/api/supporters/${di.id}/permission`, entry(di, { state: 'no', scope: 'all', on: '2020-01-01', words: '' }));
+    await house.client.post(
+      `/api/supporters/${di.id}/permission`,
+      entry(di, { state: 'no', scope: 'all', on: '2020-01-01', words: '' }),
+    );
     await house.client.post(`/api/supporters/${di.id}/gifts`, { amount: 5000, on: TODAY, note: '' });
-    expect(openedStatuses(await record(di.id))).toEqual(expect.arrayContaining(['email all no', 'email marketing no']));
+    expect(openedStatuses(await record(di.id))).toEqual(
+      expect.arrayContaining(['email all no', 'email marketing no']),
+    );
   });
 
   test('an objection is one act that closes every channel at every address, and leaves the receipt', async () => {
     const ed = await someone('ed', '2065550162', 'yes');
-    await house.client.post(`/api/supporters/${ed.id}/objection`, { how: 'phone', on: TODAY, words: 'No advertising of any kind' });
+    await house.client.post(`/api/supporters/${ed.id}/objection`, {
+      how: 'phone',
+      on: TODAY,
+      words: 'No advertising of any kind',
+    });
     expect(openedStatuses(await record(ed.id))).toEqual(
-      expect.arrayContaining(['call marketing no', 'email appeals no', 'email marketing no', 'text appeals no']),
+      expect.arrayContaining([
+        'call marketing no',
+        'email appeals no',
+        'email marketing no',
+        'text appeals no',
+      ]),
     );
     const group = { from: [{ kind: 'batch' as const, id: ed.batchId }] };
-    expect((await lastLook(house.client, await draftEmail(house.client, group))).suppressed).toEqual([{ reason: 'said-no', people: 1 }]);
-    expect((await lastLook(house.client, await draftEmail(house.client, group, { purpose: 'service' }))).reached).toBe(1);
+    expect((await lastLook(house.client, await draftEmail(house.client, group))).suppressed).toEqual([
+      { reason: 'said-no', people: 1 },
+    ]);
+    expect(
+      (await lastLook(house.client, await draftEmail(house.client, group, { purpose: 'service' }))).reached,
+    ).toBe(1);
   });
 
   test('old evidence is pointed out by the rule of the place', async () => {
@@ -175,13 +227,18 @@ describe('erasing', () => {
     );
     await upload(ida.id, 'ida.png', await sheet('#A62B45'));
     const states = () =>
-      house.database
-        .read(house.scope)
-        .sql('SELECT * FROM permission_state WHERE organization_id = :org ORDER BY contact_point_id, supporter_id, channel, scope');
+      house.database.read(house.scope).sql(
+        `SELECT *
+            FROM permission_state
+            WHERE organization_id = :org
+            ORDER BY contact_point_id, supporter_id, channel, scope`,
+      );
     const results = () => house.client.get(`/api/messages/${message}/results`);
     const [statesBefore, resultsBefore] = [await states(), await results()];
 
-    expect((await (await house.as('organizer')).call('DELETE', `/api/supporters/${ida.id}`)).status).toBe(403);
+    expect((await (await house.as('organizer')).call('DELETE', `/api/supporters/${ida.id}`)).status).toBe(
+      403,
+    );
     expect((await house.client.call('DELETE', `/api/supporters/${ida.id}`)).status).toBe(204);
 
     expect(await states()).toEqual(statesBefore);
@@ -190,18 +247,26 @@ describe('erasing', () => {
     expect((await house.client.get<{ total: number }>('/api/supporters?search=ida')).total).toBe(0);
     const left = await house.database
       .read(house.scope)
-      .sql<{ words: string; said_at: Date }>('SELECT words, said_at FROM permission_entry WHERE organization_id = :org AND supporter_id = :id', {
-        id: ida.id,
-      });
+      .sql<{ words: string; said_at: Date }>(
+        'SELECT words, said_at FROM permission_entry WHERE organization_id = :org AND supporter_id = :id',
+        {
+          id: ida.id,
+        },
+      );
     expect(left.length).toBeGreaterThan(3);
     expect(left.every((row) => row.words === '' || row.words === '(erased)')).toBe(true);
-    expect(await house.database.write(house.scope, (tx) => new LedgerRepository().differences(tx))).toMatchObject({ differing: 0 });
+    expect(
+      await house.database.write(house.scope, (tx) => new LedgerRepository().differences(tx)),
+    ).toMatchObject({ differing: 0 });
   });
 
   test('leaves no trace of name, address or words in any table', async () => {
     const secret = 'quillon';
     const jo = await someone(secret, '2065550164', 'yes');
-    await house.client.post(`/api/supporters/${jo.id}/permission`, entry(jo, { state: 'no', words: `No, said ${secret}` }));
+    await house.client.post(
+      `/api/supporters/${jo.id}/permission`,
+      entry(jo, { state: 'no', words: `No, said ${secret}` }),
+    );
     await house.client.call('PATCH', `/api/supporters/${jo.id}`, { firstName: secret, lastName: 'Moss' });
     await house.client.call('DELETE', `/api/supporters/${jo.id}`);
     const found = await tablesWith(secret);
@@ -211,22 +276,44 @@ describe('erasing', () => {
 
   test('a file that brings the address back finds it closed by its hash alone, where it had said no', async () => {
     const ken = await someone('ken', '', 'yes');
-    await house.client.post(`/api/supporters/${ken.id}/permission`, entry(ken, { state: 'no', scope: 'all', on: TODAY }));
+    await house.client.post(
+      `/api/supporters/${ken.id}/permission`,
+      entry(ken, { state: 'no', scope: 'all', on: TODAY }),
+    );
     const lou = await someone('lou', '', 'yes');
     for (const person of [ken, lou]) await house.client.call('DELETE', `/api/supporters/${person.id}`);
-    const batch = await bringIn(house.client, 'Email,First,Last,Mobile\nken@example.org,Ken,Moss,\nlou@example.org,Lou,Moss,\n');
-    const look = await lastLook(house.client, await draftEmail(house.client, { from: [{ kind: 'batch', id: batch.id }] }));
+    const batch = await bringIn(
+      house.client,
+      'Email,First,Last,Mobile\nken@example.org,Ken,Moss,\nlou@example.org,Lou,Moss,\n',
+    );
+    const look = await lastLook(
+      house.client,
+      await draftEmail(house.client, { from: [{ kind: 'batch', id: batch.id }] }),
+    );
     expect([look.reached, look.suppressed]).toEqual([1, [{ reason: 'do-not-contact', people: 1 }]]);
     for (const name of ['ken', 'lou'])
-      await house.client.call('DELETE', `/api/supporters/${(await personBy(house.client, `${name}@example.org`)).id}`);
+      await house.client.call(
+        'DELETE',
+        `/api/supporters/${(await personBy(house.client, `${name}@example.org`)).id}`,
+      );
   });
 
   test('an address that somebody else has too stays theirs', async () => {
-    await bringIn(house.client, 'Email,First,Last,Mobile\npair@example.org,Mia,Moss,\npair@example.org,Noa,Moss,\n');
-    const rows = (await house.client.get<{ rows: { id: number; firstName: string }[] }>('/api/supporters?search=pair@example.org')).rows;
+    await bringIn(
+      house.client,
+      'Email,First,Last,Mobile\npair@example.org,Mia,Moss,\npair@example.org,Noa,Moss,\n',
+    );
+    const rows = (
+      await house.client.get<{ rows: { id: number; firstName: string }[] }>(
+        '/api/supporters?search=pair@example.org',
+      )
+    ).rows;
     await house.client.call('DELETE', `/api/supporters/${rows.find((row) => row.firstName === 'Mia')!.id}`);
     const noa = await personBy(house.client, 'pair@example.org');
-    expect([noa.firstName, openedStatuses(noa)]).toEqual(['Noa', expect.arrayContaining(['email appeals yes'])]);
+    expect([noa.firstName, openedStatuses(noa)]).toEqual([
+      'Noa',
+      expect.arrayContaining(['email appeals yes']),
+    ]);
   });
 });
 
@@ -234,7 +321,9 @@ describe('erasing', () => {
 async function tablesWith(text: string): Promise<string[]> {
   const knex = house.database.unscoped();
   const [columns] = (await knex.raw(
-    "SELECT table_name AS t, column_name AS c FROM information_schema.columns WHERE table_schema = DATABASE() AND data_type IN ('varchar', 'text', 'longtext', 'char')",
+    `SELECT table_name AS t, column_name AS c
+      FROM information_schema.columns
+      WHERE table_schema = DATABASE() AND data_type IN ('varchar', 'text', 'longtext', 'char')`,
   )) as [{ t: string; c: string }[]];
   const found: string[] = [];
   for (const { t, c } of columns) {

@@ -20,7 +20,11 @@ export class SupporterRows {
   ) {}
 
   /** `fieldIds` are custom fields that are shown beside. */
-  async of(db: Scoped, people: readonly PersonRow[], fieldIds: readonly number[] = []): Promise<SupporterRow[]> {
+  async of(
+    db: Scoped,
+    people: readonly PersonRow[],
+    fieldIds: readonly number[] = [],
+  ): Promise<SupporterRow[]> {
     const ids = people.map((person) => person.id);
     const rules = await this.houseRules.rules(db);
     const [points, gifts, tags, cells, values] = await Promise.all([
@@ -35,7 +39,8 @@ export class SupporterRows {
       const own = points.filter((point) => point.supporter_id === person.id);
       const consent = statusByScope(cells.get(person.id)!, own, now);
       const gift = gifts.find((one) => one.supporter_id === person.id);
-      const shown = (kind: string) => points.find((point) => point.supporter_id === person.id && point.kind === kind)?.shown ?? null;
+      const shown = (kind: string) =>
+        points.find((point) => point.supporter_id === person.id && point.kind === kind)?.shown ?? null;
       return {
         id: person.id,
         firstName: person.first_name,
@@ -45,20 +50,27 @@ export class SupporterRows {
         mobile: shown('mobile'),
         tags: tags.get(person.id) ?? 0,
         lastGift: gift ? { amount: Number(gift.amount), on: isoDay(gift.given_on) } : null,
-        values: Object.fromEntries(fieldIds.map((fieldId) => [fieldId, values.get(`${person.id}:${fieldId}`) ?? ''])),
+        values: Object.fromEntries(
+          fieldIds.map((fieldId) => [fieldId, values.get(`${person.id}:${fieldId}`) ?? '']),
+        ),
         may: { email: channelWord(consent, 'email'), text: channelWord(consent, 'text') },
       };
     });
   }
 
-  private async valuesOf(db: Scoped, ids: readonly number[], fieldIds: readonly number[]): Promise<Map<string, string>> {
+  private async valuesOf(
+    db: Scoped,
+    ids: readonly number[],
+    fieldIds: readonly number[],
+  ): Promise<Map<string, string>> {
     const out = new Map<string, string>();
     if (fieldIds.length === 0) return out;
     const [manner] = await db.sql<Manner>('SELECT locale, currency FROM organization WHERE id = :org');
     const fields = new Map((await this.fields.all(db)).map((field) => [field.id, field]));
     for (const row of await this.fields.valuesOf(db, ids)) {
       const field = fields.get(row.field_id);
-      if (field && fieldIds.includes(field.id)) out.set(`${row.supporter_id}:${field.id}`, formatValue(field.type, valueOf(row), manner!));
+      if (field && fieldIds.includes(field.id))
+        out.set(`${row.supporter_id}:${field.id}`, formatValue(field.type, valueOf(row), manner!));
     }
     return out;
   }

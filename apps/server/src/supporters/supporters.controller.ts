@@ -1,7 +1,14 @@
 import { Controller, HttpCode, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import type { Response } from 'express';
-import { schema, type FieldView, type ListView, type Page, type SupporterRow, type TagView } from '@goodword/core/contract';
+import {
+  schema,
+  type FieldView,
+  type ListView,
+  type Page,
+  type SupporterRow,
+  type TagView,
+} from '@goodword/core/contract';
 import type { Place } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
@@ -25,14 +32,27 @@ export class SupportersController {
     @Inject(Database) private readonly database: Database,
   ) {}
 
-  @Route('get', 'supporters', { role: 'viewer', summary: 'A page of supporters by name', query: schema.supporterQuery })
+  @Route('get', 'supporters', {
+    role: 'viewer',
+    summary: 'A page of supporters by name',
+    query: schema.supporterQuery,
+  })
   page(@Caller() scope: AccessScope, @Input('query') query: SupporterQuery): Promise<Page<SupporterRow>> {
     return this.supporters.page(scope, query);
   }
 
-  @Route('patch', 'supporters/:id', { role: 'organizer', summary: 'Change a name', params: schema.idParams, body: schema.renameSupporter })
+  @Route('patch', 'supporters/:id', {
+    role: 'organizer',
+    summary: 'Change a name',
+    params: schema.idParams,
+    body: schema.renameSupporter,
+  })
   @HttpCode(204)
-  rename(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { firstName: string; lastName: string; was?: string }): Promise<void> {
+  rename(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { firstName: string; lastName: string; was?: string },
+  ): Promise<void> {
     return this.supporters.rename(scope, id, body);
   }
 
@@ -51,27 +71,55 @@ export class SupportersController {
     return this.supporters.setField(scope, params.id, params.fieldId, body.text, body.was ?? null);
   }
 
-  @Route('put', 'supporters/:id/tags/:tagId', { role: 'organizer', summary: 'Put a tag on', params: schema.tagParams })
+  @Route('put', 'supporters/:id/tags/:tagId', {
+    role: 'organizer',
+    summary: 'Put a tag on',
+    params: schema.tagParams,
+  })
   @HttpCode(204)
-  putTag(@Caller() scope: AccessScope, @Input('params') params: { id: number; tagId: number }): Promise<void> {
+  putTag(
+    @Caller() scope: AccessScope,
+    @Input('params') params: { id: number; tagId: number },
+  ): Promise<void> {
     return this.supporters.putInGroup(scope, 'tag', params.id, params.tagId, true);
   }
 
-  @Route('delete', 'supporters/:id/tags/:tagId', { role: 'organizer', summary: 'Take a tag off', params: schema.tagParams })
+  @Route('delete', 'supporters/:id/tags/:tagId', {
+    role: 'organizer',
+    summary: 'Take a tag off',
+    params: schema.tagParams,
+  })
   @HttpCode(204)
-  dropTag(@Caller() scope: AccessScope, @Input('params') params: { id: number; tagId: number }): Promise<void> {
+  dropTag(
+    @Caller() scope: AccessScope,
+    @Input('params') params: { id: number; tagId: number },
+  ): Promise<void> {
     return this.supporters.putInGroup(scope, 'tag', params.id, params.tagId, false);
   }
 
-  @Route('put', 'supporters/:id/lists/:listId', { role: 'organizer', summary: 'Put on a list', params: schema.listParams })
+  @Route('put', 'supporters/:id/lists/:listId', {
+    role: 'organizer',
+    summary: 'Put on a list',
+    params: schema.listParams,
+  })
   @HttpCode(204)
-  putList(@Caller() scope: AccessScope, @Input('params') params: { id: number; listId: number }): Promise<void> {
+  putList(
+    @Caller() scope: AccessScope,
+    @Input('params') params: { id: number; listId: number },
+  ): Promise<void> {
     return this.supporters.putInGroup(scope, 'list', params.id, params.listId, true);
   }
 
-  @Route('delete', 'supporters/:id/lists/:listId', { role: 'organizer', summary: 'Take off a list', params: schema.listParams })
+  @Route('delete', 'supporters/:id/lists/:listId', {
+    role: 'organizer',
+    summary: 'Take off a list',
+    params: schema.listParams,
+  })
   @HttpCode(204)
-  dropList(@Caller() scope: AccessScope, @Input('params') params: { id: number; listId: number }): Promise<void> {
+  dropList(
+    @Caller() scope: AccessScope,
+    @Input('params') params: { id: number; listId: number },
+  ): Promise<void> {
     return this.supporters.putInGroup(scope, 'list', params.id, params.listId, false);
   }
 
@@ -102,27 +150,48 @@ export class SupportersController {
     summary: 'Keep a picture or PDF of the sheet signed (multipart: file)',
     params: schema.idParams,
   })
-  @UseInterceptors(FileInterceptor('file', { limits: { fileSize: schema.EVIDENCE_LIMIT, files: 1, fields: 0 } }))
-  addEvidence(@Caller() scope: AccessScope, @Id() id: number, @UploadedFile() file: Express.Multer.File | undefined): Promise<{ id: number }> {
+  @UseInterceptors(
+    FileInterceptor('file', { limits: { fileSize: schema.EVIDENCE_LIMIT, files: 1, fields: 0 } }),
+  )
+  addEvidence(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @UploadedFile() file: Express.Multer.File | undefined,
+  ): Promise<{ id: number }> {
     if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: sentence('evidence.file') }]);
     const name = Buffer.from(file.originalname, 'latin1').toString('utf8');
     return this.ledger.addEvidence(scope, id, { name, bytes: file.buffer });
   }
 
-  @Route('get', 'supporters/:id/evidence/:evidenceId', { role: 'viewer', summary: 'A piece of evidence', params: schema.evidenceParams })
+  @Route('get', 'supporters/:id/evidence/:evidenceId', {
+    role: 'viewer',
+    summary: 'A piece of evidence',
+    params: schema.evidenceParams,
+  })
   async evidence(
     @Caller() scope: AccessScope,
     @Input('params') params: { id: number; evidenceId: number },
     @Res() response: Response,
   ): Promise<void> {
     const file = await this.ledger.readEvidence(scope, params.id, params.evidenceId);
-    response.attachment(file.name.replace(/\.\w+$/, '') + (file.mime === 'application/pdf' ? '.pdf' : '.jpg'));
+    response.attachment(
+      file.name.replace(/\.\w+$/, '') + (file.mime === 'application/pdf' ? '.pdf' : '.jpg'),
+    );
     response.type(file.mime).send(file.bytes);
   }
 
-  @Route('put', 'supporters/:id/place', { role: 'organizer', summary: 'Where they are', params: schema.idParams, body: schema.setPlace })
+  @Route('put', 'supporters/:id/place', {
+    role: 'organizer',
+    summary: 'Where they are',
+    params: schema.idParams,
+    body: schema.setPlace,
+  })
   @HttpCode(204)
-  setPlace(@Caller() scope: AccessScope, @Id() id: number, @Input('body') { was, ...place }: Place & { was: Place }): Promise<void> {
+  setPlace(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') { was, ...place }: Place & { was: Place },
+  ): Promise<void> {
     return this.ledger.setPlace(scope, id, place, was);
   }
 
@@ -136,9 +205,18 @@ export class SupportersController {
     return this.erasure.erase(scope, id);
   }
 
-  @Route('post', 'supporters/:id/gifts', { role: 'organizer', summary: 'Enter a gift', params: schema.idParams, body: schema.addGift })
+  @Route('post', 'supporters/:id/gifts', {
+    role: 'organizer',
+    summary: 'Enter a gift',
+    params: schema.idParams,
+    body: schema.addGift,
+  })
   @HttpCode(204)
-  addGift(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { amount: number; on: string; note: string }): Promise<void> {
+  addGift(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { amount: number; on: string; note: string },
+  ): Promise<void> {
     return this.supporters.addGift(scope, id, body);
   }
 
@@ -150,12 +228,17 @@ export class SupportersController {
   @Route('post', 'fields', { role: 'organizer', summary: 'Make a custom field', body: schema.makeField })
   makeField(
     @Caller() scope: AccessScope,
-    @Input('body') body: { name: string; type: string; fallback: string | null; section: string; choices: string[] },
+    @Input('body')
+    body: { name: string; type: string; fallback: string | null; section: string; choices: string[] },
   ): Promise<{ id: number }> {
     return this.fields.make(scope, body);
   }
 
-  @Route('get', 'tags', { role: 'viewer', summary: 'Tags, with how many people have each', query: schema.groupsQuery })
+  @Route('get', 'tags', {
+    role: 'viewer',
+    summary: 'Tags, with how many people have each',
+    query: schema.groupsQuery,
+  })
   async tags(
     @Caller() scope: AccessScope,
     @Input('query') { counted }: { counted: boolean },
@@ -165,7 +248,11 @@ export class SupportersController {
     return counted ? this.groups.counted(db, 'tag', tags) : tags;
   }
 
-  @Route('get', 'lists', { role: 'viewer', summary: 'Lists, with how many people are on each', query: schema.groupsQuery })
+  @Route('get', 'lists', {
+    role: 'viewer',
+    summary: 'Lists, with how many people are on each',
+    query: schema.groupsQuery,
+  })
   async lists(
     @Caller() scope: AccessScope,
     @Input('query') { counted }: { counted: boolean },

@@ -76,11 +76,14 @@ function likeEscape(text: string): string {
   return text.replace(/[\\%_]/g, '\\$&');
 }
 
-/** A search is an address where it has an @, a number where it is mostly digits, else the beginnings of names. */
+/**
+ * A search is an address where it has an @, a number where it is mostly digits, else the beginnings of names.
+ */
 function searchCondition(search: string): Condition {
   const digits = search.replace(/\D/g, '');
   const point = (kind: string, like: string): Condition => ({
-    sql: `EXISTS (SELECT 1 FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id WHERE sc.supporter_id = s.id AND cp.kind = '${kind}' AND cp.normal LIKE :like)`,
+    sql: `EXISTS (SELECT 1 FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
+      WHERE sc.supporter_id = s.id AND cp.kind = '${kind}' AND cp.normal LIKE :like)`,
     bindings: { like },
   });
   if (search.includes('@')) return point('email', `${likeEscape(search.toLowerCase())}%`);
@@ -89,7 +92,8 @@ function searchCondition(search: string): Condition {
   const last = rest.join(' ');
   if (last === '') {
     return {
-      sql: `(s.first_name LIKE :word OR s.last_name LIKE :word OR EXISTS (SELECT 1 FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
+      sql: `(s.first_name LIKE :word OR s.last_name LIKE :word
+        OR EXISTS (SELECT 1 FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
         WHERE sc.supporter_id = s.id AND cp.kind = 'email' AND cp.normal LIKE :word))`,
       bindings: { word: `${likeEscape(first.toLowerCase())}%` },
     };
@@ -103,20 +107,30 @@ function searchCondition(search: string): Condition {
 function conditions(filter: SupporterFilter, chapterId: number | null): Condition[] {
   // Written out: a condition that may hold of anybody keeps the count from reading an index alone.
   const mine = chapterId === null ? '' : 'AND s.chapter_id = :chapter';
-  const out: Condition[] = [{ sql: `s.organization_id = :org AND s.erased_at IS NULL ${mine}`, bindings: {} }];
+  const out: Condition[] = [
+    { sql: `s.organization_id = :org AND s.erased_at IS NULL ${mine}`, bindings: {} },
+  ];
   if (filter.search) out.push(searchCondition(filter.search));
   if (filter.tag)
-    out.push({ sql: 'EXISTS (SELECT 1 FROM supporter_tag x WHERE x.supporter_id = s.id AND x.tag_id = :tag)', bindings: { tag: filter.tag } });
+    out.push({
+      sql: 'EXISTS (SELECT 1 FROM supporter_tag x WHERE x.supporter_id = s.id AND x.tag_id = :tag)',
+      bindings: { tag: filter.tag },
+    });
   if (filter.list)
-    out.push({ sql: 'EXISTS (SELECT 1 FROM supporter_list x WHERE x.supporter_id = s.id AND x.list_id = :list)', bindings: { list: filter.list } });
+    out.push({
+      sql: 'EXISTS (SELECT 1 FROM supporter_list x WHERE x.supporter_id = s.id AND x.list_id = :list)',
+      bindings: { list: filter.list },
+    });
   if (filter.batch)
     out.push({
-      sql: 'EXISTS (SELECT 1 FROM batch_row x WHERE x.organization_id = :org AND x.supporter_id = s.id AND x.batch_id = :batch)',
+      sql: `EXISTS (SELECT 1 FROM batch_row x
+        WHERE x.organization_id = :org AND x.supporter_id = s.id AND x.batch_id = :batch)`,
       bindings: { batch: filter.batch },
     });
   if (filter.hold) {
     out.push({
-      sql: 'EXISTS (SELECT 1 FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id WHERE sc.supporter_id = s.id AND cp.on_hold = 1)',
+      sql: `EXISTS (SELECT 1 FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
+        WHERE sc.supporter_id = s.id AND cp.on_hold = 1)`,
       bindings: {},
     });
   }
@@ -124,16 +138,26 @@ function conditions(filter: SupporterFilter, chapterId: number | null): Conditio
 }
 
 /** People first: begun at the chapters, a page of fifty would sort everybody. */
-const PERSON =
-  'SELECT s.id, s.first_name, s.last_name, s.chapter_id, c.name AS chapter, s.batch_id, s.created_at, s.country, s.region, s.language FROM supporter s STRAIGHT_JOIN chapter c ON c.id = s.chapter_id';
+const PERSON = `SELECT s.id, s.first_name, s.last_name, s.chapter_id, c.name AS chapter, s.batch_id, s.created_at,
+      s.country, s.region, s.language
+    FROM supporter s
+    STRAIGHT_JOIN chapter c ON c.id = s.chapter_id`;
 
 @Injectable()
 export class SupportersRepository {
   /** One page by (last name, first name, id); `after` holds those of the last row before it. */
-  async page(db: Scoped, filter: SupporterFilter, after: (string | number)[] | null, limit: number): Promise<{ rows: PersonRow[]; total: number }> {
+  async page(
+    db: Scoped,
+    filter: SupporterFilter,
+    after: (string | number)[] | null,
+    limit: number,
+  ): Promise<{ rows: PersonRow[]; total: number }> {
     const all = conditions(filter, db.scope.chapterId);
     const where = all.map((condition) => condition.sql).join(' AND ');
-    const bindings = Object.assign({}, ...all.map((condition) => condition.bindings)) as Record<string, Bound>;
+    const bindings = Object.assign({}, ...all.map((condition) => condition.bindings)) as Record<
+      string,
+      Bound
+    >;
     const behind = after
       ? 'AND (s.last_name > :aLast OR (s.last_name = :aLast AND (s.first_name > :aFirst OR (s.first_name = :aFirst AND s.id > :aId))))'
       : '';
@@ -150,7 +174,9 @@ export class SupportersRepository {
   async byIds(db: Scoped, ids: readonly number[]): Promise<PersonRow[]> {
     if (ids.length === 0) return [];
     const rows = await db.sql<PersonRow>(
-      `${PERSON} WHERE s.organization_id = :org AND s.erased_at IS NULL AND (:chapter IS NULL OR s.chapter_id = :chapter) AND s.id IN (:ids)`,
+      `${PERSON}
+        WHERE s.organization_id = :org AND s.erased_at IS NULL
+          AND (:chapter IS NULL OR s.chapter_id = :chapter) AND s.id IN (:ids)`,
       { ids },
     );
     const order = new Map(ids.map((id, i) => [id, i]));
@@ -173,8 +199,13 @@ export class SupportersRepository {
   /** The record into which this one was brought, however many times over. */
   private async instead(db: Scoped, id: number): Promise<PersonRow | undefined> {
     const rows = await db.sql<{ id: number }>(
-      `WITH RECURSIVE way AS (SELECT merged_into AS id FROM supporter WHERE organization_id = :org AND id = :id AND merged_into IS NOT NULL
-        UNION SELECT s.merged_into FROM supporter s JOIN way ON s.id = way.id WHERE s.organization_id = :org AND s.merged_into IS NOT NULL) SELECT id FROM way`,
+      `WITH RECURSIVE way AS (SELECT merged_into AS id FROM supporter
+        WHERE organization_id = :org AND id = :id AND merged_into IS NOT NULL
+        UNION
+        SELECT s.merged_into
+        FROM supporter s
+        JOIN way ON s.id = way.id
+        WHERE s.organization_id = :org AND s.merged_into IS NOT NULL) SELECT id FROM way`,
       { id },
     );
     return (
@@ -186,9 +217,9 @@ export class SupportersRepository {
   }
 
   /**
-   * As `need`, and nobody else holds the record until the transaction ends. Whatever edits a record begins with this, so
-   * that no edit lands on one that is being brought into another or erased at that moment. The first reading of the
-   * transaction: what it reads afterwards is no older.
+   * As `need`, and nobody else holds the record until the transaction ends. Whatever edits a record begins
+   * with this, so that no edit lands on one that is being brought into another or erased at that moment. The
+   * first reading of the transaction: what it reads afterwards is no older.
    */
   async lockForUpdate(tx: Scoped, id: number): Promise<PersonRow> {
     await this.lock(tx, [id]);
@@ -202,14 +233,21 @@ export class SupportersRepository {
 
   /** In the order of ids, so that two who want the same two don't wait for each other. */
   private async lock(tx: Scoped, ids: readonly number[]): Promise<void> {
-    await tx.sql('SELECT id FROM supporter WHERE organization_id = :org AND id IN (:ids) ORDER BY id FOR UPDATE', { ids });
+    await tx.sql(
+      'SELECT id FROM supporter WHERE organization_id = :org AND id IN (:ids) ORDER BY id FOR UPDATE',
+      { ids },
+    );
   }
 
   async points(db: Scoped, supporterIds: readonly number[]): Promise<PointRow[]> {
     if (supporterIds.length === 0) return [];
     return db.sql<PointRow>(
-      `SELECT cp.id, sc.supporter_id, cp.kind, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact, cp.hold_reason, sc.position FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
-        WHERE sc.organization_id = :org AND sc.supporter_id IN (:supporterIds) ORDER BY sc.supporter_id, sc.position, cp.id`,
+      `SELECT cp.id, sc.supporter_id, cp.kind, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact,
+          cp.hold_reason, sc.position
+        FROM supporter_contact sc
+        JOIN contact_point cp ON cp.id = sc.contact_point_id
+        WHERE sc.organization_id = :org AND sc.supporter_id IN (:supporterIds)
+        ORDER BY sc.supporter_id, sc.position, cp.id`,
       { supporterIds },
     );
   }
@@ -218,16 +256,25 @@ export class SupportersRepository {
   async pointsWithParts(db: Scoped, supporterIds: readonly number[]): Promise<FullPoint[]> {
     if (supporterIds.length === 0) return [];
     return db.sql<FullPoint>(
-      `SELECT cp.id, sc.supporter_id, cp.kind, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact, cp.hold_reason, sc.position, cp.line, cp.parts FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
-        WHERE sc.organization_id = :org AND sc.supporter_id IN (:supporterIds) ORDER BY sc.supporter_id, sc.position, cp.id`,
+      `SELECT cp.id, sc.supporter_id, cp.kind, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact,
+          cp.hold_reason, sc.position, cp.line, cp.parts
+        FROM supporter_contact sc
+        JOIN contact_point cp ON cp.id = sc.contact_point_id
+        WHERE sc.organization_id = :org AND sc.supporter_id IN (:supporterIds)
+        ORDER BY sc.supporter_id, sc.position, cp.id`,
       { supporterIds },
     );
   }
 
-  async sharers(db: Scoped, supporterId: number): Promise<{ contact_point_id: number; id: number; name: string }[]> {
+  async sharers(
+    db: Scoped,
+    supporterId: number,
+  ): Promise<{ contact_point_id: number; id: number; name: string }[]> {
     return db.sql(
-      `SELECT o.contact_point_id, s.id, CONCAT_WS(' ', s.first_name, s.last_name) AS name FROM supporter_contact m
-        JOIN supporter_contact o ON o.contact_point_id = m.contact_point_id AND o.supporter_id <> m.supporter_id
+      `SELECT o.contact_point_id, s.id, CONCAT_WS(' ', s.first_name, s.last_name) AS name
+        FROM supporter_contact m
+        JOIN supporter_contact o ON o.contact_point_id = m.contact_point_id
+        AND o.supporter_id <> m.supporter_id
         JOIN supporter s ON s.id = o.supporter_id AND (:chapter IS NULL OR s.chapter_id = :chapter)
         WHERE m.organization_id = :org AND m.supporter_id = :supporterId`,
       { supporterId },
@@ -237,7 +284,10 @@ export class SupportersRepository {
   async gifts(db: Scoped, supporterIds: readonly number[]): Promise<GiftRow[]> {
     if (supporterIds.length === 0) return [];
     return db.sql<GiftRow>(
-      'SELECT id, supporter_id, amount, given_on, note FROM gift WHERE organization_id = :org AND supporter_id IN (:supporterIds) ORDER BY given_on DESC, id DESC',
+      `SELECT id, supporter_id, amount, given_on, note
+        FROM gift
+        WHERE organization_id = :org AND supporter_id IN (:supporterIds)
+        ORDER BY given_on DESC, id DESC`,
       { supporterIds },
     );
   }
@@ -245,7 +295,10 @@ export class SupportersRepository {
   async tagCounts(db: Scoped, supporterIds: readonly number[]): Promise<Map<number, number>> {
     if (supporterIds.length === 0) return new Map();
     const rows = await db.sql<{ supporter_id: number; n: number }>(
-      'SELECT supporter_id, COUNT(*) AS n FROM supporter_tag WHERE organization_id = :org AND supporter_id IN (:supporterIds) GROUP BY supporter_id',
+      `SELECT supporter_id, COUNT(*) AS n
+        FROM supporter_tag
+        WHERE organization_id = :org AND supporter_id IN (:supporterIds)
+        GROUP BY supporter_id`,
       { supporterIds },
     );
     return new Map(rows.map((row) => [row.supporter_id, row.n]));
@@ -253,19 +306,34 @@ export class SupportersRepository {
 
   async rename(tx: Scoped, id: number, firstName: string, lastName: string): Promise<void> {
     tx.changed('own', 0, [id]);
-    await tx.supporters().where('supporter.id', id).update({ first_name: firstName, last_name: lastName, updated_at: new Date() });
+    await tx
+      .supporters()
+      .where('supporter.id', id)
+      .update({ first_name: firstName, last_name: lastName, updated_at: new Date() });
   }
 
-  /** Another place has other rules, so everything of the person may be different; where they were before is kept. */
+  /**
+   * Another place has other rules, so everything of the person may be different; where they were before is
+   * kept.
+   */
   async setPlace(tx: Scoped, id: number, place: Place): Promise<void> {
     tx.changed('people', 0, [id]);
     await this.keepPlaceBefore(tx, id, place);
-    await tx.supporters().where('supporter.id', id).update({ country: place.country, region: place.region, updated_at: new Date() });
+    await tx
+      .supporters()
+      .where('supporter.id', id)
+      .update({ country: place.country, region: place.region, updated_at: new Date() });
   }
 
-  /** Where somebody was until now, unless that was not known: a place that is learned is no move. Returns the row's id. */
+  /**
+   * Where somebody was until now, unless that was not known: a place that is learned is no move. Returns the
+   * row's id.
+   */
   async keepPlaceBefore(tx: Scoped, id: number, next: Place): Promise<number | null> {
-    const [now] = await tx.sql<Place>('SELECT country, region FROM supporter WHERE organization_id = :org AND id = :id', { id });
+    const [now] = await tx.sql<Place>(
+      'SELECT country, region FROM supporter WHERE organization_id = :org AND id = :id',
+      { id },
+    );
     if (!now?.country || (now.country === next.country && now.region === next.region)) return null;
     // A region that is learned within a country is no move either.
     if (now.country === next.country && now.region === null) return null;
@@ -274,28 +342,40 @@ export class SupportersRepository {
   }
 
   /**
-   * Finds or makes an address, which may be nobody's yet, and holds it until the transaction ends. What is there keeps its
-   * writing; a line that nobody knew is learned. Returns its id.
+   * Finds or makes an address, which may be nobody's yet, and holds it until the transaction ends. What is
+   * there keeps its writing; a line that nobody knew is learned. Returns its id.
    */
-  async ensurePoint(tx: Scoped, { line = null, parts, ...point }: NewPoint & { doNotContact: boolean }): Promise<number> {
+  async ensurePoint(
+    tx: Scoped,
+    { line = null, parts, ...point }: NewPoint & { doNotContact: boolean },
+  ): Promise<number> {
     await tx.execute(
       `INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, do_not_contact, line, parts)
         VALUES (:org, :kind, :normal, :shown, :doNotContact, :line, :parts)`,
       { ...point, line, parts: parts ? JSON.stringify(parts) : null },
     );
     const [row] = await tx.sql<{ id: number; line: LineType | null }>(
-      'SELECT id, line FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal FOR UPDATE',
+      `SELECT id, line
+        FROM contact_point
+        WHERE organization_id = :org AND kind = :kind AND normal = :normal FOR UPDATE`,
       { kind: point.kind, normal: point.normal },
     );
     if (line !== null && row!.line === null) {
       tx.reached.add(row!.id);
-      await tx.execute('UPDATE contact_point SET line = :line WHERE organization_id = :org AND id = :id', { line, id: row!.id });
+      await tx.execute('UPDATE contact_point SET line = :line WHERE organization_id = :org AND id = :id', {
+        line,
+        id: row!.id,
+      });
     }
     return row!.id;
   }
 
   /** Finds or makes an address and hangs it on the person. Returns its id. */
-  async addPoint(tx: Scoped, supporterId: number, point: NewPoint & { doNotContact: boolean }): Promise<number> {
+  async addPoint(
+    tx: Scoped,
+    supporterId: number,
+    point: NewPoint & { doNotContact: boolean },
+  ): Promise<number> {
     const pointId = await this.ensurePoint(tx, point);
     await this.hangPoint(tx, supporterId, pointId);
     return pointId;
@@ -311,35 +391,53 @@ export class SupportersRepository {
     );
   }
 
-  /** The postcode of the postal address that is written to, by which likely doubles are found; where there is none it stays. */
+  /**
+   * The postcode of the postal address that is written to, by which likely doubles are found; where there is
+   * none it stays.
+   */
   async keepPostcode(tx: Scoped, id: number): Promise<void> {
     const first = (await this.pointsWithParts(tx, [id])).find((point) => point.kind === 'post');
     const postcode = normalPostcode(first?.parts?.postcode ?? '');
     if (postcode === '') return;
     tx.changed('own', 0, [id]);
-    await tx.execute('UPDATE supporter SET postcode = :postcode WHERE organization_id = :org AND id = :id', { id, postcode });
+    await tx.execute('UPDATE supporter SET postcode = :postcode WHERE organization_id = :org AND id = :id', {
+      id,
+      postcode,
+    });
   }
 
   /** Puts one address in the place of another, which comes off the person. */
   async replacePoint(tx: Scoped, supporterId: number, oldId: number, newId: number): Promise<void> {
     tx.changed('reach', 0, [supporterId]);
     await tx.execute(
-      `UPDATE supporter_contact n JOIN supporter_contact o ON o.supporter_id = n.supporter_id AND o.contact_point_id = :oldId SET n.position = o.position
+      `UPDATE supporter_contact n
+        JOIN supporter_contact o ON o.supporter_id = n.supporter_id AND o.contact_point_id = :oldId
+        SET n.position = o.position
         WHERE n.organization_id = :org AND n.supporter_id = :supporterId AND n.contact_point_id = :newId`,
       { supporterId, oldId, newId },
     );
-    await tx.execute('DELETE FROM supporter_contact WHERE organization_id = :org AND supporter_id = :supporterId AND contact_point_id = :oldId', {
-      supporterId,
-      oldId,
-    });
+    await tx.execute(
+      `DELETE
+        FROM supporter_contact
+        WHERE organization_id = :org AND supporter_id = :supporterId AND contact_point_id = :oldId`,
+      {
+        supporterId,
+        oldId,
+      },
+    );
   }
 
   async dropPoint(tx: Scoped, supporterId: number, pointId: number): Promise<void> {
     tx.changed('reach', 0, [supporterId]);
-    await tx.execute('DELETE FROM supporter_contact WHERE organization_id = :org AND supporter_id = :supporterId AND contact_point_id = :pointId', {
-      supporterId,
-      pointId,
-    });
+    await tx.execute(
+      `DELETE
+        FROM supporter_contact
+        WHERE organization_id = :org AND supporter_id = :supporterId AND contact_point_id = :pointId`,
+      {
+        supporterId,
+        pointId,
+      },
+    );
   }
 
   /** Hangs an address that there is on the person again, behind the others. */
@@ -347,7 +445,9 @@ export class SupportersRepository {
     tx.changed('reach', 0, [supporterId]);
     await tx.execute(
       `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, kind, position)
-        SELECT :org, :supporterId, cp.id, cp.kind, (SELECT COUNT(*) FROM supporter_contact WHERE supporter_id = :supporterId) FROM contact_point cp
+        SELECT :org, :supporterId, cp.id, cp.kind, (SELECT COUNT(*) FROM supporter_contact
+          WHERE supporter_id = :supporterId)
+        FROM contact_point cp
         WHERE cp.organization_id = :org AND cp.id = :pointId`,
       { supporterId, pointId },
     );
@@ -356,7 +456,9 @@ export class SupportersRepository {
   async orderPoints(tx: Scoped, supporterId: number, pointIds: readonly number[]): Promise<void> {
     tx.changed('reach', 0, [supporterId]);
     await tx.execute(
-      'UPDATE supporter_contact SET position = FIND_IN_SET(contact_point_id, :order) - 1 WHERE organization_id = :org AND supporter_id = :supporterId',
+      `UPDATE supporter_contact
+        SET position = FIND_IN_SET(contact_point_id, :order) - 1
+        WHERE organization_id = :org AND supporter_id = :supporterId`,
       { supporterId, order: pointIds.join(',') },
     );
   }
@@ -364,7 +466,10 @@ export class SupportersRepository {
   /** Everybody whose address it is. */
   async ownersOf(db: Scoped, contactPointId: number): Promise<number[]> {
     const rows = await db.sql<{ supporter_id: number }>(
-      'SELECT supporter_id FROM supporter_contact WHERE organization_id = :org AND contact_point_id = :contactPointId ORDER BY supporter_id',
+      `SELECT supporter_id
+        FROM supporter_contact
+        WHERE organization_id = :org AND contact_point_id = :contactPointId
+        ORDER BY supporter_id`,
       { contactPointId },
     );
     return rows.map((row) => row.supporter_id);
@@ -372,11 +477,17 @@ export class SupportersRepository {
 
   /** Whether a question of what somebody meant is open at an address. */
   async isAsked(db: Scoped, pointId: number): Promise<boolean> {
-    const open = "SELECT 1 FROM task WHERE organization_id = :org AND kind = 'stop' AND contact_point_id = :pointId AND done_at IS NULL LIMIT 1";
+    const open = `SELECT 1
+        FROM task
+        WHERE organization_id = :org AND kind = 'stop' AND contact_point_id = :pointId AND done_at IS NULL
+        LIMIT 1`;
     return (await db.sql(open, { pointId })).length > 0;
   }
 
-  async addGift(tx: Scoped, gift: { supporterId: number; amount: number; on: number; note: string }): Promise<number> {
+  async addGift(
+    tx: Scoped,
+    gift: { supporterId: number; amount: number; on: number; note: string },
+  ): Promise<number> {
     tx.changed('gifts', 0, [gift.supporterId]);
     return tx.insert('gift', {
       supporter_id: gift.supporterId,

@@ -45,7 +45,10 @@ export interface GroupValues {
   handedDown?: boolean;
 }
 
-/** Only what is public can be shown to supporters; a public list is shown everywhere unless somebody says otherwise. */
+/**
+ * Only what is public can be shown to supporters; a public list is shown everywhere unless somebody says
+ * otherwise.
+ */
 function listValues(list: GroupValues): Record<string, string | boolean> & { name: string } {
   const isPublic = list.isPublic ?? false;
   return {
@@ -59,7 +62,10 @@ function listValues(list: GroupValues): Record<string, string | boolean> & { nam
   };
 }
 
-/** What is known of a person themselves; groups that come of rules, rosters, and whom they live with, join it where the record is shown. */
+/**
+ * What is known of a person themselves; groups that come of rules, rosters, and whom they live with, join it
+ * where the record is shown.
+ */
 export type KnownOf = Omit<RecordView, 'segments' | 'rosters' | 'household' | 'greeting' | 'mergedFrom'>;
 
 @Injectable()
@@ -78,23 +84,28 @@ export class SupportersService {
     const db = this.database.read(scope);
     const { rows, total } = await this.supporters.page(db, query, decodeCursor(query.after, 3), query.limit);
     const last = rows.length === query.limit ? rows.at(-1)! : null;
-    return { rows: await this.rows.of(db, rows), total, next: last ? encodeCursor([last.last_name, last.first_name, last.id]) : null };
+    return {
+      rows: await this.rows.of(db, rows),
+      total,
+      next: last ? encodeCursor([last.last_name, last.first_name, last.id]) : null,
+    };
   }
 
   async record(scope: AccessScope, id: number): Promise<KnownOf> {
     const db = this.database.read(scope);
     const person = await this.supporters.need(db, id);
-    const [points, sharers, fields, values, tags, lists, gifts, { consent, entries, rulesOf }, organization] = await Promise.all([
-      this.supporters.pointsWithParts(db, [id]),
-      this.supporters.sharers(db, id),
-      this.fields.all(db),
-      this.fields.valuesOf(db, [id]),
-      this.groups.of(db, 'tag', id),
-      this.groups.of(db, 'list', id),
-      this.supporters.gifts(db, [id]),
-      this.ledger.of(db, person),
-      this.team.organization(scope),
-    ]);
+    const [points, sharers, fields, values, tags, lists, gifts, { consent, entries, rulesOf }, organization] =
+      await Promise.all([
+        this.supporters.pointsWithParts(db, [id]),
+        this.supporters.sharers(db, id),
+        this.fields.all(db),
+        this.fields.valuesOf(db, [id]),
+        this.groups.of(db, 'tag', id),
+        this.groups.of(db, 'list', id),
+        this.supporters.gifts(db, [id]),
+        this.ledger.of(db, person),
+        this.team.organization(scope),
+      ]);
     return {
       id,
       firstName: person.first_name,
@@ -110,7 +121,9 @@ export class SupportersService {
         parts: point.parts,
         onHold: point.on_hold === 1,
         holdReason: point.hold_reason,
-        sharedWith: sharers.filter((sharer) => sharer.contact_point_id === point.id).map(({ id: other, name }) => ({ id: other, name })),
+        sharedWith: sharers
+          .filter((sharer) => sharer.contact_point_id === point.id)
+          .map(({ id: other, name }) => ({ id: other, name })),
       })),
       fields: fields.map((field) => {
         const row = values.find((value) => value.field_id === field.id);
@@ -119,34 +132,68 @@ export class SupportersService {
       }),
       tags,
       lists,
-      gifts: gifts.map((gift) => ({ id: gift.id, amount: Number(gift.amount), on: isoDay(gift.given_on), note: gift.note })),
+      gifts: gifts.map((gift) => ({
+        id: gift.id,
+        amount: Number(gift.amount),
+        on: isoDay(gift.given_on),
+        note: gift.note,
+      })),
       consent,
       entries,
     };
   }
 
-  async rename(scope: AccessScope, id: number, { was, ...names }: { firstName: string; lastName: string; was?: string }): Promise<void> {
+  async rename(
+    scope: AccessScope,
+    id: number,
+    { was, ...names }: { firstName: string; lastName: string; was?: string },
+  ): Promise<void> {
     await this.database.write(scope, async (tx) => {
       const person = await this.supporters.lockForUpdate(tx, id);
       const full = (first: string, last: string) => `${first} ${last}`.trim();
-      const [before, after] = [full(person.first_name, person.last_name), full(names.firstName, names.lastName)];
+      const [before, after] = [
+        full(person.first_name, person.last_name),
+        full(names.firstName, names.lastName),
+      ];
       if (was !== undefined) stillAs(was, before, 'the name', before);
       await this.supporters.rename(tx, id, names.firstName, names.lastName);
-      const undo: UndoStep = { kind: 'name', before: { firstName: person.first_name, lastName: person.last_name }, after: names };
+      const undo: UndoStep = {
+        kind: 'name',
+        before: { firstName: person.first_name, lastName: person.last_name },
+        after: names,
+      };
       if (before !== after)
-        await audit(tx, { act: 'rename', subject: 'supporter', subjectId: id, words: `Name changed to ${after || 'none'}`, before, after, undo });
+        await audit(tx, {
+          act: 'rename',
+          subject: 'supporter',
+          subjectId: id,
+          words: `Name changed to ${after || 'none'}`,
+          before,
+          after,
+          undo,
+        });
     });
   }
 
   /** `seen`: what stood there when whoever saves began; null where they don't say. */
-  async setField(scope: AccessScope, id: number, fieldId: number, text: string, seen: string | null = null): Promise<void> {
+  async setField(
+    scope: AccessScope,
+    id: number,
+    fieldId: number,
+    text: string,
+    seen: string | null = null,
+  ): Promise<void> {
     await this.database.write(scope, async (tx) => {
       await this.supporters.lockForUpdate(tx, id);
       const field = (await this.fields.all(tx)).find((one) => one.id === fieldId);
       if (!field) throw new NotFound('field');
       const own = await this.team.organization(tx);
-      const coerced = text.trim() === '' ? null : coerce(field.type, text, { ...typedIn(own), born: isBirth(field) });
-      if (coerced && !coerced.ok) throw new Invalid([{ field: 'text', code: 'type', message: `${field.name}: ${speak(coerced.reason)}.` }]);
+      const coerced =
+        text.trim() === '' ? null : coerce(field.type, text, { ...typedIn(own), born: isBirth(field) });
+      if (coerced && !coerced.ok)
+        throw new Invalid([
+          { field: 'text', code: 'type', message: `${field.name}: ${speak(coerced.reason)}.` },
+        ]);
       const manner = { locale: own.locale, currency: own.currency };
       const row = (await this.fields.valuesOf(tx, [id])).find((value) => value.field_id === fieldId);
       const before = row ? formatValue(field.type, valueOf(row), manner) : '';
@@ -168,26 +215,53 @@ export class SupportersService {
     });
   }
 
-  async addGift(scope: AccessScope, id: number, gift: { amount: number; on: string; note: string }): Promise<void> {
+  async addGift(
+    scope: AccessScope,
+    id: number,
+    gift: { amount: number; on: string; note: string },
+  ): Promise<void> {
     const on = parseIsoDay(gift.on);
-    if (on === null || on > Math.floor(Date.now() / 86_400_000) + 1) throw new Invalid([{ field: 'on', code: 'day', message: sentence('gift.day') }]);
+    if (on === null || on > Math.floor(Date.now() / 86_400_000) + 1)
+      throw new Invalid([{ field: 'on', code: 'day', message: sentence('gift.day') }]);
     const manner = await this.manner(scope);
     await this.database.write(scope, async (tx) => {
       await this.supporters.lockForUpdate(tx, id);
       await this.supporters.addGift(tx, { supporterId: id, amount: gift.amount, on, note: gift.note });
-      await this.ledger.relate(tx, id, 'gift', new Date(on * 86_400_000 + 43_200_000), formatMoney(gift.amount, manner));
-      await audit(tx, { act: 'gift', subject: 'supporter', subjectId: id, words: `Gift of ${formatMoney(gift.amount, manner)} entered by hand` });
+      await this.ledger.relate(
+        tx,
+        id,
+        'gift',
+        new Date(on * 86_400_000 + 43_200_000),
+        formatMoney(gift.amount, manner),
+      );
+      await audit(tx, {
+        act: 'gift',
+        subject: 'supporter',
+        subjectId: id,
+        words: `Gift of ${formatMoney(gift.amount, manner)} entered by hand`,
+      });
     });
   }
 
-  async putInGroup(scope: AccessScope, kind: 'tag' | 'list', id: number, groupId: number, on: boolean): Promise<void> {
+  async putInGroup(
+    scope: AccessScope,
+    kind: 'tag' | 'list',
+    id: number,
+    groupId: number,
+    on: boolean,
+  ): Promise<void> {
     await this.database.write(scope, async (tx) => {
       await this.groups.lockForUpdate(tx, kind, [groupId], 'too');
       await this.supporters.lockForUpdate(tx, id);
       const group = await this.groups.find(tx, kind, groupId);
       if (!group) throw new NotFound(kind);
-      const changed = on ? await this.groups.put(tx, kind, id, groupId) : await this.groups.takeOff(tx, kind, id, groupId);
-      const words = kind === 'tag' ? `Tag ${group.name} ${on ? 'put on' : 'taken off'}` : `${on ? 'Put on' : 'Taken off'} the list ${group.name}`;
+      const changed = on
+        ? await this.groups.put(tx, kind, id, groupId)
+        : await this.groups.takeOff(tx, kind, id, groupId);
+      const words =
+        kind === 'tag'
+          ? `Tag ${group.name} ${on ? 'put on' : 'taken off'}`
+          : `${on ? 'Put on' : 'Taken off'} the list ${group.name}`;
       const undo: UndoStep = { kind: 'group', group: kind, id: groupId, on };
       if (changed) await audit(tx, { act: kind, subject: 'supporter', subjectId: id, words, undo });
     });
@@ -205,7 +279,9 @@ export class SupportersService {
         return { id };
       });
     } catch (error) {
-      throw isDuplicate(error) ? new Conflict(sentence('group.name-taken', { kind, name: group.name })) : error;
+      throw isDuplicate(error)
+        ? new Conflict(sentence('group.name-taken', { kind, name: group.name }))
+        : error;
     }
   }
 
@@ -218,17 +294,36 @@ export class SupportersService {
         if (kind === 'list') await nextVersion(tx, 'list', id, group.basedOn ?? 0, 'list');
         else stillAs(group.was, await this.groups.holdTag(tx, id), 'the tag');
         const values =
-          kind === 'tag' ? { name: group.name, ...(group.handedDown === undefined ? {} : { handed_down: group.handedDown }) } : listValues(group);
+          kind === 'tag'
+            ? {
+                name: group.name,
+                ...(group.handedDown === undefined ? {} : { handed_down: group.handedDown }),
+              }
+            : listValues(group);
         await this.groups.change(tx, kind, id, values);
-        await audit(tx, { act: 'change', subject: kind, subjectId: id, words: `${known.name} changed`, before: known.name, after: group.name });
+        await audit(tx, {
+          act: 'change',
+          subject: kind,
+          subjectId: id,
+          words: `${known.name} changed`,
+          before: known.name,
+          after: group.name,
+        });
       })
       .catch((error: unknown) => {
-        throw isDuplicate(error) ? new Conflict(sentence('group.name-taken-other', { kind, name: group.name })) : error;
+        throw isDuplicate(error)
+          ? new Conflict(sentence('group.name-taken-other', { kind, name: group.name }))
+          : error;
       });
   }
 
   /** What deleting takes with it. `blocked` says why it can't go, where something still needs the group. */
-  async groupDeletion(scope: AccessScope, kind: 'tag' | 'list', id: number, blocked: string | null): Promise<DeletionNotice> {
+  async groupDeletion(
+    scope: AccessScope,
+    kind: 'tag' | 'list',
+    id: number,
+    blocked: string | null,
+  ): Promise<DeletionNotice> {
     const db = this.database.read(scope);
     const group = await this.groups.find(db, kind, id);
     if (!group) throw new NotFound(kind);
@@ -238,14 +333,24 @@ export class SupportersService {
     return { blocked, takes: `${takes} Nobody is deleted, and what they agreed to stays.` };
   }
 
-  async removeGroup(scope: AccessScope, kind: 'tag' | 'list', id: number, blocked: string | null): Promise<void> {
+  async removeGroup(
+    scope: AccessScope,
+    kind: 'tag' | 'list',
+    id: number,
+    blocked: string | null,
+  ): Promise<void> {
     const notice = await this.groupDeletion(scope, kind, id, blocked);
     if (notice.blocked) throw new Conflict(notice.blocked);
     await this.database.write(scope, async (tx) => {
       await this.groups.lockForUpdate(tx, kind, [id]);
       const group = await this.groups.find(tx, kind, id);
       await this.groups.remove(tx, kind, id);
-      await audit(tx, { act: 'delete', subject: kind, subjectId: id, words: `${group?.name ?? kind} deleted` });
+      await audit(tx, {
+        act: 'delete',
+        subject: kind,
+        subjectId: id,
+        words: `${group?.name ?? kind} deleted`,
+      });
     });
   }
 

@@ -19,10 +19,10 @@ interface Key {
 }
 
 /**
- * Slows guessing down, per account and per network: tries at one key come one after the other, each waiting longer the
- * more went wrong within the hour. Nobody is locked out by others' guesses: a browser that has signed in to the account
- * before is known by a cookie and is counted by itself (OWASP, "Slow Down Online Guessing Attacks with Device Cookies"),
- * and a forgotten password is changed by mail however many guess.
+ * Slows guessing down, per account and per network: tries at one key come one after the other, each waiting
+ * longer the more went wrong within the hour. Nobody is locked out by others' guesses: a browser that has
+ * signed in to the account before is known by a cookie and is counted by itself (OWASP, "Slow Down Online
+ * Guessing Attacks with Device Cookies"), and a forgotten password is changed by mail however many guess.
  */
 @Injectable()
 export class SignInBrake {
@@ -34,9 +34,14 @@ export class SignInBrake {
   ) {}
 
   /** Makes the try when it is its turn. `attempt` answers whether it was right, or null where it was not. */
-  async try<T>(who: { email: string; network: string; known: string | undefined }, attempt: () => Promise<T | null>): Promise<T | null> {
+  async try<T>(
+    who: { email: string; network: string; known: string | undefined },
+    attempt: () => Promise<T | null>,
+  ): Promise<T | null> {
     const keys = this.keysOf(who);
-    for (const key of keys) if ((this.queues.get(key.name)?.waiting ?? 0) >= WAITING[key.of]) throw new TooMany(sentence('access.many-tries'));
+    for (const key of keys)
+      if ((this.queues.get(key.name)?.waiting ?? 0) >= WAITING[key.of])
+        throw new TooMany(sentence('access.many-tries'));
     return this.inTurn(keys, async () => {
       const wait = this.delayOf(keys, await this.failures(keys));
       if (wait > 0) await new Promise((done) => setTimeout(done, wait));
@@ -59,7 +64,15 @@ export class SignInBrake {
       .delete();
   }
 
-  private keysOf({ email, network, known }: { email: string; network: string; known: string | undefined }): Key[] {
+  private keysOf({
+    email,
+    network,
+    known,
+  }: {
+    email: string;
+    network: string;
+    known: string | undefined;
+  }): Key[] {
     if (known && this.isDevice(email, known)) return [{ name: `device:${known}`, of: 'account' }];
     return [
       { name: `account:${email}`, of: 'account' },
@@ -78,7 +91,9 @@ export class SignInBrake {
     return createHmac('sha256', this.config.SECRET).update(`device:${nonce}:${email}`).digest('base64url');
   }
 
-  /** One after the other at every key; always queued in the same order, so that no two wait for each other. */
+  /**
+   * One after the other at every key; always queued in the same order, so that no two wait for each other.
+   */
   private async inTurn<T>(keys: readonly Key[], work: () => Promise<T>): Promise<T> {
     const [key, ...others] = keys;
     if (!key) return work();
@@ -128,14 +143,21 @@ export class SignInBrake {
 
 const hashOf = ({ name }: Key) => createHash('sha256').update(name).digest('hex');
 
-/** The network of an address: the first 24 bits of IPv4, the first 64 of IPv6, which one subscriber holds (RFC 6177 §2). */
+/**
+ * The network of an address: the first 24 bits of IPv4, the first 64 of IPv6, which one subscriber holds (RFC
+ * 6177 §2).
+ */
 export function networkOf(address: string): string {
   const plain = address.replace(/^::ffff:(?=\d+\.)/i, '');
   if (isIPv4(plain)) return plain.split('.').slice(0, 3).join('.');
   const [head = '', tail = ''] = plain.split('%')[0]!.split('::');
   const before = head.split(':').filter(Boolean);
   const after = plain.includes('::') ? tail.split(':').filter(Boolean) : [];
-  const full = [...before, ...Array<string>(Math.max(0, 8 - before.length - after.length)).fill('0'), ...after];
+  const full = [
+    ...before,
+    ...Array<string>(Math.max(0, 8 - before.length - after.length)).fill('0'),
+    ...after,
+  ];
   return full
     .slice(0, 4)
     .map((group) => group.toLowerCase().replace(/^0+(?=.)/, ''))

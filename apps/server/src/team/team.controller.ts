@@ -1,6 +1,12 @@
 import { Controller, HttpCode, Inject, Req, Res } from '@nestjs/common';
 import type { Response } from 'express';
-import { schema, type LinkView, type Profile, type SessionLine, type SessionView } from '@goodword/core/contract';
+import {
+  schema,
+  type LinkView,
+  type Profile,
+  type SessionLine,
+  type SessionView,
+} from '@goodword/core/contract';
 import { Caller, Id, Input, placeOfRequest, Route, type KnownRequest } from '../platform/api';
 import { CONFIG, type Config } from '../platform/config';
 import { dropCookie, readCookie, setCookie } from '../platform/cookies';
@@ -30,7 +36,10 @@ export class TeamController {
     @Input('body') body: { email: string; password: string },
     @Res({ passthrough: true }) response: Response,
   ): Promise<void> {
-    this.admit(response, await this.team.signIn(body, placeOfRequest(request), readCookie(this.config, request, 'known')));
+    this.admit(
+      response,
+      await this.team.signIn(body, placeOfRequest(request), readCookie(this.config, request, 'known')),
+    );
   }
 
   @Route('get', 'session', { role: 'viewer', summary: 'Who is signed in, and where' })
@@ -43,9 +52,16 @@ export class TeamController {
     return this.team.teammates(scope);
   }
 
-  @Route('put', 'session/chapter', { role: 'viewer', summary: 'Work in another chapter', body: schema.chooseChapter })
+  @Route('put', 'session/chapter', {
+    role: 'viewer',
+    summary: 'Work in another chapter',
+    body: schema.chooseChapter,
+  })
   @HttpCode(204)
-  async chooseChapter(@Req() request: KnownRequest, @Input('body') body: { chapterId: number | null }): Promise<void> {
+  async chooseChapter(
+    @Req() request: KnownRequest,
+    @Input('body') body: { chapterId: number | null },
+  ): Promise<void> {
     await this.team.chooseChapter(request.session!, body.chapterId);
   }
 
@@ -62,16 +78,35 @@ export class TeamController {
     return this.team.profile(request.session!);
   }
 
-  @Route('put', 'me', { role: 'viewer', summary: 'Change what one says of oneself', body: schema.saveProfile })
+  @Route('put', 'me', {
+    role: 'viewer',
+    summary: 'Change what one says of oneself',
+    body: schema.saveProfile,
+  })
   @HttpCode(204)
-  async saveProfile(@Req() request: KnownRequest, @Input('body') body: SaidOfOneself & { was: SaidOfOneself }): Promise<void> {
+  async saveProfile(
+    @Req() request: KnownRequest,
+    @Input('body') body: SaidOfOneself & { was: SaidOfOneself },
+  ): Promise<void> {
     await this.team.saveProfile(request.session!, body);
   }
 
-  @Route('put', 'me/password', { role: 'viewer', summary: 'Change one’s password', body: schema.changePassword })
+  @Route('put', 'me/password', {
+    role: 'viewer',
+    summary: 'Change one’s password',
+    body: schema.changePassword,
+  })
   @HttpCode(204)
-  async changePassword(@Req() request: KnownRequest, @Input('body') body: { current: string; password: string }): Promise<void> {
-    await this.team.changePassword(request.session!, body, placeOfRequest(request), readCookie(this.config, request, 'known'));
+  async changePassword(
+    @Req() request: KnownRequest,
+    @Input('body') body: { current: string; password: string },
+  ): Promise<void> {
+    await this.team.changePassword(
+      request.session!,
+      body,
+      placeOfRequest(request),
+      readCookie(this.config, request, 'known'),
+    );
   }
 
   @Route('get', 'me/sessions', { role: 'viewer', summary: 'One’s own open sessions' })
@@ -79,7 +114,11 @@ export class TeamController {
     return this.team.openSessions(request.session!);
   }
 
-  @Route('delete', 'me/sessions/:id', { role: 'viewer', summary: 'End one of one’s own sessions', params: schema.idParams })
+  @Route('delete', 'me/sessions/:id', {
+    role: 'viewer',
+    summary: 'End one of one’s own sessions',
+    params: schema.idParams,
+  })
   @HttpCode(204)
   async endSession(@Req() request: KnownRequest, @Id() id: number): Promise<void> {
     await this.team.endSession(request.session!, id);
@@ -91,7 +130,12 @@ export class TeamController {
     await this.team.endOthers(request.session!);
   }
 
-  @Route('post', 'password/forgotten', { role: 'anyone', summary: 'Have a link sent to set a new password', body: schema.forgotten, ownProof: true })
+  @Route('post', 'password/forgotten', {
+    role: 'anyone',
+    summary: 'Have a link sent to set a new password',
+    body: schema.forgotten,
+    ownProof: true,
+  })
   @HttpCode(204)
   forgotten(@Req() request: KnownRequest, @Input('body') body: { email: string }): void {
     if (!this.asked.pass(placeOfRequest(request).network)) throw new TooMany(sentence('access.many-links'));
@@ -99,7 +143,11 @@ export class TeamController {
     void this.links.forgotten(body.email).catch(() => undefined);
   }
 
-  @Route('get', 'password/:token', { role: 'anyone', summary: 'What a link is for', params: schema.linkParams })
+  @Route('get', 'password/:token', {
+    role: 'anyone',
+    summary: 'What a link is for',
+    params: schema.linkParams,
+  })
   look(@Input('params') params: { token: string }): Promise<LinkView> {
     return this.links.look(params.token);
   }

@@ -58,16 +58,26 @@ export interface ChapterRow {
 }
 
 /** How somebody here writes a day or an amount by hand. */
-export function typedIn({ country, currency, time_zone }: Pick<OrganizationRow, 'country' | 'currency' | 'time_zone'>): WrittenAs {
+export function typedIn({
+  country,
+  currency,
+  time_zone,
+}: Pick<OrganizationRow, 'country' | 'currency' | 'time_zone'>): WrittenAs {
   return { order: usualOrder(country), currency, today: dayInZone(Date.now(), time_zone) };
 }
 
 /** The picture at the head of supporters' pages; null where the organization has none. */
-export function logoOf(organization: Pick<OrganizationRow, 'name' | 'logo_id'>): { src: string; of: string } | null {
-  return organization.logo_id === null ? null : { src: `/media/${organization.logo_id}`, of: organization.name };
+export function logoOf(
+  organization: Pick<OrganizationRow, 'name' | 'logo_id'>,
+): { src: string; of: string } | null {
+  return organization.logo_id === null
+    ? null
+    : { src: `/media/${organization.logo_id}`, of: organization.name };
 }
 
-/** The From of mail that the program writes by itself: the name in quotes, with nothing that could end them. */
+/**
+ * The From of mail that the program writes by itself: the name in quotes, with nothing that could end them.
+ */
 export function mailFrom(name: string, address: string): string {
   return `"${name.replace(/["\\\r\n]/g, '')}" <${address}>`;
 }
@@ -86,26 +96,34 @@ export class TeamRepository {
 
   /** Sign-in finds the organization by the address, so it has no scope yet. */
   async byEmail(email: string): Promise<TeammateRow | undefined> {
-    return (await this.database.unscoped()('teammate').where('email', email).whereNull('left_at').first()) as TeammateRow | undefined;
+    return (await this.database.unscoped()('teammate').where('email', email).whereNull('left_at').first()) as
+      TeammateRow | undefined;
   }
 
   async teammate(scope: AccessScope, id: number): Promise<TeammateRow | undefined> {
-    const [row] = await this.database.read(scope).sql<TeammateRow>('SELECT * FROM teammate WHERE organization_id = :org AND id = :id', { id });
+    const [row] = await this.database
+      .read(scope)
+      .sql<TeammateRow>('SELECT * FROM teammate WHERE organization_id = :org AND id = :id', { id });
     return row;
   }
 
   /** What a teammate is called by whoever asks; null where there is none. */
   async nameOf(db: Scoped, id: number | null): Promise<string | null> {
-    const [row] = await db.sql<{ name: string }>('SELECT name FROM teammate WHERE organization_id = :org AND id = :id', { id });
+    const [row] = await db.sql<{ name: string }>(
+      'SELECT name FROM teammate WHERE organization_id = :org AND id = :id',
+      { id },
+    );
     return calledBy(db.scope, id, row?.name ?? null);
   }
 
   async teammates(scope: AccessScope): Promise<{ id: number; name: string; email: string }[]> {
-    return this.database
-      .read(scope)
-      .sql(
-        'SELECT id, name, email FROM teammate WHERE organization_id = :org AND left_at IS NULL AND (:chapter IS NULL OR chapter_ids IS NULL OR JSON_CONTAINS(chapter_ids, :chapter)) ORDER BY name',
-      );
+    return this.database.read(scope).sql(
+      `SELECT id, name, email
+          FROM teammate
+          WHERE organization_id = :org AND left_at IS NULL
+            AND (:chapter IS NULL OR chapter_ids IS NULL OR JSON_CONTAINS(chapter_ids, :chapter))
+          ORDER BY name`,
+    );
   }
 
   async organization(at: ReadAt): Promise<OrganizationRow> {
@@ -116,6 +134,8 @@ export class TeamRepository {
   }
 
   async chapters(at: ReadAt): Promise<ChapterRow[]> {
-    return this.database.read(at).sql('SELECT id, name, postal_address, places FROM chapter WHERE organization_id = :org ORDER BY id');
+    return this.database
+      .read(at)
+      .sql('SELECT id, name, postal_address, places FROM chapter WHERE organization_id = :org ORDER BY id');
   }
 }

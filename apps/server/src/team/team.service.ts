@@ -36,32 +36,46 @@ export class TeamService {
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
-  async signIn(typed: { email: string; password: string }, place: ClientPlace, known: string | undefined): Promise<StartedSession> {
+  async signIn(
+    typed: { email: string; password: string },
+    place: ClientPlace,
+    known: string | undefined,
+  ): Promise<StartedSession> {
     const mate = await this.team.byEmail(typed.email);
     const found = await this.brake.try({ email: typed.email, network: place.network, known }, async () =>
       (await isPassword(mate?.password_hash, typed.password)) ? mate! : null,
     );
     // Not waited for: how long it takes would tell whether there is such an address.
-    if (mate) void this.note(mate, found !== null, place).catch((error: unknown) => this.log.error({ err: error }, 'a sign-in was not written down'));
+    if (mate)
+      void this.note(mate, found !== null, place).catch((error: unknown) =>
+        this.log.error({ err: error }, 'a sign-in was not written down'),
+      );
     if (!found) throw new Unauthenticated(sentence('access.password'));
     return this.begin({ id: found.id, organizationId: found.organization_id, email: found.email }, place);
   }
 
   /** A session for somebody who has shown who they are. */
-  async begin(mate: { id: number; organizationId: number; email: string }, place: ClientPlace): Promise<StartedSession> {
+  async begin(
+    mate: { id: number; organizationId: number; email: string },
+    place: ClientPlace,
+  ): Promise<StartedSession> {
     const session = await this.sessions.open(mate, place);
-    await this.database.writeUnlogged(programScope(mate.organizationId), (tx) => this.mates.change(tx, mate.id, { signed_in_at: new Date() }));
+    await this.database.writeUnlogged(programScope(mate.organizationId), (tx) =>
+      this.mates.change(tx, mate.id, { signed_in_at: new Date() }),
+    );
     return { session, device: this.brake.deviceFor(mate.email) };
   }
 
   private async note(mate: TeammateRow, right: boolean, place: ClientPlace): Promise<void> {
-    await this.database.writeUnlogged({ ...programScope(mate.organization_id), actorId: right ? mate.id : null }, (tx) =>
-      audit(tx, {
-        act: right ? 'sign-in' : 'sign-in-failed',
-        subject: 'teammate',
-        subjectId: mate.id,
-        words: `${right ? 'Signed in' : 'A wrong password was typed'} at ${place.network}, with ${browserName(place.browser)}`,
-      }),
+    await this.database.writeUnlogged(
+      { ...programScope(mate.organization_id), actorId: right ? mate.id : null },
+      (tx) =>
+        audit(tx, {
+          act: right ? 'sign-in' : 'sign-in-failed',
+          subject: 'teammate',
+          subjectId: mate.id,
+          words: `${right ? 'Signed in' : 'A wrong password was typed'} at ${place.network}, with ${browserName(place.browser)}`,
+        }),
     );
   }
 
@@ -108,9 +122,11 @@ export class TeamService {
   async chooseChapter(session: CallerSession, chapterId: number | null): Promise<void> {
     const teammate = await this.team.teammate(session.scope, session.teammateId);
     const own = teammate?.chapter_ids ?? null;
-    if (own !== null && !own.some((id) => id === chapterId)) throw new Forbidden(sentence('access.chapter', { chapters: own.length }));
+    if (own !== null && !own.some((id) => id === chapterId))
+      throw new Forbidden(sentence('access.chapter', { chapters: own.length }));
     const chapters = await this.team.chapters(session.scope);
-    if (chapterId !== null && !chapters.some((chapter) => chapter.id === chapterId)) throw new Invalid(sentence('chapter.none'));
+    if (chapterId !== null && !chapters.some((chapter) => chapter.id === chapterId))
+      throw new Invalid(sentence('chapter.none'));
     await this.sessions.chooseChapter(session.tokenHash, chapterId);
   }
 
@@ -126,7 +142,10 @@ export class TeamService {
   async saveProfile(session: CallerSession, wanted: SaidOfOneself & { was: SaidOfOneself }): Promise<void> {
     const { country } = await this.team.organization(session.scope);
     const cleaned = wanted.mobile === '' ? null : cleanMobile(wanted.mobile, country);
-    if (cleaned && !cleaned.ok) throw new Invalid([{ field: 'mobile', code: 'mobile', message: sentence('team.mobile', { mobile: wanted.mobile }) }]);
+    if (cleaned && !cleaned.ok)
+      throw new Invalid([
+        { field: 'mobile', code: 'mobile', message: sentence('team.mobile', { mobile: wanted.mobile }) },
+      ]);
     await this.database.writeUnlogged(session.scope, async (tx) => {
       const mate = await this.mates.lockForUpdate(tx, session.teammateId);
       if (!mate) throw new NotFound('teammate');
@@ -160,14 +179,20 @@ export class TeamService {
     const right = await this.brake.try({ email: mate.email, network: place.network, known }, async () =>
       (await isPassword(mate.password_hash, typed.current)) ? true : null,
     );
-    if (!right) throw new Invalid([{ field: 'current', code: 'wrong', message: sentence('access.password-now') }]);
+    if (!right)
+      throw new Invalid([{ field: 'current', code: 'wrong', message: sentence('access.password-now') }]);
     const { name } = await this.team.organization(session.scope);
     refuseEasy(typed.password, [mate.name, mate.email, name]);
     const password_hash = await hashPassword(typed.password);
     await this.database.writeUnlogged(session.scope, async (tx) => {
       await this.mates.change(tx, mate.id, { password_hash });
       await this.mates.spendLinks(tx, mate.id);
-      await audit(tx, { act: 'password', subject: 'teammate', subjectId: mate.id, words: 'Changed the password; all other sessions ended' });
+      await audit(tx, {
+        act: 'password',
+        subject: 'teammate',
+        subjectId: mate.id,
+        words: 'Changed the password; all other sessions ended',
+      });
     });
     await this.sessions.endAll(mate.id, session.tokenHash);
   }

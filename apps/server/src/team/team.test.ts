@@ -16,12 +16,20 @@ beforeAll(async () => {
 afterAll(() => house.close());
 
 const words = async (act: string) =>
-  (await house.database.unscoped()('audit').where({ act, subject: 'teammate' }).orderBy('id', 'desc').select('words', 'actor_id')) as {
+  (await house.database
+    .unscoped()('audit')
+    .where({ act, subject: 'teammate' })
+    .orderBy('id', 'desc')
+    .select('words', 'actor_id')) as {
     words: string;
     actor_id: number | null;
   }[];
 const linkIn = async (to: string, after = 0) => {
-  const mail = await eventually(`a mail to ${to}`, () => house.sink.mails.filter((one) => one.to === to)[after], Boolean);
+  const mail = await eventually(
+    `a mail to ${to}`,
+    () => house.sink.mails.filter((one) => one.to === to)[after],
+    Boolean,
+  );
   return /\/password\/([a-z2-7]+)/.exec(mail!.raw.replace(/=\r?\n/g, ''))![1]!;
 };
 
@@ -32,7 +40,13 @@ describe('a session', () => {
     const age = (column: string, hours: number) =>
       house.database
         .unscoped()('session')
-        .whereIn('teammate_id', house.database.unscoped()('teammate').where('email', 'viewer.allidle@lanternferry.test').select('id'))
+        .whereIn(
+          'teammate_id',
+          house.database
+            .unscoped()('teammate')
+            .where('email', 'viewer.allidle@lanternferry.test')
+            .select('id'),
+        )
         .update({ [column]: new Date(Date.now() - hours * 3_600_000) });
     await age('seen_at', 13);
     expect((await client.call('GET', '/api/session')).status).toBe(401);
@@ -55,7 +69,10 @@ describe('a session', () => {
     expect((await two.call('GET', '/api/session')).status).toBe(401);
     const three = await house.as('writer', null, 'many');
     expect((await one.call('DELETE', '/api/me/sessions')).status).toBe(204);
-    expect([(await three.call('GET', '/api/session')).status, (await one.call('GET', '/api/session')).status]).toEqual([401, 200]);
+    expect([
+      (await three.call('GET', '/api/session')).status,
+      (await one.call('GET', '/api/session')).status,
+    ]).toEqual([401, 200]);
   });
 
   test('is begun by JSON alone: what a form elsewhere could send is refused before it is read', async () => {
@@ -82,7 +99,14 @@ test('sign-ins and failures are written down, with who and where, and never with
   await house.as('viewer', null, 'noted');
   const client = new Client(house.config.PUBLIC_URL);
   const typed = 'a wrong secret word';
-  expect((await client.call('POST', '/api/session', { email: 'viewer.allnoted@lanternferry.test', password: typed })).status).toBe(401);
+  expect(
+    (
+      await client.call('POST', '/api/session', {
+        email: 'viewer.allnoted@lanternferry.test',
+        password: typed,
+      })
+    ).status,
+  ).toBe(401);
   const [failed] = await eventually(
     'it to be written down',
     () => words('sign-in-failed'),
@@ -98,17 +122,23 @@ describe('guessing', () => {
   const miss = (who: Parameters<SignInBrake['try']>[0]) => brake().try(who, () => Promise.resolve(null));
   const failuresOf = async (name: string) =>
     (
-      (await house.database.unscoped()('sign_in_failure').where('key_hash', createHash('sha256').update(name).digest('hex')).first('failures')) as
-        { failures: number } | undefined
+      (await house.database
+        .unscoped()('sign_in_failure')
+        .where('key_hash', createHash('sha256').update(name).digest('hex'))
+        .first('failures')) as { failures: number } | undefined
     )?.failures ?? 0;
 
   test('is counted per account and per network, and a right password clears the account alone', async () => {
     const who = { email: 'a@lanternferry.test', network: '192.0.2.7', known: undefined };
     for (let i = 0; i < 5; i++) await miss(who);
     await miss({ ...who, email: 'b@lanternferry.test', network: '192.0.2.200' });
-    expect([await failuresOf('account:a@lanternferry.test'), await failuresOf('network:192.0.2')]).toEqual([5, 6]);
+    expect([await failuresOf('account:a@lanternferry.test'), await failuresOf('network:192.0.2')]).toEqual([
+      5, 6,
+    ]);
     await brake().try(who, () => Promise.resolve('in'));
-    expect([await failuresOf('account:a@lanternferry.test'), await failuresOf('network:192.0.2')]).toEqual([0, 6]);
+    expect([await failuresOf('account:a@lanternferry.test'), await failuresOf('network:192.0.2')]).toEqual([
+      0, 6,
+    ]);
   });
 
   test('tries at one account come one after the other, however many networks make them', async () => {
@@ -120,7 +150,9 @@ describe('guessing', () => {
       return null;
     };
     await Promise.all(
-      Array.from({ length: 8 }, (_none, i) => brake().try({ email: 'c@lanternferry.test', network: `198.51.${i}.1`, known: undefined }, one)),
+      Array.from({ length: 8 }, (_none, i) =>
+        brake().try({ email: 'c@lanternferry.test', network: `198.51.${i}.1`, known: undefined }, one),
+      ),
     );
     expect(most).toBe(1);
   });
@@ -143,7 +175,12 @@ describe('guessing', () => {
   });
 
   test('a cookie of another account, or one that was made up, is none', async () => {
-    for (const known of [brake().deviceFor('e@lanternferry.test'), 'x.y', '.', brake().deviceFor('f@lanternferry.test').replace(/.$/, '')]) {
+    for (const known of [
+      brake().deviceFor('e@lanternferry.test'),
+      'x.y',
+      '.',
+      brake().deviceFor('f@lanternferry.test').replace(/.$/, ''),
+    ]) {
       const before = await failuresOf('account:f@lanternferry.test');
       await miss({ email: 'f@lanternferry.test', network: '192.0.2.1', known });
       expect(await failuresOf('account:f@lanternferry.test')).toBe(before + 1);
@@ -158,15 +195,30 @@ describe('guessing', () => {
     ['2001:0DB8:0001:0002::9', '2001:db8:1:2'],
     ['::1', '0:0:0:0'],
     ['fe80::1%eth0', 'fe80:0:0:0'],
-  ])('the network of %s is %s (RFC 6177 §2: a subscriber holds at least a /64)', (address, network) => expect(networkOf(address)).toBe(network));
+  ])('the network of %s is %s (RFC 6177 §2: a subscriber holds at least a /64)', (address, network) =>
+    expect(networkOf(address)).toBe(network),
+  );
 });
 
 describe('a password', () => {
   test('that is guessed quickly is refused with a reason; four words that have nothing to do with each other pass', () => {
-    // The first are from NIST SP 800-63B-4 §3.1.1.2's kinds: from breaches, of the dictionary, repeated, of the context.
-    for (const easy of ['password1234', 'qwertyuiop', 'aaaaaaaaaaaa', '123456789012', 'lanternferry1', 'rosa oduya 1', 'goodword2026', 'short'])
-      expect(() => refuseEasy(easy, ['Rosa Oduya', 'rosa@lanternferry.test', 'Lantern Ferry Trust'])).toThrow();
-    for (const good of [GOOD, 'Wq8#kV2!mZ', 'бобры под мостом поют']) expect(() => refuseEasy(good, ['Rosa Oduya'])).not.toThrow();
+    // The first are from NIST SP 800-63B-4 §3.1.1.2's kinds: from breaches, of the dictionary, repeated, of
+    // the context.
+    for (const easy of [
+      'password1234',
+      'qwertyuiop',
+      'aaaaaaaaaaaa',
+      '123456789012',
+      'lanternferry1',
+      'rosa oduya 1',
+      'goodword2026',
+      'short',
+    ])
+      expect(() =>
+        refuseEasy(easy, ['Rosa Oduya', 'rosa@lanternferry.test', 'Lantern Ferry Trust']),
+      ).toThrow();
+    for (const good of [GOOD, 'Wq8#kV2!mZ', 'бобры под мостом поют'])
+      expect(() => refuseEasy(good, ['Rosa Oduya'])).not.toThrow();
   });
 
   test('is weighed in bounded time, however long and however many ways it can be read', () => {
@@ -179,7 +231,8 @@ describe('a password', () => {
       }
       return Number(process.hrtime.bigint() - from);
     };
-    const signs = (n: number) => fc.string({ unit: fc.constantFrom(...'@4({[<369!1|0$5+7%2ab'), minLength: n, maxLength: n });
+    const signs = (n: number) =>
+      fc.string({ unit: fc.constantFrom(...'@4({[<369!1|0$5+7%2ab'), minLength: n, maxLength: n });
     const middle = (times: number[]) => times.sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
     const plain = middle(fc.sample(fc.string({ minLength: 60, maxLength: 60 }), 9).map(weigh));
     for (const n of [60, 200]) expect(middle(fc.sample(signs(n), 9).map(weigh)) / plain).toBeLessThan(30);
@@ -191,14 +244,20 @@ describe('a password', () => {
   });
 
   test('is changed by who knows it; all other sessions end', async () => {
-    const [client, other] = [await house.as('organizer', null, 'pw'), await house.as('organizer', null, 'pw')];
+    const [client, other] = [
+      await house.as('organizer', null, 'pw'),
+      await house.as('organizer', null, 'pw'),
+    ];
     const change = (current: string, password: string) =>
       client.call<{ faults: { field: string }[] }>('PUT', '/api/me/password', { current, password });
     expect((await change('not mine', GOOD)).body.faults[0]!.field).toBe('current');
     expect((await change('a password for tests', 'password1234')).body.faults[0]!.field).toBe('password');
     expect((await other.call('GET', '/api/session')).status).toBe(200);
     expect((await change('a password for tests', GOOD)).status).toBe(204);
-    expect([(await client.call('GET', '/api/session')).status, (await other.call('GET', '/api/session')).status]).toEqual([200, 401]);
+    expect([
+      (await client.call('GET', '/api/session')).status,
+      (await other.call('GET', '/api/session')).status,
+    ]).toEqual([200, 401]);
   });
 });
 
@@ -214,18 +273,29 @@ describe('a forgotten password', () => {
     const token = await linkIn(email, 1);
     expect((await client.call('GET', `/api/password/${first}`)).status).toBe(409);
     expect(await client.get('/api/password/' + token)).toMatchObject({ kind: 'password', email });
-    expect((await client.call('POST', `/api/password/${token}`, { password: 'password1234' })).status).toBe(422);
-    const both = await Promise.all([0, 1].map(() => new Client(house.config.PUBLIC_URL).call('POST', `/api/password/${token}`, { password: GOOD })));
+    expect((await client.call('POST', `/api/password/${token}`, { password: 'password1234' })).status).toBe(
+      422,
+    );
+    const both = await Promise.all(
+      [0, 1].map(() =>
+        new Client(house.config.PUBLIC_URL).call('POST', `/api/password/${token}`, { password: GOOD }),
+      ),
+    );
     expect(both.map((one) => one.status).sort()).toEqual([204, 409]);
     expect((await before.call('GET', '/api/session')).status).toBe(401);
-    expect(await (await new Client(house.config.PUBLIC_URL).signIn(email, GOOD)).get('/api/me')).toMatchObject({ email });
+    expect(
+      await (await new Client(house.config.PUBLIC_URL).signIn(email, GOOD)).get('/api/me'),
+    ).toMatchObject({ email });
   });
 
   test('fills nobody’s mailbox, and does not tell who works here', async () => {
     await house.as('writer', null, 'bombed');
     const client = new Client(house.config.PUBLIC_URL);
     const answers = [];
-    for (const to of [...Array<string>(5).fill('writer.allbombed@lanternferry.test'), 'nobody@lanternferry.test'])
+    for (const to of [
+      ...Array<string>(5).fill('writer.allbombed@lanternferry.test'),
+      'nobody@lanternferry.test',
+    ])
       answers.push(await client.call('POST', '/api/password/forgotten', { email: to }));
     expect(new Set(answers.map(({ status, text }) => `${status}${text}`)).size).toBe(1);
     await linkIn('writer.allbombed@lanternferry.test');
@@ -246,11 +316,19 @@ describe('a forgotten password', () => {
 
 test('the profile is what messages say of the sender', async () => {
   const client = await house.as('organizer', null, 'profile');
-  const profile = { name: 'Ines Calder', title: 'Ferry keeper', mobile: '206 555 0123', answersTo: 'ines@lanternferry.test', signature: 'Ines' };
+  const profile = {
+    name: 'Ines Calder',
+    title: 'Ferry keeper',
+    mobile: '206 555 0123',
+    answersTo: 'ines@lanternferry.test',
+    signature: 'Ines',
+  };
   const { email: _email, ...was } = await client.get<typeof profile & { email: string }>('/api/me');
   expect((await client.call('PUT', '/api/me', { ...profile, mobile: '12', was })).status).toBe(422);
   // From two windows of one's own at once, the second is told.
-  const both = await Promise.all(['Ines Calder', 'Ines C.'].map((name) => client.call('PUT', '/api/me', { ...profile, name, was })));
+  const both = await Promise.all(
+    ['Ines Calder', 'Ines C.'].map((name) => client.call('PUT', '/api/me', { ...profile, name, was })),
+  );
   expect(both.map(({ status }) => status).sort()).toEqual([204, 409]);
   const { email: _same, ...now } = await client.get<typeof profile & { email: string }>('/api/me');
   expect((await client.call('PUT', '/api/me', { ...profile, was: now })).status).toBe(204);
@@ -261,16 +339,26 @@ describe('what follows from the address', () => {
   const env = (more: Record<string, string>) => readConfig({ ...house.env, ...more });
   test('behind https the cookie is this host’s alone and the browser is told to stay with https', async () => {
     const app = await createApp(
-      env({ PUBLIC_URL: 'https://desk.lanternferry.test', TRUSTED_PROXIES: 'loopback', METRICS_TOKEN: 'a word for programs' }),
+      env({
+        PUBLIC_URL: 'https://desk.lanternferry.test',
+        TRUSTED_PROXIES: 'loopback',
+        METRICS_TOKEN: 'a word for programs',
+      }),
     );
     await app.listen(0, '127.0.0.1');
     const base = (await app.getUrl()).replace('[::1]', '127.0.0.1');
     const answer = await fetch(`${base}/api/session`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json', 'x-forwarded-for': '192.0.2.9', 'x-forwarded-proto': 'https' },
+      headers: {
+        'content-type': 'application/json',
+        'x-forwarded-for': '192.0.2.9',
+        'x-forwarded-proto': 'https',
+      },
       body: JSON.stringify({ email: 'owner.all@lanternferry.test', password: 'a password for tests' }),
     });
-    expect(answer.headers.getSetCookie().find((one) => one.startsWith('__Host-gw_session='))).toMatch(/Path=\/; .*HttpOnly; Secure; SameSite=Lax/);
+    expect(answer.headers.getSetCookie().find((one) => one.startsWith('__Host-gw_session='))).toMatch(
+      /Path=\/; .*HttpOnly; Secure; SameSite=Lax/,
+    );
     expect(answer.headers.get('strict-transport-security')).toContain('max-age=31536000');
     await eventually(
       'it to be written down',
@@ -280,9 +368,18 @@ describe('what follows from the address', () => {
     // From elsewhere, by the proxy: neither metrics nor the description of the API.
     const elsewhere = { 'x-forwarded-for': '192.0.2.9' };
     expect((await fetch(`${base}/metrics`, { headers: elsewhere })).status).toBe(403);
-    expect((await fetch(`${base}/metrics`, { headers: { ...elsewhere, authorization: 'Bearer a word for programs' } })).status).toBe(200);
+    expect(
+      (
+        await fetch(`${base}/metrics`, {
+          headers: { ...elsewhere, authorization: 'Bearer a word for programs' },
+        })
+      ).status,
+    ).toBe(200);
     for (const path of ['docs', 'docs/', 'docs-json', 'docs-yaml'])
-      expect([path, (await fetch(`${base}/api/${path}`, { headers: elsewhere, redirect: 'manual' })).status]).toEqual([path, 302]);
+      expect([
+        path,
+        (await fetch(`${base}/api/${path}`, { headers: elsewhere, redirect: 'manual' })).status,
+      ]).toEqual([path, 302]);
     expect((await fetch(`${base}/metrics`)).status).toBe(200);
     await app.close();
   });
@@ -294,5 +391,6 @@ describe('what follows from the address', () => {
     ['texts without a key', { TEXT_KEY: '' }, /TEXT_KEY/],
   ])('%s is refused, and named', (_what, more, told) => expect(() => env(more)).toThrow(told));
 
-  test('where no texts are sent, no gateway is asked for', () => expect(env({ TEXT_URL: '', TEXT_KEY: '', TEXT_HOOK_SECRET: '' }).TEXT_URL).toBe(''));
+  test('where no texts are sent, no gateway is asked for', () =>
+    expect(env({ TEXT_URL: '', TEXT_KEY: '', TEXT_HOOK_SECRET: '' }).TEXT_URL).toBe(''));
 });

@@ -13,7 +13,9 @@ import { hashPassword, refuseEasy } from './passwords';
 import { TeammatesRepository, type LinkRow } from './teammates.repository';
 import { imprint, mailFrom, TeamRepository, type OrganizationRow, type TeammateRow } from './team.repository';
 
-/** Links that somebody who forgot may have within the hour: whoever types others' addresses fills no mailbox. */
+/**
+ * Links that somebody who forgot may have within the hour: whoever types others' addresses fills no mailbox.
+ */
 const MOST_AN_HOUR = 3;
 const MOST_TRIES = 8;
 const GONE = 'This link was used, or is too old, or a newer one was sent. Ask for another one.';
@@ -34,7 +36,9 @@ export class TeammateLinks {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
   }
 
-  /** Somebody forgot. Whether there is such an address is never told: the answer is the same, and as quick. */
+  /**
+   * Somebody forgot. Whether there is such an address is never told: the answer is the same, and as quick.
+   */
   async forgotten(email: string): Promise<void> {
     const known = await this.team.byEmail(email);
     if (!known) return;
@@ -42,7 +46,12 @@ export class TeammateLinks {
       const mate = await this.mates.lockForUpdate(tx, known.id);
       if (!mate || mate.left_at || (await this.mates.askedLately(tx, mate.id)) >= MOST_AN_HOUR) return;
       await this.mates.makeLink(tx, mate.id, mate.password_hash === null ? 'invitation' : 'password');
-      await audit(tx, { act: 'password-asked', subject: 'teammate', subjectId: mate.id, words: 'Asked for a link to set the password' });
+      await audit(tx, {
+        act: 'password-asked',
+        subject: 'teammate',
+        subjectId: mate.id,
+        words: 'Asked for a link to set the password',
+      });
     });
   }
 
@@ -50,13 +59,19 @@ export class TeammateLinks {
   async look(token: string): Promise<LinkView> {
     const link = await this.open(token);
     const scope = programScope(link.organization_id);
-    const [mate, organization] = await Promise.all([this.team.teammate(scope, link.teammate_id), this.team.organization(scope)]);
+    const [mate, organization] = await Promise.all([
+      this.team.teammate(scope, link.teammate_id),
+      this.team.organization(scope),
+    ]);
     if (!mate || mate.left_at) throw new Conflict(GONE);
     return { kind: link.kind, name: mate.name, email: mate.email, organization: organization.name };
   }
 
   /** Sets the password by a link, once; every session of before ends. */
-  async use(token: string, wanted: { password: string; name: string }): Promise<{ id: number; organizationId: number; email: string }> {
+  async use(
+    token: string,
+    wanted: { password: string; name: string },
+  ): Promise<{ id: number; organizationId: number; email: string }> {
     const found = await this.open(token);
     const scope = programScope(found.organization_id);
     const organization = await this.team.organization(scope);
@@ -68,8 +83,16 @@ export class TeammateLinks {
       refuseEasy(wanted.password, [name, held.email, organization.name]);
       await this.mates.change(tx, held.id, { password_hash: await hashPassword(wanted.password), name });
       await this.mates.spendLinks(tx, held.id);
-      const words = link.kind === 'invitation' ? 'Came by the invitation' : 'Set a new password by a link; all other sessions ended';
-      await audit(tx, { act: link.kind === 'invitation' ? 'joined' : 'password', subject: 'teammate', subjectId: held.id, words });
+      const words =
+        link.kind === 'invitation'
+          ? 'Came by the invitation'
+          : 'Set a new password by a link; all other sessions ended';
+      await audit(tx, {
+        act: link.kind === 'invitation' ? 'joined' : 'password',
+        subject: 'teammate',
+        subjectId: held.id,
+        words,
+      });
       return held;
     });
     await this.sessions.endAll(mate.id);
@@ -87,33 +110,60 @@ export class TeammateLinks {
     const organization = await this.team.organization(scope);
     const result = await this.mailOut.send(this.mailOf(link, mate, by, organization));
     await this.database.writeUnlogged(scope, async (tx) => {
-      if (result.kind === 'accepted') return this.mates.settleLink(tx, link.id, { mail: 'sent', detail: null });
+      if (result.kind === 'accepted')
+        return this.mates.settleLink(tx, link.id, { mail: 'sent', detail: null });
       // A second copy of a one-time link does no harm: what is unsure is sent again.
       const again = !(result.kind === 'refused' && result.permanent) && link.tries < MOST_TRIES;
       const detail = result.detail.slice(0, 300);
       const dueAt = new Date(Date.now() + 15_000 * 2 ** link.tries);
-      await this.mates.settleLink(tx, link.id, again ? { mail: 'waiting', due_at: dueAt, detail } : { mail: 'failed', due_at: null, detail });
+      await this.mates.settleLink(
+        tx,
+        link.id,
+        again ? { mail: 'waiting', due_at: dueAt, detail } : { mail: 'failed', due_at: null, detail },
+      );
     });
     return true;
   }
 
-  private async claim(tx: Scoped, id: number): Promise<{ link: LinkRow; mate: TeammateRow; by: TeammateRow | undefined } | null> {
+  private async claim(
+    tx: Scoped,
+    id: number,
+  ): Promise<{ link: LinkRow; mate: TeammateRow; by: TeammateRow | undefined } | null> {
     const link = await this.mates.holdLink(tx, id);
     if (link?.mail !== 'waiting') return null;
     const mate = await this.mates.lockForUpdate(tx, link.teammate_id);
     if (!mate || mate.left_at || !isOpen(link)) {
-      await this.mates.settleLink(tx, id, { mail: 'failed', due_at: null, detail: 'It opens nothing any more' });
+      await this.mates.settleLink(tx, id, {
+        mail: 'failed',
+        due_at: null,
+        detail: 'It opens nothing any more',
+      });
       return null;
     }
     // Where this process ends before the answer, the mail goes again after a minute.
-    await this.mates.settleLink(tx, id, { mail: 'waiting', tries: link.tries + 1, due_at: new Date(Date.now() + 60_000) });
-    return { link: { ...link, tries: link.tries + 1 }, mate, by: link.made_by ? await this.mates.lockForUpdate(tx, link.made_by) : undefined };
+    await this.mates.settleLink(tx, id, {
+      mail: 'waiting',
+      tries: link.tries + 1,
+      due_at: new Date(Date.now() + 60_000),
+    });
+    return {
+      link: { ...link, tries: link.tries + 1 },
+      mate,
+      by: link.made_by ? await this.mates.lockForUpdate(tx, link.made_by) : undefined,
+    };
   }
 
-  private mailOf(link: LinkRow, mate: TeammateRow, by: TeammateRow | undefined, organization: OrganizationRow) {
+  private mailOf(
+    link: LinkRow,
+    mate: TeammateRow,
+    by: TeammateRow | undefined,
+    organization: OrganizationRow,
+  ) {
     const url = `${this.config.PUBLIC_URL}/password/${this.tokens.make('teammate', link.id)}`;
     const isInvitation = link.kind === 'invitation';
-    const subject = isInvitation ? `${organization.name}: your place in Good Word` : 'Good Word: set a new password';
+    const subject = isInvitation
+      ? `${organization.name}: your place in Good Word`
+      : 'Good Word: set a new password';
     const words = isInvitation
       ? `${by?.name ?? organization.name} invites you to work in Good Word for ${organization.name}. Open the link, choose a password, and you are in. It works once, for seven days.`
       : `Somebody, we hope you, asked to set a new password for ${mate.email}. Open the link and choose one. It works once, for one hour. If it was not you, do nothing: your password stays as it is.`;

@@ -40,29 +40,44 @@ export const LINKS_DUE = `SELECT 'links' AS due FROM DUAL WHERE EXISTS
 export class TeammatesRepository {
   async all(db: Scoped): Promise<TeammateLine[]> {
     return db.sql(
-      `SELECT t.*, (SELECT COUNT(*) FROM session s WHERE s.organization_id = :org AND s.teammate_id = t.id AND s.expires_at > UTC_TIMESTAMP(3)) AS sessions,
+      `SELECT t.*, (SELECT COUNT(*) FROM session s
+        WHERE s.organization_id = :org AND s.teammate_id = t.id AND s.expires_at > UTC_TIMESTAMP(3)) AS
+        sessions,
           l.mail AS link_mail, l.detail AS link_detail, l.expires_at AS link_expires_at
         FROM teammate t LEFT JOIN teammate_link l ON l.id =
-          (SELECT MAX(m.id) FROM teammate_link m WHERE m.organization_id = :org AND m.teammate_id = t.id AND m.used_at IS NULL)
+          (SELECT MAX(m.id) FROM teammate_link m
+          WHERE m.organization_id = :org AND m.teammate_id = t.id AND m.used_at IS NULL)
         WHERE t.organization_id = :org ORDER BY t.left_at IS NOT NULL, t.name, t.id`,
     );
   }
 
   async lockForUpdate(tx: Scoped, id: number): Promise<TeammateRow | undefined> {
-    const [row] = await tx.sql<TeammateRow>('SELECT * FROM teammate WHERE organization_id = :org AND id = :id FOR UPDATE', { id });
+    const [row] = await tx.sql<TeammateRow>(
+      'SELECT * FROM teammate WHERE organization_id = :org AND id = :id FOR UPDATE',
+      { id },
+    );
     return row;
   }
 
-  /** Owners who are here and may work in everything; the rows are locked, so that two can't take each other out at once. */
+  /**
+   * Owners who are here and may work in everything; the rows are locked, so that two can't take each other
+   * out at once.
+   */
   async holdOwners(tx: Scoped): Promise<number[]> {
     const rows = await tx.sql<{ id: number }>(
-      `SELECT id FROM teammate WHERE organization_id = :org AND role = 'owner' AND chapter_ids IS NULL AND left_at IS NULL AND password_hash IS NOT NULL
+      `SELECT id
+        FROM teammate
+        WHERE organization_id = :org AND role = 'owner' AND chapter_ids IS NULL AND left_at IS NULL
+          AND password_hash IS NOT NULL
         ORDER BY id FOR UPDATE`,
     );
     return rows.map(({ id }) => id);
   }
 
-  async byEmail(db: Scoped, email: string): Promise<{ id: number; organization_id: number; left_at: Date | null } | undefined> {
+  async byEmail(
+    db: Scoped,
+    email: string,
+  ): Promise<{ id: number; organization_id: number; left_at: Date | null } | undefined> {
     // An address signs in to one organization; whether another one has it is all that is told.
     const [row] = await db.sql<{ id: number; organization_id: number; left_at: Date | null }>(
       'SELECT id, organization_id, left_at FROM teammate WHERE email = :email AND :org > 0 FOR UPDATE',
@@ -71,12 +86,19 @@ export class TeammatesRepository {
     return row;
   }
 
-  async add(tx: Scoped, mate: { name: string; email: string; role: Role; chapterIds: number[] | null }): Promise<number> {
+  async add(
+    tx: Scoped,
+    mate: { name: string; email: string; role: Role; chapterIds: number[] | null },
+  ): Promise<number> {
     const { name, email, role, chapterIds } = mate;
     return tx.insert('teammate', { name, email, role, chapter_ids: jsonOf(chapterIds), password_hash: null });
   }
 
-  async change(tx: Scoped, id: number, values: Partial<Record<keyof TeammateRow, string | number | Date | null>>): Promise<void> {
+  async change(
+    tx: Scoped,
+    id: number,
+    values: Partial<Record<keyof TeammateRow, string | number | Date | null>>,
+  ): Promise<void> {
     await tx.knex('teammate').where({ organization_id: tx.scope.organizationId, id }).update(values);
   }
 
@@ -94,7 +116,9 @@ export class TeammatesRepository {
 
   async spendLinks(tx: Scoped, teammateId: number): Promise<void> {
     await tx.execute(
-      "UPDATE teammate_link SET used_at = UTC_TIMESTAMP(3), mail = IF(mail = 'waiting', 'failed', mail) WHERE organization_id = :org AND teammate_id = :teammateId AND used_at IS NULL",
+      `UPDATE teammate_link
+        SET used_at = UTC_TIMESTAMP(3), mail = IF(mail = 'waiting', 'failed', mail)
+        WHERE organization_id = :org AND teammate_id = :teammateId AND used_at IS NULL`,
       { teammateId },
     );
   }
@@ -102,7 +126,9 @@ export class TeammatesRepository {
   /** How many links were asked for within the hour by whoever forgot a password. */
   async askedLately(tx: Scoped, teammateId: number): Promise<number> {
     const [row] = await tx.sql<{ n: number }>(
-      "SELECT COUNT(*) AS n FROM teammate_link WHERE organization_id = :org AND teammate_id = :teammateId AND kind = 'password' AND made_at > :since",
+      `SELECT COUNT(*) AS n
+        FROM teammate_link
+        WHERE organization_id = :org AND teammate_id = :teammateId AND kind = 'password' AND made_at > :since`,
       { teammateId, since: new Date(Date.now() - 3_600_000) },
     );
     return row?.n ?? 0;
@@ -114,7 +140,10 @@ export class TeammatesRepository {
   }
 
   async holdLink(tx: Scoped, id: number): Promise<LinkRow | undefined> {
-    const [row] = await tx.sql<LinkRow>('SELECT * FROM teammate_link WHERE organization_id = :org AND id = :id FOR UPDATE', { id });
+    const [row] = await tx.sql<LinkRow>(
+      'SELECT * FROM teammate_link WHERE organization_id = :org AND id = :id FOR UPDATE',
+      { id },
+    );
     return row;
   }
 

@@ -9,11 +9,15 @@ export const noPermission = { email: NOTHING, text: NOTHING };
 
 /** What tests of bringing in ask for again and again, in one house. */
 export function gathering(house: () => TestHouse) {
-  const find = async (search: string) => (await house().client.get<Page<SupporterRow>>(`/api/supporters?search=${encodeURIComponent(search)}`)).rows;
+  const find = async (search: string) =>
+    (await house().client.get<Page<SupporterRow>>(`/api/supporters?search=${encodeURIComponent(search)}`))
+      .rows;
   return {
     find,
-    record: async (search: string) => house().client.get<RecordView>(`/api/supporters/${(await find(search))[0]!.id}`),
-    rowsOf: (id: number, query = '') => house().client.get<Page<BatchRowView>>(`/api/batches/${id}/rows${query}`),
+    record: async (search: string) =>
+      house().client.get<RecordView>(`/api/supporters/${(await find(search))[0]!.id}`),
+    rowsOf: (id: number, query = '') =>
+      house().client.get<Page<BatchRowView>>(`/api/batches/${id}/rows${query}`),
     checked: async (csv: string, plan: Partial<IntakePlan> = {}): Promise<BatchView> => {
       const id = await takeFile(house().client, csv);
       await house().client.put(`/api/batches/${id}/plan`, planFor(plan));

@@ -28,7 +28,10 @@ export const dkimKeys = generateKeyPairSync('rsa', {
   publicKeyEncoding: { type: 'spki', format: 'pem' },
 });
 
-/** Each worker of the suite has ports of its own, below those that the system gives away: no two ever take the same. */
+/**
+ * Each worker of the suite has ports of its own, below those that the system gives away: no two ever take the
+ * same.
+ */
 let nextPort = 12_000 + (Number(process.env.JEST_WORKER_ID ?? 0) % 20) * 900;
 
 async function freePort(): Promise<number> {
@@ -52,10 +55,16 @@ export const houseDay = (from = 0) => isoDay(dayInZone(Date.now(), 'America/Los_
 export const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 
 /** Waits until something is so, and says what was waited for when it never is. */
-export async function eventually<T>(what: string, read: () => Promise<T> | T, so: (value: T) => boolean, seconds = 120): Promise<T> {
+export async function eventually<T>(
+  what: string,
+  read: () => Promise<T> | T,
+  so: (value: T) => boolean,
+  seconds = 120,
+): Promise<T> {
   let value = await read();
   for (const end = Date.now() + seconds * 1000; !so(value); value = await read()) {
-    if (Date.now() > end) throw new Error(`waited ${seconds} s for ${what}; it stood at ${JSON.stringify(value)}`);
+    if (Date.now() > end)
+      throw new Error(`waited ${seconds} s for ${what}; it stood at ${JSON.stringify(value)}`);
     await pause(100);
   }
   return value;
@@ -95,13 +104,22 @@ export class Client {
     const response = await fetch(this.base + path, {
       method,
       redirect: 'manual',
-      headers: { cookie: this.cookie, 'x-gw-csrf': this.csrf, ...(body !== undefined && !form ? { 'content-type': 'application/json' } : {}) },
+      headers: {
+        cookie: this.cookie,
+        'x-gw-csrf': this.csrf,
+        ...(body !== undefined && !form ? { 'content-type': 'application/json' } : {}),
+      },
       body: form ? (body as FormData) : body === undefined ? undefined : JSON.stringify(body),
     });
     this.cookie = response.headers.get('set-cookie')?.split(';')[0] ?? this.cookie;
     const text = await response.text();
     const json = (response.headers.get('content-type') ?? '').includes('json') && text !== '';
-    return { status: response.status, body: (json ? JSON.parse(text) : text) as T, text, headers: response.headers };
+    return {
+      status: response.status,
+      body: (json ? JSON.parse(text) : text) as T,
+      text,
+      headers: response.headers,
+    };
   }
 
   async get<T>(path: string): Promise<T> {
@@ -128,20 +146,29 @@ export class Client {
     const raw = JSON.stringify(hook);
     const signature = createHmac('sha256', secret).update(raw).digest('hex');
     return (
-      await fetch(`${this.base}/hooks/text`, { method: 'POST', headers: { 'content-type': 'application/json', 'x-signature': signature }, body: raw })
+      await fetch(`${this.base}/hooks/text`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', 'x-signature': signature },
+        body: raw,
+      })
     ).status;
   }
 }
 
 /**
- * As a house starts, but messages leave at once, and texts at any hour and without a cap: a test runs at whatever time it is. In the United
- * States it has turned confirming by email and for calls off, so that tests of something else need no second step.
+ * As a house starts, but messages leave at once, and texts at any hour and without a cap: a test runs at
+ * whatever time it is. In the United States it has turned confirming by email and for calls off, so that
+ * tests of something else need no second step.
  */
 export function rulesOfTests(): HouseRules {
   const rules = startingRules('US');
   const places = Object.entries(rules.places).map(([key, place]): [string, PlaceRules] => [
     key,
-    { ...place, hours: { call: null, text: null }, caps: { email: null, text: null, call: null, post: null } },
+    {
+      ...place,
+      hours: { call: null, text: null },
+      caps: { email: null, text: null, call: null, post: null },
+    },
   ]);
   const all = Object.fromEntries(places);
   const confirm = { ...all.US!.confirm, email: false, call: false };
@@ -166,11 +193,20 @@ export interface TestHouse {
 }
 
 /** A whole house for one test file: database, HTTP application, worker, an SMTP sink and a text gateway. */
-export async function openTestHouse(options: { sink?: SinkOptions; env?: Record<string, string> } = {}): Promise<TestHouse> {
+export async function openTestHouse(
+  options: { sink?: SinkOptions; env?: Record<string, string> } = {},
+): Promise<TestHouse> {
   const { database, url, close } = await openTestDatabase();
   const { scope, chapters } = await makeTestOrganization(database);
-  await database.write(scope, (tx) => new HouseRulesRepository().keep(tx, { rules: rulesOfTests(), words: 'For tests', effects: [] }));
-  const [sink, gateway, port, bounces] = [await new Sink(options.sink).listen(), await new Gateway().listen(), await freePort(), await freePort()];
+  await database.write(scope, (tx) =>
+    new HouseRulesRepository().keep(tx, { rules: rulesOfTests(), words: 'For tests', effects: [] }),
+  );
+  const [sink, gateway, port, bounces] = [
+    await new Sink(options.sink).listen(),
+    await new Gateway().listen(),
+    await freePort(),
+    await freePort(),
+  ];
   const folder = mkdtempSync(join(tmpdir(), 'gw-test-'));
   writeFileSync(join(folder, 'dkim.pem'), dkimKeys.privateKey);
   const env = {

@@ -9,11 +9,14 @@ export function recording(house: () => TestHouse) {
   return {
     timeline,
     idOf: async (search: string) =>
-      (await house().client.get<Page<SupporterRow>>(`/api/supporters?search=${encodeURIComponent(search)}`)).rows[0]!.id,
+      (await house().client.get<Page<SupporterRow>>(`/api/supporters?search=${encodeURIComponent(search)}`))
+        .rows[0]!.id,
     record: (id: number) => house().client.get<RecordView>(`/api/supporters/${id}`),
     lastEdit: async (id: number) => (await timeline(id, 'edit'))[0]!,
-    undo: (id: number, auditId: number | null) => house().client.call<{ detail: string }>('POST', `/api/supporters/${id}/history/${auditId}/undo`),
-    countOf: async (tree: Rule) => (await house().client.post<{ total: number }>('/api/segments/count', { tree, reach: false })).total,
+    undo: (id: number, auditId: number | null) =>
+      house().client.call<{ detail: string }>('POST', `/api/supporters/${id}/history/${auditId}/undo`),
+    countOf: async (tree: Rule) =>
+      (await house().client.post<{ total: number }>('/api/segments/count', { tree, reach: false })).total,
     /** The field of a name, made where there is none yet. */
     field: async (name: string, type = 'text') =>
       (await house().client.get<FieldView[]>('/api/fields')).find((one) => one.name === name)?.id ??

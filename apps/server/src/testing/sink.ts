@@ -52,7 +52,9 @@ export class Sink {
     });
     server.on('error', () => undefined);
     this.server = server;
-    await new Promise<void>((listening) => server.listen(this.options.port ?? this.port, '127.0.0.1', () => listening()));
+    await new Promise<void>((listening) =>
+      server.listen(this.options.port ?? this.port, '127.0.0.1', () => listening()),
+    );
     this.port = (server.server.address() as { port: number }).port;
     return this;
   }
@@ -67,6 +69,9 @@ export class Sink {
 }
 
 function cut(server: SMTPServer, remotePort: number): void {
-  const connections = (server as unknown as { connections: Set<{ remotePort: number; _socket: { destroy(): void } }> }).connections;
-  for (const connection of connections) if (connection.remotePort === remotePort) connection._socket.destroy();
+  const connections = (
+    server as unknown as { connections: Set<{ remotePort: number; _socket: { destroy(): void } }> }
+  ).connections;
+  for (const connection of connections)
+    if (connection.remotePort === remotePort) connection._socket.destroy();
 }

@@ -1,4 +1,11 @@
-import type { BatchView, LastLook, MessageResults, MessageView, Recipients, RecordView } from '@goodword/core/contract';
+import type {
+  BatchView,
+  LastLook,
+  MessageResults,
+  MessageView,
+  Recipients,
+  RecordView,
+} from '@goodword/core/contract';
 import { EMPTY_PLAN, type ChannelPermission, type IntakePlan } from '@goodword/core/intake';
 import type { Scope } from '@goodword/core/permission';
 import { eventually, type Client } from './harness';
@@ -18,7 +25,12 @@ export function agreed(...scopes: Scope[]): ChannelPermission {
   };
 }
 
-export const STEP_COLUMNS: IntakePlan['columns'] = [{ to: 'email' }, { to: 'firstName' }, { to: 'lastName' }, { to: 'mobile' }];
+export const STEP_COLUMNS: IntakePlan['columns'] = [
+  { to: 'email' },
+  { to: 'firstName' },
+  { to: 'lastName' },
+  { to: 'mobile' },
+];
 
 export async function takeFile(client: Client, csv: string, name = 'people.csv'): Promise<number> {
   const form = new FormData();
@@ -47,7 +59,11 @@ export function batchAt(client: Client, id: number, state: string, seconds = 120
 }
 
 /** Brings a file in from beginning to end. */
-export async function bringIn(client: Client, csv: string, plan: Partial<IntakePlan> = {}): Promise<BatchView> {
+export async function bringIn(
+  client: Client,
+  csv: string,
+  plan: Partial<IntakePlan> = {},
+): Promise<BatchView> {
   const id = await takeFile(client, csv);
   await client.put(`/api/batches/${id}/plan`, planFor(plan));
   const checked = await batchAt(client, id, 'checked');
@@ -58,7 +74,12 @@ export async function bringIn(client: Client, csv: string, plan: Partial<IntakeP
 
 export const letterOf = (text: string, href?: string) => ({
   type: 'doc',
-  content: [{ type: 'paragraph', content: [{ type: 'text', text, ...(href ? { marks: [{ type: 'link', attrs: { href } }] } : {}) }] }],
+  content: [
+    {
+      type: 'paragraph',
+      content: [{ type: 'text', text, ...(href ? { marks: [{ type: 'link', attrs: { href } }] } : {}) }],
+    },
+  ],
 });
 
 export async function draftEmail(
@@ -66,7 +87,11 @@ export async function draftEmail(
   recipients: Partial<Recipients>,
   values: { purpose?: string; listId?: number | null; subject?: string; letter?: object } = {},
 ): Promise<number> {
-  const { id } = await client.post<{ id: number }>('/api/messages', { name: 'A letter', channel: 'email', purpose: 'appeals' });
+  const { id } = await client.post<{ id: number }>('/api/messages', {
+    name: 'A letter',
+    channel: 'email',
+    purpose: 'appeals',
+  });
   await client.put(`/api/messages/${id}`, {
     name: 'A letter',
     purpose: values.listId ? null : (values.purpose ?? 'appeals'),
@@ -77,7 +102,13 @@ export async function draftEmail(
     text: '',
     basedOn: 0,
   });
-  await client.put(`/api/messages/${id}/recipients`, { from: [], minus: [], without: [], ...recipients, basedOn: 0 });
+  await client.put(`/api/messages/${id}/recipients`, {
+    from: [],
+    minus: [],
+    without: [],
+    ...recipients,
+    basedOn: 0,
+  });
   return id;
 }
 
@@ -86,14 +117,32 @@ export async function draftText(
   recipients: Partial<Recipients>,
   text = 'Hi {First name, or "neighbour"}, boots on Saturday.',
 ): Promise<number> {
-  const { id } = await client.post<{ id: number }>('/api/messages', { name: 'A text', channel: 'text', purpose: 'appeals' });
-  const about = { name: 'A text', purpose: 'appeals', listId: null, subject: '', preheader: '', letter: null };
+  const { id } = await client.post<{ id: number }>('/api/messages', {
+    name: 'A text',
+    channel: 'text',
+    purpose: 'appeals',
+  });
+  const about = {
+    name: 'A text',
+    purpose: 'appeals',
+    listId: null,
+    subject: '',
+    preheader: '',
+    letter: null,
+  };
   await client.put(`/api/messages/${id}`, { ...about, text, basedOn: 0 });
-  await client.put(`/api/messages/${id}/recipients`, { from: [], minus: [], without: [], ...recipients, basedOn: 0 });
+  await client.put(`/api/messages/${id}/recipients`, {
+    from: [],
+    minus: [],
+    without: [],
+    ...recipients,
+    basedOn: 0,
+  });
   return id;
 }
 
-export const lastLook = (client: Client, id: number) => client.post<LastLook>(`/api/messages/${id}/last-look`);
+export const lastLook = (client: Client, id: number) =>
+  client.post<LastLook>(`/api/messages/${id}/last-look`);
 
 /** Tests and sends; does not wait. */
 export async function send(client: Client, id: number): Promise<LastLook> {
@@ -112,10 +161,16 @@ export function messageAt(client: Client, id: number, state: string, seconds = 1
   );
 }
 
-export const resultsOf = (client: Client, id: number) => client.get<MessageResults>(`/api/messages/${id}/results`);
+export const resultsOf = (client: Client, id: number) =>
+  client.get<MessageResults>(`/api/messages/${id}/results`);
 
 /** Says where somebody is, from where the record says they are. */
-export async function moveTo(client: Client, supporterId: number, country: string | null, region: string | null = null): Promise<void> {
+export async function moveTo(
+  client: Client,
+  supporterId: number,
+  country: string | null,
+  region: string | null = null,
+): Promise<void> {
   const { place } = await client.get<RecordView>(`/api/supporters/${supporterId}`);
   const was = { country: place.country, region: place.region };
   await client.put(`/api/supporters/${supporterId}/place`, { country, region, was });

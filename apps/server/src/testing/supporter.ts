@@ -18,8 +18,16 @@ export class Visitor {
     return { status: response.status, html: await response.text(), headers: response.headers };
   }
 
-  async post(path: string, fields: Record<string, string> | [string, string][]): Promise<{ status: number; html: string; headers: Headers }> {
-    const response = await fetch(this.base + path, { method: 'POST', body: new URLSearchParams(fields), headers: this.headers, redirect: 'manual' });
+  async post(
+    path: string,
+    fields: Record<string, string> | [string, string][],
+  ): Promise<{ status: number; html: string; headers: Headers }> {
+    const response = await fetch(this.base + path, {
+      method: 'POST',
+      body: new URLSearchParams(fields),
+      headers: this.headers,
+      redirect: 'manual',
+    });
     return { status: response.status, html: await response.text(), headers: response.headers };
   }
 }
@@ -38,7 +46,12 @@ export async function openFormAs(
   });
   const { id } = await client.post<{ id: number }>('/api/forms', { name, listId });
   const made = await client.get<FormView>(`/api/forms/${id}`);
-  await client.put(`/api/forms/${id}`, { name, slug: made.slug, version: made.version, definition: change(made.definition) });
+  await client.put(`/api/forms/${id}`, {
+    name,
+    slug: made.slug,
+    version: made.version,
+    definition: change(made.definition),
+  });
   await client.put(`/api/forms/${id}/open`, { open: true });
   return { ...(await client.get<FormView>(`/api/forms/${id}`)), listId };
 }
@@ -60,11 +73,19 @@ export async function mailTo(
   const mail = await simpleParser(mails.at(-1)!.raw);
   const link = new RegExp(`${path}/[a-z0-9]+`).exec(`${mail.text ?? ''} ${mail.html || ''}`)?.[0] ?? '';
   const replyTo = mail.replyTo?.value[0]?.address ?? '';
-  return { link, subject: mail.subject ?? '', text: mail.text ?? '', replyTo, headers: mail.headers as Map<string, unknown> };
+  return {
+    link,
+    subject: mail.subject ?? '',
+    text: mail.text ?? '',
+    replyTo,
+    headers: mail.headers as Map<string, unknown>,
+  };
 }
 
 export async function personBy(client: Client, search: string): Promise<RecordView> {
-  const page = await client.get<{ rows: { id: number }[] }>(`/api/supporters?search=${encodeURIComponent(search)}`);
+  const page = await client.get<{ rows: { id: number }[] }>(
+    `/api/supporters?search=${encodeURIComponent(search)}`,
+  );
   if (page.rows.length !== 1) throw new Error(`expected one person for ${search}, got ${page.rows.length}`);
   return client.get<RecordView>(`/api/supporters/${page.rows[0]!.id}`);
 }

@@ -7,10 +7,21 @@ import type { Scoped } from '../platform/database';
 @Injectable()
 export class JobsRepository {
   async recent(db: Scoped): Promise<JobView[]> {
-    const rows = await db.sql<Record<string, unknown> & { kind: string; ref_id: number; state: JobView['state'] }>(
-      `SELECT j.*, t.name AS by_name, b.name AS batch_name, b.next_row, b.row_count, b.rate, m.name AS message_name, u.words AS bulk_words, u.done AS bulk_done, u.people AS bulk_people FROM job j LEFT JOIN teammate t ON t.id = j.created_by
-        LEFT JOIN batch b ON j.kind LIKE 'batch-%' AND b.id = j.ref_id AND b.organization_id = :org LEFT JOIN bulk u ON j.kind LIKE 'bulk-%' AND u.id = j.ref_id AND u.organization_id = :org LEFT JOIN message m ON j.kind LIKE 'message-%' AND m.id = j.ref_id AND m.organization_id = :org
-        WHERE j.organization_id = :org AND (:chapter IS NULL OR COALESCE(b.chapter_id, m.chapter_id, j.chapter_id) IS NULL OR COALESCE(b.chapter_id, m.chapter_id, j.chapter_id) = :chapter) AND ${isSeenBy(db, 'b')} ORDER BY j.state IN ('running', 'waiting') DESC, j.id DESC LIMIT 200`,
+    const rows = await db.sql<
+      Record<string, unknown> & { kind: string; ref_id: number; state: JobView['state'] }
+    >(
+      `SELECT j.*, t.name AS by_name, b.name AS batch_name, b.next_row, b.row_count, b.rate,
+          m.name AS message_name, u.words AS bulk_words, u.done AS bulk_done, u.people AS bulk_people
+        FROM job j
+        LEFT JOIN teammate t ON t.id = j.created_by
+        LEFT JOIN batch b ON j.kind LIKE 'batch-%' AND b.id = j.ref_id AND b.organization_id = :org
+        LEFT JOIN bulk u ON j.kind LIKE 'bulk-%' AND u.id = j.ref_id AND u.organization_id = :org
+        LEFT JOIN message m ON j.kind LIKE 'message-%' AND m.id = j.ref_id AND m.organization_id = :org
+        WHERE j.organization_id = :org
+          AND (:chapter IS NULL OR COALESCE(b.chapter_id, m.chapter_id, j.chapter_id) IS NULL
+          OR COALESCE(b.chapter_id, m.chapter_id, j.chapter_id) = :chapter) AND ${isSeenBy(db, 'b')}
+        ORDER BY j.state IN ('running', 'waiting') DESC, j.id DESC
+        LIMIT 200`,
     );
     const numberOf = (value: unknown) => (value === null || value === undefined ? null : Number(value));
     const moment = (at: unknown) => (at instanceof Date ? at.toISOString() : null);
@@ -22,8 +33,16 @@ export class JobsRepository {
         id: Number(row.id),
         kind: row.kind,
         state: row.state,
-        subject: ((batch ? row.batch_name : bulk ? row.bulk_words : row.message_name) as string | null) ?? 'no longer there',
-        link: batch ? (row.batch_name ? `/gather/${row.ref_id}` : null) : row.message_name ? `/send/${row.ref_id}` : null,
+        subject:
+          ((batch ? row.batch_name : bulk ? row.bulk_words : row.message_name) as string | null) ??
+          'no longer there',
+        link: batch
+          ? row.batch_name
+            ? `/gather/${row.ref_id}`
+            : null
+          : row.message_name
+            ? `/send/${row.ref_id}`
+            : null,
         ...(counts
           ? { done: Number(row.next_row), total: Number(row.row_count), unit: 'rows' as const }
           : bulk

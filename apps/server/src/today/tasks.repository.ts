@@ -19,8 +19,20 @@ const NAME = "TRIM(CONCAT(COALESCE(s.first_name, ''), ' ', COALESCE(s.last_name,
 /** What only a person can settle. */
 @Injectable()
 export class TasksRepository {
-  async add(tx: Scoped, task: { kind: 'stop'; contactPointId: number; supporterId: number | null; replyKey: string; words: string }): Promise<void> {
-    const [reply] = await tx.sql<{ id: number }>('SELECT id FROM reply WHERE organization_id = :org AND provider_key = :key', { key: task.replyKey });
+  async add(
+    tx: Scoped,
+    task: {
+      kind: 'stop';
+      contactPointId: number;
+      supporterId: number | null;
+      replyKey: string;
+      words: string;
+    },
+  ): Promise<void> {
+    const [reply] = await tx.sql<{ id: number }>(
+      'SELECT id FROM reply WHERE organization_id = :org AND provider_key = :key',
+      { key: task.replyKey },
+    );
     await tx.insert('task', {
       kind: task.kind,
       supporter_id: task.supporterId,
@@ -32,24 +44,34 @@ export class TasksRepository {
 
   async find(tx: Scoped, id: number): Promise<TaskRow | undefined> {
     const [row] = await tx.sql<TaskRow>(
-      'SELECT t.*, cp.kind AS point_kind FROM task t LEFT JOIN contact_point cp ON cp.id = t.contact_point_id WHERE t.organization_id = :org AND t.id = :id AND t.done_at IS NULL FOR UPDATE',
+      `SELECT t.*, cp.kind AS point_kind
+        FROM task t
+        LEFT JOIN contact_point cp ON cp.id = t.contact_point_id
+        WHERE t.organization_id = :org AND t.id = :id AND t.done_at IS NULL FOR UPDATE`,
       { id },
     );
     return row;
   }
 
   async settle(tx: Scoped, id: number, outcome: string): Promise<void> {
-    await tx.execute('UPDATE task SET done_at = UTC_TIMESTAMP(3), done_by = :actor, outcome = :outcome WHERE organization_id = :org AND id = :id', {
-      id,
-      outcome,
-      actor: tx.scope.actorId,
-    });
+    await tx.execute(
+      `UPDATE task
+        SET done_at = UTC_TIMESTAMP(3), done_by = :actor, outcome = :outcome
+        WHERE organization_id = :org AND id = :id`,
+      {
+        id,
+        outcome,
+        actor: tx.scope.actorId,
+      },
+    );
   }
 
   /** A START from the number answers what was asked of it; false where nothing was. */
   async answerByStart(tx: Scoped, contactPointId: number): Promise<boolean> {
     const answered = await tx.execute(
-      `UPDATE task SET done_at = UTC_TIMESTAMP(3), outcome = 'start' WHERE organization_id = :org AND kind = 'stop'
+      `UPDATE task
+        SET done_at = UTC_TIMESTAMP(3), outcome = 'start'
+        WHERE organization_id = :org AND kind = 'stop'
         AND contact_point_id = :contactPointId AND done_at IS NULL`,
       { contactPointId },
     );
@@ -57,18 +79,35 @@ export class TasksRepository {
   }
 
   async stops(db: Scoped): Promise<StopTask[]> {
-    const rows = await db.sql<{ taskId: number; supporterId: number | null; name: string; words: string; at: Date }>(
-      `SELECT t.id AS taskId, t.supporter_id AS supporterId, COALESCE(NULLIF(${NAME}, ''), cp.shown, 'Somebody') AS name, t.words, t.asked_at AS at FROM task t
-        LEFT JOIN supporter s ON s.id = t.supporter_id LEFT JOIN contact_point cp ON cp.id = t.contact_point_id
-        WHERE t.organization_id = :org AND t.kind = 'stop' AND t.done_at IS NULL AND (:chapter IS NULL OR s.chapter_id = :chapter) ORDER BY t.id LIMIT 50`,
+    const rows = await db.sql<{
+      taskId: number;
+      supporterId: number | null;
+      name: string;
+      words: string;
+      at: Date;
+    }>(
+      `SELECT t.id AS taskId, t.supporter_id AS supporterId,
+          COALESCE(NULLIF(${NAME}, ''), cp.shown, 'Somebody') AS name, t.words, t.asked_at AS at
+        FROM task t
+        LEFT JOIN supporter s ON s.id = t.supporter_id
+        LEFT JOIN contact_point cp ON cp.id = t.contact_point_id
+        WHERE t.organization_id = :org AND t.kind = 'stop' AND t.done_at IS NULL
+          AND (:chapter IS NULL OR s.chapter_id = :chapter)
+        ORDER BY t.id
+        LIMIT 50`,
     );
     return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
   }
 
   async erasures(db: Scoped): Promise<{ taskId: number; supporterId: number; name: string; at: string }[]> {
     const rows = await db.sql<{ taskId: number; supporterId: number; name: string; at: Date }>(
-      `SELECT t.id AS taskId, t.supporter_id AS supporterId, ${NAME} AS name, t.asked_at AS at FROM task t JOIN supporter s ON s.id = t.supporter_id AND s.erased_at IS NULL
-        WHERE t.organization_id = :org AND t.kind = 'erasure' AND t.done_at IS NULL AND (:chapter IS NULL OR s.chapter_id = :chapter) ORDER BY t.id LIMIT 50`,
+      `SELECT t.id AS taskId, t.supporter_id AS supporterId, ${NAME} AS name, t.asked_at AS at
+        FROM task t
+        JOIN supporter s ON s.id = t.supporter_id AND s.erased_at IS NULL
+        WHERE t.organization_id = :org AND t.kind = 'erasure' AND t.done_at IS NULL
+          AND (:chapter IS NULL OR s.chapter_id = :chapter)
+        ORDER BY t.id
+        LIMIT 50`,
     );
     return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
   }

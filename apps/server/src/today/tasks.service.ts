@@ -11,7 +11,10 @@ import { sentence } from '../platform/words';
 
 export type TaskOutcome = 'meant' | 'not-meant' | 'done' | 'declined';
 
-/** Settling what only a person can: whether somebody meant to stop, and that a request to be erased was answered. */
+/**
+ * Settling what only a person can: whether somebody meant to stop, and that a request to be erased was
+ * answered.
+ */
 @Injectable()
 export class TasksService {
   constructor(
@@ -38,7 +41,11 @@ export class TasksService {
       // What else was asked of the address still holds it.
       const point = task.kind === 'stop' ? task.contact_point_id : null;
       if (point !== null && !(await this.supporters.isAsked(tx, point)))
-        await this.holds.releaseAnswered(tx, point, outcome === 'meant' ? 'They meant stop, and that is recorded' : 'They did not mean stop');
+        await this.holds.releaseAnswered(
+          tx,
+          point,
+          outcome === 'meant' ? 'They meant stop, and that is recorded' : 'They did not mean stop',
+        );
       await audit(tx, {
         act: `task-${outcome}`,
         subject: task.supporter_id ? 'supporter' : 'task',

@@ -47,12 +47,20 @@ export class TodayController {
     const key = `${scope.organizationId}:${scope.chapterId ?? 'all'}`;
     const known = this.counted.get(key);
     if (known && Date.now() - known.at < 60_000) return known.people;
-    const ids = await this.segments.members(scope, { kind: 'lapses', channel: 'email', scope: 'appeals', days: LAPSING_DAYS });
+    const ids = await this.segments.members(scope, {
+      kind: 'lapses',
+      channel: 'email',
+      scope: 'appeals',
+      days: LAPSING_DAYS,
+    });
     this.counted.set(key, { at: Date.now(), people: ids.length });
     return ids.length;
   }
 
-  @Route('get', 'today/week', { role: 'viewer', summary: 'What the last seven days brought, and what a week brings usually' })
+  @Route('get', 'today/week', {
+    role: 'viewer',
+    summary: 'What the last seven days brought, and what a week brings usually',
+  })
   week(@Caller() scope: AccessScope): Promise<WeekView> {
     return this.weeks.view(scope);
   }
@@ -60,7 +68,10 @@ export class TodayController {
   @Route('get', 'today/done', { role: 'viewer', summary: 'What was done today' })
   async done(@Caller() scope: AccessScope): Promise<DoneView> {
     const { time_zone: zone } = await this.team.organization(scope);
-    return this.today.done(this.database.read(scope), new Date(startOfDay(dayInZone(Date.now(), zone), zone)));
+    return this.today.done(
+      this.database.read(scope),
+      new Date(startOfDay(dayInZone(Date.now(), zone), zone)),
+    );
   }
 
   @Route('get', 'jobs', { role: 'viewer', summary: 'Work in the background, running and finished' })
@@ -75,7 +86,11 @@ export class TodayController {
     body: schema.settleTask,
   })
   @HttpCode(204)
-  settle(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { outcome: TaskOutcome }): Promise<void> {
+  settle(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { outcome: TaskOutcome },
+  ): Promise<void> {
     return this.settling.settle(scope, id, body.outcome);
   }
 }

@@ -3,12 +3,22 @@ import type { BatchState, DoneView, MessageState, TodayView } from '@goodword/co
 import { isSeenBy } from '../intake/batches.repository';
 import type { Scoped } from '../platform/database';
 
-const HALF_DONE: readonly BatchState[] = ['reading', 'unreadable', 'draft', 'checking', 'checked', 'bringing', 'stopped'];
+const HALF_DONE: readonly BatchState[] = [
+  'reading',
+  'unreadable',
+  'draft',
+  'checking',
+  'checked',
+  'bringing',
+  'stopped',
+];
 const ON_THE_WAY: readonly MessageState[] = ['scheduled', 'preparing', 'sending', 'paused'];
 /** Of a reply, as much as a line shows. */
 const WORDS = 160;
 
-type Counts = Pick<TodayView, 'replies' | 'unsure' | 'unsureMessageId' | 'onHold' | 'drafts'> & { unsureSince: Date | null };
+type Counts = Pick<TodayView, 'replies' | 'unsure' | 'unsureMessageId' | 'onHold' | 'drafts'> & {
+  unsureSince: Date | null;
+};
 interface FirstReply {
   name: string;
   words: string;
@@ -22,22 +32,41 @@ export class TodayRepository {
   async view(db: Scoped): Promise<Omit<TodayView, 'lapsing' | 'stops' | 'erasures'>> {
     const [batches, arrived, messages, counts] = await Promise.all([
       db.sql<{ id: number; name: string; state: BatchState; rows: number; by: string; at: Date }>(
-        `SELECT batch.id, batch.name, batch.state, batch.row_count AS \`rows\`, COALESCE(t.name, '') AS \`by\`, batch.created_at AS at
+        `SELECT batch.id, batch.name, batch.state, batch.row_count AS \`rows\`,
+          COALESCE(t.name, '') AS \`by\`, batch.created_at AS at
           FROM batch LEFT JOIN teammate t ON t.id = batch.created_by
-          WHERE batch.organization_id = :org AND ${mine('batch')} AND ${isSeenBy(db, 'batch')} AND batch.state IN (:states)
+          WHERE batch.organization_id = :org AND ${mine('batch')} AND ${isSeenBy(db, 'batch')}
+          AND batch.state IN (:states)
           ORDER BY batch.id DESC LIMIT 20`,
         { states: HALF_DONE },
       ),
       db.sql<{ id: number; name: string; ended_at: Date; people: number }>(
-        `SELECT id, name, ended_at, (SELECT COUNT(*) FROM batch_row r WHERE r.batch_id = batch.id AND r.supporter_id > 0) AS people FROM batch
-          WHERE organization_id = :org AND ${mine('batch')} AND ${isSeenBy(db, 'batch')} AND state = 'done' AND seen_at IS NULL AND ended_at > UTC_TIMESTAMP(3) - INTERVAL 7 DAY ORDER BY id DESC LIMIT 10`,
+        `SELECT id, name, ended_at, (SELECT COUNT(*) FROM batch_row r
+            WHERE r.batch_id = batch.id AND r.supporter_id > 0) AS people
+          FROM batch
+          WHERE organization_id = :org AND ${mine('batch')} AND ${isSeenBy(db, 'batch')} AND state = 'done'
+            AND seen_at IS NULL AND ended_at > UTC_TIMESTAMP(3) - INTERVAL 7 DAY
+          ORDER BY id DESC
+          LIMIT 10`,
       ),
-      db.sql<{ id: number; name: string; state: MessageState; channel: 'email' | 'text'; at: Date | null; people: number | null }>(
+      db.sql<{
+        id: number;
+        name: string;
+        state: MessageState;
+        channel: 'email' | 'text';
+        at: Date | null;
+        people: number | null;
+      }>(
         `SELECT m.id, m.name, m.state, m.channel, COALESCE(m.scheduled_at, m.leaves_at) AS at,
             IF(m.state IN ('sending', 'paused'),
-              (SELECT COUNT(*) FROM delivery d WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'in-flight')),
-              (SELECT l.people FROM look_group l WHERE l.organization_id = :org AND l.message_id = m.id AND l.verdict = 'send')) AS people
-          FROM message m WHERE m.organization_id = :org AND ${mine('m')} AND m.state IN (:states) ORDER BY at IS NULL DESC, at, m.id LIMIT 20`,
+              (SELECT COUNT(*) FROM delivery d
+              WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'in-flight')),
+              (SELECT l.people FROM look_group l
+              WHERE l.organization_id = :org AND l.message_id = m.id AND l.verdict = 'send')) AS people
+          FROM message m
+          WHERE m.organization_id = :org AND ${mine('m')} AND m.state IN (:states)
+          ORDER BY at IS NULL DESC, at, m.id
+          LIMIT 20`,
         { states: ON_THE_WAY },
       ),
       this.counts(db),
@@ -49,7 +78,12 @@ export class TodayRepository {
     const { unsureSince, ...waiting } = counts;
     return {
       batches: batches.map((batch) => ({ ...batch, at: batch.at.toISOString() })),
-      arrived: arrived.map(({ id, name, ended_at, people }) => ({ id, name, at: ended_at.toISOString(), people })),
+      arrived: arrived.map(({ id, name, ended_at, people }) => ({
+        id,
+        name,
+        at: ended_at.toISOString(),
+        people,
+      })),
       messages: messages.map(({ at, people, ...message }) => ({
         ...message,
         when: at?.toISOString() ?? null,
@@ -64,8 +98,11 @@ export class TodayRepository {
 
   private async firstReply(db: Scoped): Promise<FirstReply | undefined> {
     const [first] = await db.sql<FirstReply>(
-      `SELECT COALESCE(NULLIF(CONCAT_WS(' ', NULLIF(s.first_name, ''), NULLIF(s.last_name, '')), ''), r.sender) AS name,
-          LEFT(r.body, :letters) AS words, m.name AS message, r.at FROM reply r LEFT JOIN supporter s ON s.id = r.supporter_id
+      `SELECT COALESCE(NULLIF(CONCAT_WS(' ', NULLIF(s.first_name, ''), NULLIF(s.last_name, '')), ''),
+        r.sender) AS name,
+          LEFT(r.body, :letters) AS words, m.name AS message, r.at
+          FROM reply r
+          LEFT JOIN supporter s ON s.id = r.supporter_id
           LEFT JOIN delivery d ON d.id = r.delivery_id LEFT JOIN message m ON m.id = d.message_id
         WHERE r.organization_id = :org AND r.keyword = 'none' AND r.handled_at IS NULL
           AND (:chapter IS NULL OR s.chapter_id = :chapter) ORDER BY r.at, r.id LIMIT 1`,
@@ -77,14 +114,16 @@ export class TodayRepository {
   private async draft(db: Scoped): Promise<{ id: number; name: string; at: Date } | undefined> {
     const [draft] = await db.sql<{ id: number; name: string; at: Date }>(
       `SELECT m.id, m.name, m.updated_at AS at FROM message m
-        WHERE m.organization_id = :org AND ${mine('m')} AND m.state = 'draft' AND m.personal_to IS NULL ORDER BY m.updated_at DESC, m.id DESC LIMIT 1`,
+        WHERE m.organization_id = :org AND ${mine('m')} AND m.state = 'draft' AND m.personal_to IS NULL
+        ORDER BY m.updated_at DESC, m.id DESC
+        LIMIT 1`,
     );
     return draft;
   }
 
   /**
-   * In one statement, since every page asks. For those on hold from the few addresses to their people; kinds and lines are
-   * named so that the index leads to them.
+   * In one statement, since every page asks. For those on hold from the few addresses to their people; kinds
+   * and lines are named so that the index leads to them.
    */
   private async counts(db: Scoped): Promise<Counts> {
     const unsure = `FROM delivery d ${person(db, 'd')} WHERE d.organization_id = :org AND d.state = 'unsure'`;
@@ -94,13 +133,18 @@ export class TodayRepository {
           WHERE r.organization_id = :org AND r.keyword = 'none' AND r.handled_at IS NULL) AS replies,
         (SELECT COUNT(*) ${unsure}) AS unsure,
         (SELECT MAX(d.message_id) ${unsure}) AS unsureMessageId,
-        (SELECT MIN(e.at) FROM delivery d FORCE INDEX (by_state) STRAIGHT_JOIN delivery_event e ON e.delivery_id = d.id AND e.kind = 'unsure'
+        (SELECT MIN(e.at) FROM delivery d FORCE INDEX (by_state)
+        STRAIGHT_JOIN delivery_event e ON e.delivery_id = d.id AND e.kind = 'unsure'
           ${person(db, 'd')} WHERE d.organization_id = :org AND d.state = 'unsure') AS unsureSince,
         (SELECT COUNT(DISTINCT s.id) FROM contact_point cp FORCE INDEX (by_health)
-          JOIN supporter_contact sc ON sc.contact_point_id = cp.id JOIN supporter s ON s.id = sc.supporter_id ${ofChapter(db)}
+          JOIN supporter_contact sc ON sc.contact_point_id = cp.id
+          JOIN supporter s ON s.id = sc.supporter_id ${ofChapter(db)}
           WHERE cp.organization_id = :org AND cp.kind IN ('email', 'mobile', 'post')
-          AND (cp.line IS NULL OR cp.line IN ('mobile', 'landline', 'voip', 'other')) AND cp.on_hold = 1) AS onHold,
-        (SELECT COUNT(*) FROM message m WHERE m.organization_id = :org AND ${mine('m')} AND m.state = 'draft' AND m.personal_to IS NULL) AS drafts`,
+          AND (cp.line IS NULL OR cp.line IN ('mobile', 'landline', 'voip', 'other')) AND cp.on_hold = 1) AS
+          onHold,
+        (SELECT COUNT(*) FROM message m
+        WHERE m.organization_id = :org AND ${mine('m')} AND m.state = 'draft' AND m.personal_to IS NULL) AS
+        drafts`,
     );
     return row!;
   }
@@ -111,10 +155,13 @@ export class TodayRepository {
       `SELECT
         (SELECT COUNT(*) FROM reply r ${person(db, 'r')}
           WHERE r.organization_id = :org AND r.keyword = 'none' AND r.handled_at >= :midnight) AS answered,
-        (SELECT COALESCE(SUM((SELECT COUNT(*) FROM batch_row r WHERE r.batch_id = b.id AND r.supporter_id > 0)), 0) FROM batch b
-          WHERE b.organization_id = :org AND ${mine('b')} AND ${isSeenBy(db, 'b')} AND b.state = 'done' AND b.ended_at >= :midnight) AS broughtIn,
+        (SELECT COALESCE(SUM((SELECT COUNT(*) FROM batch_row r
+        WHERE r.batch_id = b.id AND r.supporter_id > 0)), 0) FROM batch b
+          WHERE b.organization_id = :org AND ${mine('b')} AND ${isSeenBy(db, 'b')} AND b.state = 'done'
+          AND b.ended_at >= :midnight) AS broughtIn,
         (SELECT COUNT(*) FROM delivery d FORCE INDEX (by_sent) ${person(db, 'd')}
-          WHERE d.organization_id = :org AND d.channel IN ('email', 'text') AND d.sent_at >= :midnight) AS sent`,
+          WHERE d.organization_id = :org AND d.channel IN ('email', 'text') AND d.sent_at >= :midnight) AS
+          sent`,
       { midnight },
     );
     return { answered: row!.answered, broughtIn: Number(row!.broughtIn), sent: row!.sent };

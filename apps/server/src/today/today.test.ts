@@ -1,7 +1,27 @@
-import type { DoneView, JobView, MessageResults, Page, ReplyView, ResultPerson, TodayView, WeekView } from '@goodword/core/contract';
+import type {
+  DoneView,
+  JobView,
+  MessageResults,
+  Page,
+  ReplyView,
+  ResultPerson,
+  TodayView,
+  WeekView,
+} from '@goodword/core/contract';
 import { HEAD, gathering, noPermission } from '../testing/gathering';
 import { openTestHouse, eventually, type Client, type TestHouse } from '../testing/harness';
-import { agreed, bringIn, draftEmail, draftText, messageAt, NOTHING, planFor, resultsOf, send, takeFile } from '../testing/steps';
+import {
+  agreed,
+  bringIn,
+  draftEmail,
+  draftText,
+  messageAt,
+  NOTHING,
+  planFor,
+  resultsOf,
+  send,
+  takeFile,
+} from '../testing/steps';
 
 let house: TestHouse;
 let east: Client;
@@ -21,7 +41,9 @@ describe('what waits at Gather', () => {
   test('half-done batches, each with what it waits for; what came in until somebody has seen it', async () => {
     const draft = await takeFile(house.client, `${HEAD}half@example.org,Ha,Lf,\n`);
     const ready = await checked(`${HEAD}ready@example.org,Re,Ady,\n`);
-    const done = await bringIn(house.client, `${HEAD}done@example.org,Do,Ne,\n`, { permission: noPermission });
+    const done = await bringIn(house.client, `${HEAD}done@example.org,Do,Ne,\n`, {
+      permission: noPermission,
+    });
     const view = await today();
     const begun = view.batches.map(({ id, state, rows, by }) => [id, state, rows, by]);
     expect(begun).toEqual([
@@ -35,7 +57,9 @@ describe('what waits at Gather', () => {
   });
 
   test('work in the background is listed with who asked for it and what came of it', async () => {
-    const batch = await bringIn(house.client, `${HEAD}work@example.org,Wo,Rk,\n`, { permission: noPermission });
+    const batch = await bringIn(house.client, `${HEAD}work@example.org,Wo,Rk,\n`, {
+      permission: noPermission,
+    });
     const jobs = await house.client.get<JobView[]>('/api/jobs');
     const mine = jobs.filter((job) => job.link === `/gather/${batch.id}`);
     expect(mine.map((job) => [job.kind, job.state, job.error]).sort()).toEqual([
@@ -45,18 +69,25 @@ describe('what waits at Gather', () => {
     ]);
     for (const job of mine) expect(job.endedAt! >= job.beganAt! && job.beganAt! >= job.createdAt).toBe(true);
     expect(mine.find((job) => job.kind === 'batch-bring-in')!.by).toBe('The owner');
-    expect((await east.get<JobView[]>('/api/jobs')).filter((job) => job.link === `/gather/${batch.id}`)).toEqual([]);
+    expect(
+      (await east.get<JobView[]>('/api/jobs')).filter((job) => job.link === `/gather/${batch.id}`),
+    ).toEqual([]);
   });
 });
 
 describe('answers', () => {
   let textId: number;
-  const answer = (id: string, from: string, text: string) => house.client.hook({ type: 'inbound', id, from, to: '+12065550100', text });
+  const answer = (id: string, from: string, text: string) =>
+    house.client.hook({ type: 'inbound', id, from, to: '+12065550100', text });
   const stops = async () => (await today()).stops;
 
   beforeAll(async () => {
     const plan = { permission: { email: NOTHING, text: agreed('appeals') } };
-    const batch = await bringIn(house.client, `${HEAD}moss@example.org,Mia,Moss,206 555 0131\nnoa@example.org,Noa,Moss,206 555 0132\n`, plan);
+    const batch = await bringIn(
+      house.client,
+      `${HEAD}moss@example.org,Mia,Moss,206 555 0131\nnoa@example.org,Noa,Moss,206 555 0132\n`,
+      plan,
+    );
     textId = await draftText(house.client, { from: [{ kind: 'batch', id: batch.id }] });
     await send(house.client, textId);
     await messageAt(house.client, textId, 'done');
@@ -71,7 +102,12 @@ describe('answers', () => {
     ]);
     expect((await today(east)).firstReply).toBeNull();
     const [reply] = await house.client.get<ReplyView[]>('/api/replies');
-    expect(reply).toMatchObject({ name: 'Mia Moss', body: 'Where do we meet?', handled: false, message: 'A text' });
+    expect(reply).toMatchObject({
+      name: 'Mia Moss',
+      body: 'Where do we meet?',
+      handled: false,
+      message: 'A text',
+    });
     const before = await done();
     await house.client.post(`/api/replies/${reply!.id}/handled`, { handled: true });
     expect([(await today()).replies, (await done()).answered]).toEqual([0, before.answered + 1]);
@@ -82,8 +118,12 @@ describe('answers', () => {
   test('to another chapter’s people are not seen, and not put aside', async () => {
     const [reply] = await house.client.get<ReplyView[]>('/api/replies');
     expect(await east.get<ReplyView[]>('/api/replies')).toEqual([]);
-    expect((await east.call('POST', `/api/replies/${reply!.id}/handled`, { handled: true })).status).toBe(404);
-    expect((await house.client.call('POST', '/api/replies/999999/handled', { handled: true })).status).toBe(404);
+    expect((await east.call('POST', `/api/replies/${reply!.id}/handled`, { handled: true })).status).toBe(
+      404,
+    );
+    expect((await house.client.call('POST', '/api/replies/999999/handled', { handled: true })).status).toBe(
+      404,
+    );
     expect((await today()).replies).toBe(1);
   });
 
@@ -96,13 +136,17 @@ describe('answers', () => {
     await house.client.post(`/api/tasks/${task!.taskId}/settle`, { outcome: 'not-meant' });
     expect(await stops()).toEqual([]);
     expect([await held(), (await find('noa@'))[0]!.may.text]).toEqual([false, 'yes']);
-    expect((await house.client.call('POST', `/api/tasks/${task!.taskId}/settle`, { outcome: 'meant' })).status).toBe(404);
+    expect(
+      (await house.client.call('POST', `/api/tasks/${task!.taskId}/settle`, { outcome: 'meant' })).status,
+    ).toBe(404);
   });
 
   test('that meant it are a no from the day they were written', async () => {
     await answer('t-3', '+12065550132', 'stop sending me these messages please');
     const [task] = await eventually('the stop to wait', stops, (found) => found.length === 1);
-    const wrong = await house.client.call<{ detail: string }>('POST', `/api/tasks/${task!.taskId}/settle`, { outcome: 'done' });
+    const wrong = await house.client.call<{ detail: string }>('POST', `/api/tasks/${task!.taskId}/settle`, {
+      outcome: 'done',
+    });
     expect([wrong.status, wrong.body.detail]).toEqual([409, 'Say whether they meant to stop.']);
     await house.client.post(`/api/tasks/${task!.taskId}/settle`, { outcome: 'meant' });
     expect((await find('noa@'))[0]!.may.text).toBe('no');
@@ -115,20 +159,37 @@ describe('what came of a message', () => {
 
   beforeAll(async () => {
     const rows = ['ann@example.org,Ann,Reyes,', 'gone@example.org,Gone,Vale,', ',Text,Only,206 555 0141'];
-    const batch = await bringIn(house.client, `${HEAD}${rows.join('\n')}\n`, { permission: { email: agreed('appeals'), text: NOTHING } });
+    const batch = await bringIn(house.client, `${HEAD}${rows.join('\n')}\n`, {
+      permission: { email: agreed('appeals'), text: NOTHING },
+    });
     id = await draftEmail(house.client, { from: [{ kind: 'batch', id: batch.id }] });
     await send(house.client, id);
     await messageAt(house.client, id, 'done');
     results = await resultsOf(house.client, id);
   });
 
-  const people = (kind: string, client = house.client) => client.get<Page<ResultPerson>>(`/api/messages/${id}/results/people?kind=${kind}`);
+  const people = (kind: string, client = house.client) =>
+    client.get<Page<ResultPerson>>(`/api/messages/${id}/results/people?kind=${kind}`);
 
   test('each count opens to as many people as it says', async () => {
-    expect(results.counts).toMatchObject({ sent: 1, delivered: 1, bounced: 1, suppressed: 1, opened: 0, waiting: 0 });
-    for (const [kind, count] of Object.entries(results.counts)) expect([kind, (await people(kind)).total]).toEqual([kind, count]);
-    expect((await people('suppressed')).rows[0]).toMatchObject({ name: 'Text Only', detail: 'No email address' });
-    expect((await people('bounced')).rows[0]).toMatchObject({ address: 'gone@example.org', detail: expect.stringContaining('550') as string });
+    expect(results.counts).toMatchObject({
+      sent: 1,
+      delivered: 1,
+      bounced: 1,
+      suppressed: 1,
+      opened: 0,
+      waiting: 0,
+    });
+    for (const [kind, count] of Object.entries(results.counts))
+      expect([kind, (await people(kind)).total]).toEqual([kind, count]);
+    expect((await people('suppressed')).rows[0]).toMatchObject({
+      name: 'Text Only',
+      detail: 'No email address',
+    });
+    expect((await people('bounced')).rows[0]).toMatchObject({
+      address: 'gone@example.org',
+      detail: expect.stringContaining('550') as string,
+    });
   });
 
   test('shares come with their interval, and only where there is something to divide by', () => {
@@ -163,13 +224,25 @@ test('a request to be erased is an owner’s to answer', async () => {
   await bringIn(house.client, `${HEAD}erase@example.org,Er,Ase,\n`, { permission: noPermission });
   const supporter = (await find('erase@'))[0]!.id;
   const task = await house.database.write(house.scope, (tx) =>
-    tx.insert('task', { kind: 'erasure', supporter_id: supporter, contact_point_id: null, reply_id: null, words: 'Please forget me' }),
+    tx.insert('task', {
+      kind: 'erasure',
+      supporter_id: supporter,
+      contact_point_id: null,
+      reply_id: null,
+      words: 'Please forget me',
+    }),
   );
-  expect((await today()).erasures).toEqual([expect.objectContaining({ taskId: task, supporterId: supporter, name: 'Er Ase' })]);
+  expect((await today()).erasures).toEqual([
+    expect.objectContaining({ taskId: task, supporterId: supporter, name: 'Er Ase' }),
+  ]);
   const organizer = await house.as('organizer');
   expect((await today(organizer)).erasures).toEqual([]);
-  expect((await organizer.call('POST', `/api/tasks/${task}/settle`, { outcome: 'declined' })).status).toBe(403);
-  expect((await house.client.call('POST', `/api/tasks/${task}/settle`, { outcome: 'done' })).status).toBe(409);
+  expect((await organizer.call('POST', `/api/tasks/${task}/settle`, { outcome: 'declined' })).status).toBe(
+    403,
+  );
+  expect((await house.client.call('POST', `/api/tasks/${task}/settle`, { outcome: 'done' })).status).toBe(
+    409,
+  );
   await house.client.post(`/api/tasks/${task}/settle`, { outcome: 'declined' });
   expect((await today()).erasures).toEqual([]);
 });
@@ -182,7 +255,8 @@ test('a plan that leaves permission open is not taken', async () => {
 
 describe('the week', () => {
   const WEEK = 7 * 86_400_000;
-  const kinds = ({ figures }: WeekView) => Object.fromEntries(figures.map(({ kind, now, usual }) => [kind, [now, usual]]));
+  const kinds = ({ figures }: WeekView) =>
+    Object.fromEntries(figures.map(({ kind, now, usual }) => [kind, [now, usual]]));
 
   test('of a house that began lately says nothing of what is usual', async () => {
     const begun = await openTestHouse({});
@@ -210,7 +284,10 @@ describe('the week', () => {
       const rows = Array.from({ length: 12 }, (_, i) => `w${i}@example.org,W${i},Eek,`).join('\n');
       const batch = await bringIn(lived.client, `${HEAD}${rows}\n`, { permission: noPermission });
       const knex = lived.database.unscoped();
-      const ids = (await knex('supporter').where({ batch_id: batch.id }).orderBy('id').pluck('id')) as number[];
+      const ids = (await knex('supporter')
+        .where({ batch_id: batch.id })
+        .orderBy('id')
+        .pluck('id')) as number[];
       // One of them in this week, three in the one before, two, none, one, and five ten weeks ago.
       const weeks = [0, 1, 1, 1, 2, 2, 4, 10, 10, 10, 10, 10];
       for (const [i, id] of ids.entries())
@@ -227,13 +304,17 @@ describe('the week', () => {
         ...[1, 2, 3, 4, 5, 6].map((week) => gift(ids[2]!, 1_000 * week, week)),
       ]);
       expect(kinds(await lived.client.get<WeekView>('/api/today/week'))).toEqual({
-        // Nine whole weeks lie behind, for the first person came ten weeks ago in the midst of one: 3, 2, 0, 1 and none.
+        // Nine whole weeks lie behind, for the first person came ten weeks ago in the midst of one: 3, 2, 0,
+        // 1 and none.
         ...{ joined: [1, 0], left: [0, 0], replied: [0, 0] },
         // 1,000 to 6,000 in six of the nine.
         gave: [7_500, 2_000],
       });
       const elsewhere = await lived.as('organizer', lived.chapters[1]!);
-      expect(kinds(await elsewhere.get<WeekView>('/api/today/week'))).toMatchObject({ joined: [0, 0], gave: [0, 0] });
+      expect(kinds(await elsewhere.get<WeekView>('/api/today/week'))).toMatchObject({
+        joined: [0, 0],
+        gave: [0, 0],
+      });
     } finally {
       await lived.close();
     }

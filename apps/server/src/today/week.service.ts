@@ -8,7 +8,10 @@ import { TeamRepository } from '../team/team.repository';
 import { WeekRepository, type WeekKind } from './week.repository';
 
 const KINDS: readonly WeekKind[] = ['joined', 'left', 'gave', 'replied'];
-/** What was read serves for as many times as long as it took: a small house is told at once, a large one spends little on it. */
+/**
+ * What was read serves for as many times as long as it took: a small house is told at once, a large one
+ * spends little on it.
+ */
 const TIMES = 20;
 
 /** What the week brought against the usual; half a year is read for it. */
@@ -41,7 +44,11 @@ export class WeekService {
 
   private async read(scope: AccessScope, today: number, zone: string): Promise<WeekView> {
     const { counts, lived } = await this.weeks.weeks(this.database.read(scope), today, zone);
-    const figures = KINDS.map((kind) => ({ kind, now: counts[kind].get(0) ?? 0, usual: usualWeek(counts[kind], lived) }));
+    const figures = KINDS.map((kind) => ({
+      kind,
+      now: counts[kind].get(0) ?? 0,
+      usual: usualWeek(counts[kind], lived),
+    }));
     return { figures, weeks: Math.min(USUAL_WEEKS, Math.max(0, Math.floor(lived))) };
   }
 }

@@ -15,8 +15,16 @@ const PIXEL = Buffer.from('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBR
 export class UnsubscribeController {
   constructor(@Inject(UnsubscribeService) private readonly unsubscribe: UnsubscribeService) {}
 
-  @Route('get', 'leave/:token', { role: 'anyone', summary: 'The page to leave by: shows a button, does nothing', params: schema.tokenParams })
-  async page(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+  @Route('get', 'leave/:token', {
+    role: 'anyone',
+    summary: 'The page to leave by: shows a button, does nothing',
+    params: schema.tokenParams,
+  })
+  async page(
+    @Param('token') token: string,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
     await this.answer(token, request, response, async () => undefined);
   }
 
@@ -39,24 +47,42 @@ export class UnsubscribeController {
     });
   }
 
-  private async answer(token: string, request: Request, response: Response, act: () => Promise<void>): Promise<void> {
+  private async answer(
+    token: string,
+    request: Request,
+    response: Response,
+    act: () => Promise<void>,
+  ): Promise<void> {
     const language = languageOf(request, LANGUAGES, 'en');
     try {
       await act();
       const delivery = await this.unsubscribe.find('leave', token);
-      response.type('html').send(leavePage(delivery, await this.unsubscribe.leaveStatus(delivery), { language, choices: `/choices/${token}` }));
+      response.type('html').send(
+        leavePage(delivery, await this.unsubscribe.leaveStatus(delivery), {
+          language,
+          choices: `/choices/${token}`,
+        }),
+      );
     } catch (error) {
       if (!(error instanceof NotFound)) throw error;
       response.status(404).type('html').send(deadLinkPage(language));
     }
   }
 
-  @Route('get', 'o/:token.gif', { role: 'anyone', summary: 'The mark of an open', params: schema.tokenParams })
+  @Route('get', 'o/:token.gif', {
+    role: 'anyone',
+    summary: 'The mark of an open',
+    params: schema.tokenParams,
+  })
   async opened(@Param('token') token: string, @Res() response: Response): Promise<void> {
     await this.unsubscribe.opened(token).catch((error: unknown) => {
       if (!(error instanceof NotFound)) throw error;
     });
-    response.type('image/gif').set('cache-control', 'no-store').set('cross-origin-resource-policy', 'cross-origin').send(PIXEL);
+    response
+      .type('image/gif')
+      .set('cache-control', 'no-store')
+      .set('cross-origin-resource-policy', 'cross-origin')
+      .send(PIXEL);
   }
 
   @Route('get', 'f/:token', { role: 'anyone', summary: 'A tracked link', params: schema.tokenParams })

@@ -31,7 +31,14 @@ export class UnsubscribeRepository {
       .leftJoin('list as l', 'l.id', 'm.list_id')
       .where('d.id', id)
       .whereNotNull('d.contact_point_id')
-      .first('d.*', 'm.name as message_name', 'm.purpose', 'm.list_id', 'l.name as list_name', 'o.name as organization')) as
+      .first(
+        'd.*',
+        'm.name as message_name',
+        'm.purpose',
+        'm.list_id',
+        'l.name as list_name',
+        'o.name as organization',
+      )) as
       | (Pick<MessageRow, 'purpose' | 'list_id'> & {
           id: number;
           organization_id: number;
@@ -61,28 +68,50 @@ export class UnsubscribeRepository {
     };
   }
 
-  /** The address that the person has now in the place of one that they corrected; the same where they did not. */
+  /**
+   * The address that the person has now in the place of one that they corrected; the same where they did not.
+   */
   async currentPoint(db: Scoped, supporterId: number, contactPointId: number): Promise<number> {
     const rows = await db.sql<{ from_point_id: number; to_point_id: number }>(
-      'SELECT from_point_id, to_point_id FROM address_change WHERE organization_id = :org AND supporter_id = :supporterId ORDER BY id',
+      `SELECT from_point_id, to_point_id
+        FROM address_change
+        WHERE organization_id = :org AND supporter_id = :supporterId
+        ORDER BY id`,
       { supporterId },
     );
-    return rows.reduce((at, change) => (change.from_point_id === at ? change.to_point_id : at), contactPointId);
+    return rows.reduce(
+      (at, change) => (change.from_point_id === at ? change.to_point_id : at),
+      contactPointId,
+    );
   }
 
   /** One press after the other, where two come at once. */
   async lockDelivery(tx: Scoped, deliveryId: number): Promise<void> {
-    await tx.sql('SELECT id FROM delivery WHERE organization_id = :org AND id = :deliveryId FOR UPDATE', { deliveryId });
+    await tx.sql('SELECT id FROM delivery WHERE organization_id = :org AND id = :deliveryId FOR UPDATE', {
+      deliveryId,
+    });
   }
 
   /** Sets a mark on the delivery; true when it was not there before. */
-  async mark(tx: Scoped, deliveryId: number, flag: 'opened' | 'clicked' | 'left_it' | 'replied'): Promise<boolean> {
+  async mark(
+    tx: Scoped,
+    deliveryId: number,
+    flag: 'opened' | 'clicked' | 'left_it' | 'replied',
+  ): Promise<boolean> {
     return (
-      (await tx.execute(`UPDATE delivery SET ${flag} = 1 WHERE organization_id = :org AND id = :deliveryId AND ${flag} = 0`, { deliveryId })) > 0
+      (await tx.execute(
+        `UPDATE delivery SET ${flag} = 1 WHERE organization_id = :org AND id = :deliveryId AND ${flag} = 0`,
+        { deliveryId },
+      )) > 0
     );
   }
 
-  async event(tx: Scoped, delivery: Pick<TokenDelivery, 'id' | 'messageId' | 'supporterId'>, kind: string, detail: string): Promise<void> {
+  async event(
+    tx: Scoped,
+    delivery: Pick<TokenDelivery, 'id' | 'messageId' | 'supporterId'>,
+    kind: string,
+    detail: string,
+  ): Promise<void> {
     tx.changed('messages', 0, [delivery.supporterId]);
     await tx.insert('delivery_event', {
       delivery_id: delivery.id,
@@ -94,13 +123,18 @@ export class UnsubscribeRepository {
   }
 
   async hasEvent(db: Scoped, deliveryId: number, kind: string): Promise<boolean> {
-    const known = 'SELECT 1 FROM delivery_event WHERE organization_id = :org AND delivery_id = :deliveryId AND kind = :kind LIMIT 1';
+    const known = `SELECT 1
+        FROM delivery_event
+        WHERE organization_id = :org AND delivery_id = :deliveryId AND kind = :kind
+        LIMIT 1`;
     return (await db.sql(known, { deliveryId, kind })).length > 0;
   }
 
   async hasClicked(db: Scoped, deliveryId: number, url: string): Promise<boolean> {
     const rows = await db.sql(
-      "SELECT 1 FROM delivery_event WHERE organization_id = :org AND delivery_id = :deliveryId AND kind = 'clicked' AND detail = :url",
+      `SELECT 1
+        FROM delivery_event
+        WHERE organization_id = :org AND delivery_id = :deliveryId AND kind = 'clicked' AND detail = :url`,
       { deliveryId, url: url.slice(0, 500) },
     );
     return rows.length > 0;
@@ -108,7 +142,9 @@ export class UnsubscribeRepository {
 
   async link(db: Scoped, messageId: number, position: number): Promise<string | null> {
     const [row] = await db.sql<{ url: string }>(
-      'SELECT url FROM message_link WHERE organization_id = :org AND message_id = :messageId AND position = :position',
+      `SELECT url
+        FROM message_link
+        WHERE organization_id = :org AND message_id = :messageId AND position = :position`,
       { messageId, position },
     );
     return row?.url ?? null;

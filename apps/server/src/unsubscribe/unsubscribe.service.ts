@@ -13,7 +13,9 @@ import { UnsubscribeRepository, type TokenDelivery } from './unsubscribe.reposit
 
 export type UnsubscribeCommand = 'this' | 'all' | 'back';
 
-/** How long a leaving can be undone on its own page; whoever comes back later does so on the preference page. */
+/**
+ * How long a leaving can be undone on its own page; whoever comes back later does so on the preference page.
+ */
 const UNDO_DAYS = 7;
 const SAME_PRESS_MS = 60_000;
 const undoableSince = () => new Date(Date.now() - UNDO_DAYS * 86_400_000);
@@ -46,18 +48,25 @@ export class UnsubscribeService {
   }
 
   /** How the person stands now, for the page; and whether what this link closed can still be undone. */
-  async leaveStatus(delivery: TokenDelivery): Promise<{ leftThis: boolean; leftAll: boolean; canUndo: boolean }> {
+  async leaveStatus(
+    delivery: TokenDelivery,
+  ): Promise<{ leftThis: boolean; leftAll: boolean; canUndo: boolean }> {
     const db = this.database.read(programScope(delivery.organizationId));
     const person = await this.cells.one(db, delivery.supporterId, await this.houseRules.rules(db));
-    const contactPointId = await this.unsubscribe.currentPoint(db, delivery.supporterId, delivery.contactPointId);
-    const isNo = (scope: PermissionScope) => isOptedOut(person.marksAt({ contactPointId, channel: delivery.channel, scope })) !== undefined;
+    const contactPointId = await this.unsubscribe.currentPoint(
+      db,
+      delivery.supporterId,
+      delivery.contactPointId,
+    );
+    const isNo = (scope: PermissionScope) =>
+      isOptedOut(person.marksAt({ contactPointId, channel: delivery.channel, scope })) !== undefined;
     const canUndo = (await this.ledger.leavingsOf(db, delivery.id, undoableSince())).length > 0;
     return { leftThis: isNo(delivery.scope), leftAll: isNo(delivery.scope) && isNo('all'), canUndo };
   }
 
   /**
-   * Acts at once and is always written down, also where it changes nothing; a press that is repeated within a minute is
-   * the same one. `road` is a mail where the way out was one.
+   * Acts at once and is always written down, also where it changes nothing; a press that is repeated within a
+   * minute is the same one. `road` is a mail where the way out was one.
    */
   async leave(
     delivery: TokenDelivery,
@@ -71,7 +80,15 @@ export class UnsubscribeService {
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
       tx.unchanged();
       await this.unsubscribe.lockDelivery(tx, delivery.id);
-      if (await this.ledger.hasJustLeft(tx, delivery.id, { scope, how: road }, new Date(Date.now() - SAME_PRESS_MS))) return;
+      if (
+        await this.ledger.hasJustLeft(
+          tx,
+          delivery.id,
+          { scope, how: road },
+          new Date(Date.now() - SAME_PRESS_MS),
+        )
+      )
+        return;
       await this.ledger.record(tx, {
         contactPointId: delivery.contactPointId,
         supporterId: delivery.supporterId,
@@ -81,18 +98,27 @@ export class UnsubscribeService {
         saidAt: new Date(),
         byPerson: true,
         how: road,
-        words: said?.slice(0, 500) ?? (act === 'all' ? 'Send me nothing more' : `No more ${delivery.scopeName}`),
+        words:
+          said?.slice(0, 500) ?? (act === 'all' ? 'Send me nothing more' : `No more ${delivery.scopeName}`),
         source: `From “${delivery.messageName}”`,
         origin,
         deliveryId: delivery.id,
       });
       const way = road === 'reply' ? 'By mail' : 'One click';
       if (await this.unsubscribe.mark(tx, delivery.id, 'left_it'))
-        await this.unsubscribe.event(tx, delivery, 'left', `${way}, ${act === 'all' ? 'everything' : delivery.scopeName}`);
+        await this.unsubscribe.event(
+          tx,
+          delivery,
+          'left',
+          `${way}, ${act === 'all' ? 'everything' : delivery.scopeName}`,
+        );
     });
   }
 
-  /** Undoes just what this link closed, for some days; a no that was said in any other way stays, whenever that was. */
+  /**
+   * Undoes just what this link closed, for some days; a no that was said in any other way stays, whenever
+   * that was.
+   */
   private async undoLeaving(delivery: TokenDelivery): Promise<void> {
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
       tx.unchanged();
@@ -106,7 +132,8 @@ export class UnsubscribeService {
     const delivery = await this.find('open', token);
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
       tx.unchanged();
-      if (await this.unsubscribe.mark(tx, delivery.id, 'opened')) await this.unsubscribe.event(tx, delivery, 'opened', '');
+      if (await this.unsubscribe.mark(tx, delivery.id, 'opened'))
+        await this.unsubscribe.event(tx, delivery, 'opened', '');
     });
   }
 
@@ -118,8 +145,10 @@ export class UnsubscribeService {
     if (!url) throw new NotFound('link');
     await this.database.write(scope, async (tx) => {
       tx.unchanged();
-      if (await this.unsubscribe.mark(tx, delivery.id, 'clicked')) await this.tagTriggers.done(tx, delivery, 'clicked');
-      if (!(await this.unsubscribe.hasClicked(tx, delivery.id, url))) await this.unsubscribe.event(tx, delivery, 'clicked', url);
+      if (await this.unsubscribe.mark(tx, delivery.id, 'clicked'))
+        await this.tagTriggers.done(tx, delivery, 'clicked');
+      if (!(await this.unsubscribe.hasClicked(tx, delivery.id, url)))
+        await this.unsubscribe.event(tx, delivery, 'clicked', url);
     });
     return url;
   }

@@ -76,7 +76,10 @@ test('Enter opens the first of an answer that took several others away', async (
       { kind: 'supporter', id: 2, name: 'Femi Adeyemi', note: 'adeyemi@example.net' },
       { kind: 'list', id: 7, name: 'Ferry news', note: '' },
     ],
-    'GET find?text=fer': () => new Promise((done) => setTimeout(() => done([{ kind: 'list', id: 7, name: 'Ferry news', note: '' }]), 50)),
+    'GET find?text=fer': () =>
+      new Promise((done) =>
+        setTimeout(() => done([{ kind: 'list', id: 7, name: 'Ferry news', note: '' }]), 50),
+      ),
   });
   await type('fe');
   await screen.findByText('Femi Adeyemi');

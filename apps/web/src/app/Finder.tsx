@@ -93,7 +93,9 @@ export default function Finder({ onClose }: { onClose: () => void }) {
         <ProblemNote error={error} />
         {!error && (
           <Command.Empty className="p-3 text-ink2">
-            {fresh ? t`Nothing of that name. Try a last name, the start of an email, or four digits of a number.` : t`Looking…`}
+            {fresh
+              ? t`Nothing of that name. Try a last name, the start of an email, or four digits of a number.`
+              : t`Looking…`}
           </Command.Empty>
         )}
         {found.map((one) => (

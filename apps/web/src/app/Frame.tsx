@@ -20,7 +20,11 @@ const Keys = lazy(() => import('./Keys'));
 
 function waitsAt(today: TodayView | undefined): Record<string, number> {
   if (!today) return {};
-  return { '/gather': today.batches.length, '/send': today.messages.length, '/hear-back': today.replies + today.unsure + today.stops.length };
+  return {
+    '/gather': today.batches.length,
+    '/send': today.messages.length,
+    '/hear-back': today.replies + today.unsure + today.stops.length,
+  };
 }
 
 function Mark() {
@@ -32,10 +36,17 @@ function Mark() {
 }
 
 function Stations() {
-  const { data } = useQuery({ queryKey: ['today'], queryFn: () => get<TodayView>('today'), refetchInterval: 15_000 });
+  const { data } = useQuery({
+    queryKey: ['today'],
+    queryFn: () => get<TodayView>('today'),
+    refetchInterval: 15_000,
+  });
   const waits = waitsAt(data);
   return (
-    <nav aria-label={t`Stations`} className="flex h-[54px] items-stretch max-[900px]:h-auto max-[900px]:flex-wrap">
+    <nav
+      aria-label={t`Stations`}
+      className="flex h-[54px] items-stretch max-[900px]:h-auto max-[900px]:flex-wrap"
+    >
       {STATIONS.map((station, i) => (
         <div key={station.path} className="flex items-center">
           {i > 0 && <ChevronRight size={13} className="text-[#7f9298]" aria-hidden="true" />}
@@ -61,7 +72,8 @@ function Stations() {
   );
 }
 
-const ITEM = 'block px-3 py-2 rounded-[3px] outline-none data-[highlighted]:bg-bench aria-[current=true]:font-semibold cursor-pointer';
+const ITEM =
+  'block px-3 py-2 rounded-[3px] outline-none data-[highlighted]:bg-bench aria-[current=true]:font-semibold cursor-pointer';
 
 function Account() {
   const session = useSession();
@@ -101,7 +113,11 @@ function Account() {
             {session.teammate.name}, {session.teammate.role}
           </DropdownMenu.Label>
           {all && (
-            <DropdownMenu.Item className={ITEM} aria-current={session.chapter === null} onSelect={() => choose.mutate(null)}>
+            <DropdownMenu.Item
+              className={ITEM}
+              aria-current={session.chapter === null}
+              onSelect={() => choose.mutate(null)}
+            >
               {t`Work in all chapters`}
             </DropdownMenu.Item>
           )}
@@ -157,7 +173,10 @@ function Account() {
 }
 
 function typing(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  );
 }
 
 /** Keys that work everywhere. */
@@ -218,7 +237,10 @@ function Untold() {
   const { errors, again } = useUntold();
   if (errors.length === 0) return null;
   return (
-    <div role="alert" className="border-l-[3px] border-madder pl-3 py-1 mb-3 flex items-center gap-4 shrink-0">
+    <div
+      role="alert"
+      className="border-l-[3px] border-madder pl-3 py-1 mb-3 flex items-center gap-4 shrink-0"
+    >
       <div className="grow">
         <p className="font-semibold">{t`Something on this page could not be read`}</p>
         {errors.map((error) => (
@@ -245,7 +267,8 @@ export function Frame() {
     () => setShowingKeys(true),
   );
   if (isPending) return <Loading what={t`your session`} />;
-  if (error || !data) return <Navigate to={`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`} replace />;
+  if (error || !data)
+    return <Navigate to={`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`} replace />;
   return (
     <div className="h-full flex flex-col">
       <Bar onFind={() => setFinding(true)} />

@@ -23,7 +23,12 @@ export function keepCsrf(word: string): void {
 async function problemOf(response: Response): Promise<ProblemDetails> {
   const body = (await response.json().catch(() => null)) as ProblemDetails | null;
   return (
-    body ?? { type: '', title: t`No answer`, status: response.status, detail: t`The server gave no answer that can be read. Try again in a moment.` }
+    body ?? {
+      type: '',
+      title: t`No answer`,
+      status: response.status,
+      detail: t`The server gave no answer that can be read. Try again in a moment.`,
+    }
   );
 }
 
@@ -41,7 +46,10 @@ export async function call<T = void>(
     response = await fetch(`/api/${path}`, {
       method,
       keepalive,
-      headers: { 'x-gw-csrf': csrf, ...(body !== undefined && !form ? { 'content-type': 'application/json' } : {}) },
+      headers: {
+        'x-gw-csrf': csrf,
+        ...(body !== undefined && !form ? { 'content-type': 'application/json' } : {}),
+      },
       body: form ? body : body === undefined ? undefined : JSON.stringify(body),
     });
   } catch {
@@ -61,8 +69,12 @@ export const get = <T>(path: string) => call<T>('GET', path);
 
 /** `?a=1&b=2` of what is set. */
 export function query(values: Record<string, string | number | null | undefined>): string {
-  const set = Object.entries(values).filter(([, value]) => value !== null && value !== undefined && value !== '');
-  return set.length === 0 ? '' : `?${new URLSearchParams(set.map(([key, value]) => [key, String(value)])).toString()}`;
+  const set = Object.entries(values).filter(
+    ([, value]) => value !== null && value !== undefined && value !== '',
+  );
+  return set.length === 0
+    ? ''
+    : `?${new URLSearchParams(set.map(([key, value]) => [key, String(value)])).toString()}`;
 }
 
 /** Sends one file, as the form field `file`. */

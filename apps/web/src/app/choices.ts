@@ -57,7 +57,9 @@ export function localesWith(now: string): [tag: string, words: string][] {
   const tags = LOCALES.includes(now) ? LOCALES : [now, ...LOCALES];
   const names = new Intl.DisplayNames(['en'], { type: 'language' });
   return tags.map((tag) => {
-    const day = new Intl.DateTimeFormat(tag, { dateStyle: 'medium', timeZone: 'UTC' }).format(Date.UTC(2026, 10, 29));
+    const day = new Intl.DateTimeFormat(tag, { dateStyle: 'medium', timeZone: 'UTC' }).format(
+      Date.UTC(2026, 10, 29),
+    );
     const number = new Intl.NumberFormat(tag, { minimumFractionDigits: 2 }).format(1234.5);
     return [tag, `${names.of(tag) ?? tag}: ${day}, ${number}`];
   });

@@ -13,7 +13,11 @@ function Editor({ server }: { server: Server }) {
   return (
     <>
       <Unsaved draft={draft} what="the thing" />
-      <input aria-label="Name" value={draft.value.name} onChange={(event) => draft.set({ ...draft.value, name: event.target.value })} />
+      <input
+        aria-label="Name"
+        value={draft.value.name}
+        onChange={(event) => draft.set({ ...draft.value, name: event.target.value })}
+      />
       <p>
         based on {draft.basedOn}, {draft.isChanged ? 'changed' : 'as it is'}
       </p>
@@ -92,7 +96,12 @@ test('what is typed while a save is on its way stays, on top of what was saved',
 });
 
 test('where two things differ is said in words', () => {
-  expect(differences({ postalAddress: 'a', items: [{ required: true }] }, { postalAddress: 'b', items: [{ required: false }] })).toEqual([
+  expect(
+    differences(
+      { postalAddress: 'a', items: [{ required: true }] },
+      { postalAddress: 'b', items: [{ required: false }] },
+    ),
+  ).toEqual([
     { where: 'postal address', mine: 'a', theirs: 'b' },
     { where: 'items 1 required', mine: 'yes', theirs: 'no' },
   ]);

@@ -3,9 +3,9 @@ import { useSession } from './session';
 import { isSame, readStored, writeStored } from './stored';
 
 /**
- * Something that is typed now and saved by a press later. Until then it is kept in the browser, and is there again after a
- * click elsewhere, a reload or a closed tab. Where somebody saved something newer meanwhile, both are kept: nothing is
- * written over what was not seen.
+ * Something that is typed now and saved by a press later. Until then it is kept in the browser, and is there
+ * again after a click elsewhere, a reload or a closed tab. Where somebody saved something newer meanwhile,
+ * both are kept: nothing is written over what was not seen.
  */
 export interface Drafting<T, V = number> {
   value: T;

@@ -2,7 +2,8 @@ import { ProblemError } from './api';
 import { Keeper, type Saving } from './keeping';
 
 const pause = (ms: number) => new Promise((done) => setTimeout(done, ms));
-const problem = (status: number, more: object = {}) => new ProblemError({ type: '', title: '', status, detail: `${status}`, ...more });
+const problem = (status: number, more: object = {}) =>
+  new ProblemError({ type: '', title: '', status, detail: `${status}`, ...more });
 
 /** A server that holds one text and its version, and refuses what is based on an older one. */
 function server(value = 'old', version = 3) {
@@ -19,7 +20,8 @@ function server(value = 'old', version = 3) {
   };
   return { held, saving };
 }
-const open = ({ held, saving }: ReturnType<typeof server>) => new Keeper('words', { value: held.value, version: held.version }, saving);
+const open = ({ held, saving }: ReturnType<typeof server>) =>
+  new Keeper('words', { value: held.value, version: held.version }, saving);
 
 beforeEach(() => localStorage.clear());
 
@@ -68,7 +70,11 @@ test('what somebody else saved meanwhile is not overwritten until one says so, a
   await theirs.flush();
   mine.set('mine');
   await expect(mine.flush()).rejects.toThrow('409');
-  expect(mine.snapshot()).toMatchObject({ value: 'mine', saveState: 'newer', theirs: { value: 'theirs', version: 4 } });
+  expect(mine.snapshot()).toMatchObject({
+    value: 'mine',
+    saveState: 'newer',
+    theirs: { value: 'theirs', version: 4 },
+  });
   // Typed on, it is still not sent.
   mine.set('mine, and more');
   await expect(mine.flush()).rejects.toThrow();
@@ -95,7 +101,11 @@ test('kept words meet newer ones on coming back: both are shown', async () => {
   house.held.away = true;
   open(house).set('mine');
   Object.assign(house.held, { value: 'theirs', version: 9 });
-  expect(open(house).snapshot()).toMatchObject({ value: 'mine', saveState: 'newer', theirs: { value: 'theirs', version: 9 } });
+  expect(open(house).snapshot()).toMatchObject({
+    value: 'mine',
+    saveState: 'newer',
+    theirs: { value: 'theirs', version: 9 },
+  });
 });
 
 test('typed while a save is under way, the later words are saved after it and on top of it', async () => {
@@ -119,7 +129,10 @@ test('a refusal is told and not tried for ever', async () => {
   const keeper = new Keeper<string>(
     'words',
     { value: '', version: 0 },
-    { save: async () => ((tries += 1), Promise.reject(problem(422))), load: async () => ({ value: '', version: 0 }) },
+    {
+      save: async () => ((tries += 1), Promise.reject(problem(422))),
+      load: async () => ({ value: '', version: 0 }),
+    },
   );
   keeper.set('{wrong');
   await expect(keeper.flush()).rejects.toThrow('422');

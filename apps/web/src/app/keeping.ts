@@ -9,8 +9,8 @@ const CALM_MS = 600;
 const AGAIN_MS = [1000, 2000, 5000, 10_000, 30_000];
 
 /**
- * Where what was typed stands: the server has it; it is on its way; the server can't be reached and it is tried again; the
- * server has something newer of somebody else; the server refused it, with its reason.
+ * Where what was typed stands: the server has it; it is on its way; the server can't be reached and it is
+ * tried again; the server has something newer of somebody else; the server refused it, with its reason.
  */
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'newer' | 'refused';
 
@@ -38,9 +38,10 @@ interface Stored<T> {
 const PREFIX = 'gw-kept:';
 
 /**
- * One thing that is being typed. It is kept in the browser from the first key until the server has it, saved one save after
- * the other, tried again while the server is away, and never written over something newer. It outlives the view: what was
- * typed before a click elsewhere is still on its way, and is found again on coming back.
+ * One thing that is being typed. It is kept in the browser from the first key until the server has it, saved
+ * one save after the other, tried again while the server is away, and never written over something newer. It
+ * outlives the view: what was typed before a click elsewhere is still on its way, and is found again on
+ * coming back.
  */
 export class Keeper<T> {
   private state: KeptDraft<T>;
@@ -80,7 +81,10 @@ export class Keeper<T> {
     this.soon(CALM_MS);
   }
 
-  /** Saves at once what is not saved yet; resolves when the server has it, and throws where it did not take it. */
+  /**
+   * Saves at once what is not saved yet; resolves when the server has it, and throws where it did not take
+   * it.
+   */
   async flush(leaving = false): Promise<void> {
     clearTimeout(this.timer);
     while (this.running) await this.running;
@@ -173,14 +177,21 @@ export async function saveAll(): Promise<void> {
   await Promise.allSettled([...keepers.values()].map((keeper) => keeper.flush()));
 }
 
-/** When somebody else may be signed in: nothing typed before is saved in their name. It is found again by whoever typed it. */
+/**
+ * When somebody else may be signed in: nothing typed before is saved in their name. It is found again by
+ * whoever typed it.
+ */
 export function forgetAll(): void {
   for (const keeper of keepers.values()) keeper.end();
   keepers.clear();
 }
 
 /** What is typed under a name, kept until the server has it. `initial` is what the server has. */
-export function useKeeping<T>(name: string, initial: { value: T; version: number }, saving: Saving<T>): [KeptDraft<T>, Keeper<T>] {
+export function useKeeping<T>(
+  name: string,
+  initial: { value: T; version: number },
+  saving: Saving<T>,
+): [KeptDraft<T>, Keeper<T>] {
   const { teammate } = useSession();
   const own = `${teammate.id}:${name}`;
   const keeper = useMemo(() => {
@@ -194,7 +205,8 @@ export function useKeeping<T>(name: string, initial: { value: T; version: number
   keeper.saving = saving;
   useEffect(() => {
     const leave = () => void keeper.flush(true).catch(() => undefined);
-    const ask = (event: BeforeUnloadEvent) => keeper.snapshot().saveState === 'waiting' && event.preventDefault();
+    const ask = (event: BeforeUnloadEvent) =>
+      keeper.snapshot().saveState === 'waiting' && event.preventDefault();
     addEventListener('pagehide', leave);
     addEventListener('beforeunload', ask);
     return () => {

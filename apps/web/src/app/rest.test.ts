@@ -1,7 +1,10 @@
 import { afterRest } from './rest';
 
 interface Frames {
-  /** Milliseconds that are left of each frame in which the page is next asked; the last stands for all after it. */
+  /**
+   * Milliseconds that are left of each frame in which the page is next asked; the last stands for all after
+   * it.
+   */
   left: number[];
   asked: number;
 }

@@ -5,8 +5,9 @@ const CALM = 5;
 const CALM_FRAMES = 3;
 
 /**
- * Resolves when the page has drawn what it was just told and has nothing to do for some frames, or after 1.5 s all the
- * same. What is heavy and can wait begins after it, since it would take the processor from the drawing.
+ * Resolves when the page has drawn what it was just told and has nothing to do for some frames, or after 1.5
+ * s all the same. What is heavy and can wait begins after it, since it would take the processor from the
+ * drawing.
  */
 export async function afterRest(patience = PATIENCE): Promise<void> {
   const until = performance.now() + patience;
@@ -22,6 +23,9 @@ function idle(patience: number): Promise<number> {
   return new Promise((done) => {
     // Not every browser tells when it has nothing to do.
     if (typeof requestIdleCallback === 'undefined') setTimeout(() => done(CALM), 50);
-    else requestIdleCallback((deadline) => requestAnimationFrame(() => done(deadline.timeRemaining())), { timeout: patience });
+    else
+      requestIdleCallback((deadline) => requestAnimationFrame(() => done(deadline.timeRemaining())), {
+        timeout: patience,
+      });
   });
 }

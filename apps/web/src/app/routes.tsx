@@ -4,7 +4,9 @@ import { Frame } from './Frame';
 import { Lost } from './Lost';
 
 /** A route whose code is loaded when it is first opened. */
-const page = (load: () => Promise<{ default: ComponentType }>) => ({ lazy: async () => ({ Component: (await load()).default }) });
+const page = (load: () => Promise<{ default: ComponentType }>) => ({
+  lazy: async () => ({ Component: (await load()).default }),
+});
 
 export const router = createBrowserRouter([
   { path: '/sign-in', ...page(() => import('../signin/SignIn')) },

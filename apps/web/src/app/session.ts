@@ -11,7 +11,12 @@ async function load(): Promise<SessionView> {
   return session;
 }
 
-export const sessionQuery = { queryKey: ['session'], queryFn: load, staleTime: 60_000, retry: false } as const;
+export const sessionQuery = {
+  queryKey: ['session'],
+  queryFn: load,
+  staleTime: 60_000,
+  retry: false,
+} as const;
 
 /** Who is signed in; the frame shows nothing else before it is known. */
 export function useSession(): SessionView {

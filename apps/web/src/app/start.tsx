@@ -9,7 +9,10 @@ import { router } from './routes';
 
 const queryClient = new QueryClient({
   defaultOptions: {
-    queries: { staleTime: 5_000, retry: (count, error) => count < 2 && !(error instanceof ProblemError && error.problem.status >= 400) },
+    queries: {
+      staleTime: 5_000,
+      retry: (count, error) => count < 2 && !(error instanceof ProblemError && error.problem.status >= 400),
+    },
   },
 });
 

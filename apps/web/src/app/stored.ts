@@ -7,7 +7,10 @@ export function readStored<T>(name: string): T | null {
   }
 }
 
-/** A browser that keeps nothing, or is full, keeps nothing: what is typed is still on the page, and on its way. */
+/**
+ * A browser that keeps nothing, or is full, keeps nothing: what is typed is still on the page, and on its
+ * way.
+ */
 export function writeStored(name: string, value: unknown): void {
   try {
     if (value === null) localStorage.removeItem(name);

@@ -21,7 +21,11 @@ const page = (answers: StubbedAnswers = {}, role: 'organizer' | 'viewer' = 'orga
       at: '/sort/campaigns/2',
       answers: {
         'GET campaigns/2': HULL,
-        'GET campaigns/2/roster': { rows: [row(7, 'Lin', 'asked'), row(8, 'Berg', 'gave')], total: 2, next: null },
+        'GET campaigns/2/roster': {
+          rows: [row(7, 'Lin', 'asked'), row(8, 'Berg', 'gave')],
+          total: 2,
+          next: null,
+        },
         'GET lists': [{ id: 4, name: 'Deck crew', folder: '' }],
         'GET tags': [{ id: 6, name: 'oar makers' }],
         'GET segments': [{ id: 3, name: 'Lapsed' }],
@@ -32,7 +36,13 @@ const page = (answers: StubbedAnswers = {}, role: 'organizer' | 'viewer' = 'orga
       },
     },
   );
-  return { ...shown, sent: () => shown.asked.filter(({ method }) => method !== 'GET').map(({ method, path, body }) => [method, path, body]) };
+  return {
+    ...shown,
+    sent: () =>
+      shown.asked
+        .filter(({ method }) => method !== 'GET')
+        .map(({ method, path, body }) => [method, path, body]),
+  };
 };
 
 test('how many stand where is told, and one stage is narrowed to', async () => {
@@ -52,8 +62,16 @@ test('a group is put on with a stage; counting its people is not waited for', as
   await user.selectOptions(await screen.findByLabelText('Which'), 'oar makers');
   await user.selectOptions(screen.getByLabelText('Stage'), 'pledged');
   await user.dblClick(put());
-  await waitFor(() => expect(sent()).toEqual([['PUT', 'campaigns/2/roster', { group: { kind: 'tag', id: 6 }, stage: 'pledged' }]]));
-  expect(asked.filter(({ path }) => /^(tags|lists)/.test(path)).every(({ path }) => path.endsWith('?counted=false'))).toBe(true);
+  await waitFor(() =>
+    expect(sent()).toEqual([
+      ['PUT', 'campaigns/2/roster', { group: { kind: 'tag', id: 6 }, stage: 'pledged' }],
+    ]),
+  );
+  expect(
+    asked
+      .filter(({ path }) => /^(tags|lists)/.test(path))
+      .every(({ path }) => path.endsWith('?counted=false')),
+  ).toBe(true);
 });
 
 test.each([
@@ -73,7 +91,11 @@ test.each([
 test('what is refused is told in the drawer', async () => {
   const { user } = page({
     'PUT campaigns/2/roster': () =>
-      reply(404, { title: 'Not found', status: 404, detail: 'There is no tag here, or it belongs to another chapter.' }),
+      reply(404, {
+        title: 'Not found',
+        status: 404,
+        detail: 'There is no tag here, or it belongs to another chapter.',
+      }),
   });
   await user.click(await screen.findByRole('button', { name: 'Put people on' }));
   await user.selectOptions(screen.getByLabelText('Whom'), 'A tag');

@@ -3,7 +3,15 @@ import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import type { BatchView, CampaignView, Page, RosterGroup, RosterRow, SegmentView, SupporterRow } from '@goodword/core/contract';
+import type {
+  BatchView,
+  CampaignView,
+  Page,
+  RosterGroup,
+  RosterRow,
+  SegmentView,
+  SupporterRow,
+} from '@goodword/core/contract';
 import { call, get, query } from '../app/api';
 import { useFormat } from '../app/format';
 import { useLists, useTags } from '../app/groups';
@@ -17,7 +25,10 @@ import { VirtualTable, type TableColumn } from '../ui/VirtualTable';
 import { EditCampaign } from './EditCampaign';
 import { WriteToThem } from '../write/WriteToThem';
 
-/** One campaign: how many stand where, and who; people are put on, moved and taken off, one by one or as a group. */
+/**
+ * One campaign: how many stand where, and who; people are put on, moved and taken off, one by one or as a
+ * group.
+ */
 export default function Campaign() {
   const id = Number(useParams().id);
   const format = useFormat();
@@ -27,9 +38,13 @@ export default function Campaign() {
   const [params, setParams] = useSearchParams();
   const stage = params.get('stage');
   const [open, setOpen] = useState<'edit' | 'put' | 'off' | 'remove' | null>(null);
-  const campaign = useQuery({ queryKey: ['campaigns', id], queryFn: () => get<CampaignView>(`campaigns/${id}`) });
+  const campaign = useQuery({
+    queryKey: ['campaigns', id],
+    queryFn: () => get<CampaignView>(`campaigns/${id}`),
+  });
   const close = () => (setOpen(null), refreshAll(queryClient));
-  if (!campaign.data) return campaign.error ? <ProblemNote error={campaign.error} /> : <Loading what={t`the campaign`} />;
+  if (!campaign.data)
+    return campaign.error ? <ProblemNote error={campaign.error} /> : <Loading what={t`the campaign`} />;
   const { name, kind, people, counts, stages, appealCode } = campaign.data;
   return (
     <>
@@ -72,7 +87,10 @@ export default function Campaign() {
         <div className="sheet grow">
           <Empty title={t`Nobody is on the roster yet`}>
             <p>
-              <Trans>Put a list, a tag, a segment or a batch on it, or choose the campaign when you bring in a file.</Trans>
+              <Trans>
+                Put a list, a tag, a segment or a batch on it, or choose the campaign when you bring in a
+                file.
+              </Trans>
             </p>
           </Empty>
         </div>
@@ -80,18 +98,28 @@ export default function Campaign() {
         <Roster id={id} stage={stage} stages={stages} may={may} />
       )}
       {open === 'edit' && <EditCampaign campaign={campaign.data} onClose={close} />}
-      {(open === 'put' || open === 'off') && <PutOn campaign={campaign.data} off={open === 'off'} onClose={close} />}
+      {(open === 'put' || open === 'off') && (
+        <PutOn campaign={campaign.data} off={open === 'off'} onClose={close} />
+      )}
       <Confirm
         open={open === 'remove'}
         onClose={() => setOpen(null)}
         title={t`Delete “${name}”?`}
-        act={people === 0 ? t`Delete it` : t`Delete it, with ${plural(people, { one: '# person', other: '# people' })} on its roster`}
-        onAct={() => call('DELETE', `campaigns/${id}`).then(() => (refreshAll(queryClient), void navigate('/sort/campaigns')))}
+        act={
+          people === 0
+            ? t`Delete it`
+            : t`Delete it, with ${plural(people, { one: '# person', other: '# people' })} on its roster`
+        }
+        onAct={() =>
+          call('DELETE', `campaigns/${id}`).then(
+            () => (refreshAll(queryClient), void navigate('/sort/campaigns')),
+          )
+        }
         body={
           <p>
             <Trans>
-              {format.number(people)} <Plural value={people} one="person leaves" other="people leave" /> its roster. They themselves, their gifts and
-              messages stay.
+              {format.number(people)} <Plural value={people} one="person leaves" other="people leave" /> its
+              roster. They themselves, their gifts and messages stay.
             </Trans>
           </p>
         }
@@ -100,7 +128,17 @@ export default function Campaign() {
   );
 }
 
-function Roster({ id, stage, stages, may }: { id: number; stage: string | null; stages: readonly string[]; may: boolean }) {
+function Roster({
+  id,
+  stage,
+  stages,
+  may,
+}: {
+  id: number;
+  stage: string | null;
+  stages: readonly string[];
+  may: boolean;
+}) {
   const format = useFormat();
   const navigate = useNavigate();
   const queryClient = useQueryClient();
@@ -139,8 +177,18 @@ function Roster({ id, stage, stages, may }: { id: number; stage: string | null; 
           row.stage
         ),
     },
-    { key: 'since', title: t`Since`, width: '1fr', cell: (row) => <span className="text-ink2">{format.moment(row.putAt)}</span> },
-    { key: 'by', title: t`Put there`, width: '1.2fr', cell: (row) => <span className="text-ink2">{row.by}</span> },
+    {
+      key: 'since',
+      title: t`Since`,
+      width: '1fr',
+      cell: (row) => <span className="text-ink2">{format.moment(row.putAt)}</span>,
+    },
+    {
+      key: 'by',
+      title: t`Put there`,
+      width: '1.2fr',
+      cell: (row) => <span className="text-ink2">{row.by}</span>,
+    },
   ];
   return (
     <>
@@ -180,7 +228,8 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
     queryFn: () => get<(SegmentView | BatchView)[]>(path),
     enabled: kind === 'segment' || kind === 'batch',
   });
-  const groups: { data?: readonly { id: number; name: string }[] } = kind === 'list' ? lists : kind === 'tag' ? tags : others;
+  const groups: { data?: readonly { id: number; name: string }[] } =
+    kind === 'list' ? lists : kind === 'tag' ? tags : others;
   const people = useQuery({
     queryKey: ['find-person', search],
     queryFn: () => get<Page<SupporterRow>>(`supporters${query({ search, limit: 20 })}`),
@@ -207,7 +256,11 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
     >
       <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), act.mutate())}>
         <Labelled label={t`Whom`}>
-          <select className="input" value={kind} onChange={(event) => (setKind(event.target.value as Kind), setChosen(0))}>
+          <select
+            className="input"
+            value={kind}
+            onChange={(event) => (setKind(event.target.value as Kind), setChosen(0))}
+          >
             {KINDS.map(([one, words]) => (
               <option key={one} value={one}>
                 {words}
@@ -222,7 +275,11 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
           </Labelled>
         )}
         <Labelled label={t`Which`}>
-          <select className="input" value={chosen || ''} onChange={(event) => setChosen(Number(event.target.value))}>
+          <select
+            className="input"
+            value={chosen || ''}
+            onChange={(event) => setChosen(Number(event.target.value))}
+          >
             <option value="">{t`Choose…`}</option>
             {offers.map((one) => (
               <option key={one.id} value={one.id}>
@@ -241,7 +298,12 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
           </Labelled>
         )}
         <ProblemNote error={act.error} />
-        <Button weight={off ? 'grave' : 'main'} type="submit" className="self-start" disabled={chosen === 0 || act.isPending}>
+        <Button
+          weight={off ? 'grave' : 'main'}
+          type="submit"
+          className="self-start"
+          disabled={chosen === 0 || act.isPending}
+        >
           {off ? t`Remove them` : t`Set them to ${stage}`}
         </Button>
       </form>

@@ -17,7 +17,10 @@ export default function Campaigns() {
   const format = useFormat();
   const may = useMay('organizer');
   const [making, setMaking] = useState(false);
-  const { data, error } = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') });
+  const { data, error } = useQuery({
+    queryKey: ['campaigns'],
+    queryFn: () => get<CampaignView[]>('campaigns'),
+  });
   if (!data) return error ? <ProblemNote error={error} /> : <Loading what={t`campaigns`} />;
   return (
     <>
@@ -33,15 +36,23 @@ export default function Campaigns() {
         {data.length === 0 ? (
           <Empty title={t`There is no campaign yet`}>
             <p>
-              <Trans>An appeal, a thank-you or an update that runs for a while: its roster holds who is asked, and how each of them stands.</Trans>
+              <Trans>
+                An appeal, a thank-you or an update that runs for a while: its roster holds who is asked, and
+                how each of them stands.
+              </Trans>
             </p>
           </Empty>
         ) : (
           <table className="w-full">
-            <TableHead titles={[t`Campaign`, t`Kind`, t`Appeal code`, t`On the roster`, t`Stages`, t`Made`]} />
+            <TableHead
+              titles={[t`Campaign`, t`Kind`, t`Appeal code`, t`On the roster`, t`Stages`, t`Made`]}
+            />
             <tbody>
               {data.map((campaign) => (
-                <tr key={campaign.id} className={`border-b border-hair ${campaign.isOpen ? '' : 'text-ink3'}`}>
+                <tr
+                  key={campaign.id}
+                  className={`border-b border-hair ${campaign.isOpen ? '' : 'text-ink3'}`}
+                >
                   <td className="px-4 py-2 font-semibold">
                     <Link className="hover:underline" to={`/sort/campaigns/${campaign.id}`}>
                       {campaign.name}

@@ -38,19 +38,34 @@ const namesOf = (rows: readonly Row[]) => rows.map((row) => row.name.trim()).fil
 /** Makes a campaign, or changes it and its own set of stages; those renamed keep their people. */
 export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | null; onClose: () => void }) {
   const queryClient = useQueryClient();
-  const draft = useDrafting<Values>(`campaign:${campaign?.id ?? 'new'}`, { value: valuesOf(campaign), version: campaign?.version ?? 0 });
+  const draft = useDrafting<Values>(`campaign:${campaign?.id ?? 'new'}`, {
+    value: valuesOf(campaign),
+    version: campaign?.version ?? 0,
+  });
   const { name, kind, code, isOpen, rows } = draft.value;
   const change = (part: Partial<Values>) => draft.set({ ...draft.value, ...part });
   const setRows = (next: Row[]) => change({ rows: next });
   const stages = namesOf(rows);
   const save = useMutation({
     mutationFn: (sent: Values) => {
-      const body = { name: sent.name.trim(), kind: sent.kind, appealCode: sent.code.trim() || null, stages: namesOf(sent.rows) };
+      const body = {
+        name: sent.name.trim(),
+        kind: sent.kind,
+        appealCode: sent.code.trim() || null,
+        stages: namesOf(sent.rows),
+      };
       if (!campaign) return call('POST', 'campaigns', body);
       const renamed = Object.fromEntries(
-        sent.rows.filter((row) => row.was && row.name.trim() && row.was !== row.name.trim()).map((row) => [row.was, row.name.trim()]),
+        sent.rows
+          .filter((row) => row.was && row.name.trim() && row.was !== row.name.trim())
+          .map((row) => [row.was, row.name.trim()]),
       );
-      return call('PUT', `campaigns/${campaign.id}`, { ...body, isOpen: sent.isOpen, renamed, basedOn: draft.basedOn });
+      return call('PUT', `campaigns/${campaign.id}`, {
+        ...body,
+        isOpen: sent.isOpen,
+        renamed,
+        basedOn: draft.basedOn,
+      });
     },
     onSuccess: async (_none, sent) => {
       await refreshAll(queryClient);
@@ -60,23 +75,41 @@ export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | n
     // Somebody was quicker: what they saved is fetched, and both are shown.
     onError: () => refreshAll(queryClient),
   });
-  const set = (at: number, text: string) => setRows(rows.map((row, i) => (i === at ? { ...row, name: text } : row)));
+  const set = (at: number, text: string) =>
+    setRows(rows.map((row, i) => (i === at ? { ...row, name: text } : row)));
   return (
     <Drawer open onClose={onClose} title={campaign ? t`Change the campaign` : t`Make a campaign`}>
-      <form className="flex flex-col gap-3 min-h-0 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
+      <form
+        className="flex flex-col gap-3 min-h-0 overflow-y-auto"
+        onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}
+      >
         <Labelled label={t`Name`}>
-          <input className="input" value={name} maxLength={120} onChange={(event) => change({ name: event.target.value })} />
+          <input
+            className="input"
+            value={name}
+            maxLength={120}
+            onChange={(event) => change({ name: event.target.value })}
+          />
         </Labelled>
         <div className="grid grid-cols-2 gap-3">
           <Labelled label={t`Kind`}>
-            <select className="input" value={kind} onChange={(event) => change({ kind: event.target.value as CampaignKind })}>
+            <select
+              className="input"
+              value={kind}
+              onChange={(event) => change({ kind: event.target.value as CampaignKind })}
+            >
               {CAMPAIGN_KINDS.map((one) => (
                 <option key={one}>{one}</option>
               ))}
             </select>
           </Labelled>
           <Labelled label={t`Appeal code`} hint={t`As it stands in files of gifts.`}>
-            <input className="input font-mono" value={code} maxLength={60} onChange={(event) => change({ code: event.target.value })} />
+            <input
+              className="input font-mono"
+              value={code}
+              maxLength={60}
+              onChange={(event) => change({ code: event.target.value })}
+            />
           </Labelled>
         </div>
         <fieldset className="flex flex-col gap-2">
@@ -99,13 +132,22 @@ export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | n
               </Button>
             </div>
           ))}
-          <Button className="self-start" disabled={rows.length >= 20} onClick={() => setRows([...rows, { was: null, name: '' }])}>
+          <Button
+            className="self-start"
+            disabled={rows.length >= 20}
+            onClick={() => setRows([...rows, { was: null, name: '' }])}
+          >
             {t`Add a stage`}
           </Button>
         </fieldset>
         {campaign && (
           <label className="flex gap-2 items-center">
-            <input type="checkbox" className="accent-[#0F766B]" checked={isOpen} onChange={() => change({ isOpen: !isOpen })} />
+            <input
+              type="checkbox"
+              className="accent-[#0F766B]"
+              checked={isOpen}
+              onChange={() => change({ isOpen: !isOpen })}
+            />
             {t`Open: offered when people are brought in`}
           </label>
         )}

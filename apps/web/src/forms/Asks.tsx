@@ -17,10 +17,16 @@ interface Props {
   onChange: (form: FormDefinition) => void;
 }
 
-/** Each permission asked: its own box, never ticked beforehand, in its own words, which are kept as the evidence. */
+/**
+ * Each permission asked: its own box, never ticked beforehand, in its own words, which are kept as the
+ * evidence.
+ */
 export function Asks({ form, lists, organization, disabled, onChange }: Props) {
   const change = (at: number, next: Partial<FormAsk> | null) =>
-    onChange({ ...form, asks: form.asks.flatMap((ask, i) => (i === at ? (next === null ? [] : [{ ...ask, ...next }]) : [ask])) });
+    onChange({
+      ...form,
+      asks: form.asks.flatMap((ask, i) => (i === at ? (next === null ? [] : [{ ...ask, ...next }]) : [ask])),
+    });
   return (
     <>
       {form.asks.map((ask, at) => {
@@ -66,7 +72,11 @@ export function Asks({ form, lists, organization, disabled, onChange }: Props) {
               </select>
               <span className="grow">{t`with the words`}</span>
               {!disabled && (
-                <button className="link" aria-label={t`Remove box ${at + 1}`} onClick={() => change(at, null)}>
+                <button
+                  className="link"
+                  aria-label={t`Remove box ${at + 1}`}
+                  onClick={() => change(at, null)}
+                >
                   {t`Remove`}
                 </button>
               )}
@@ -92,7 +102,9 @@ export function Asks({ form, lists, organization, disabled, onChange }: Props) {
           className="input !w-auto mt-2 self-start"
           aria-label={t`Ask for another permission`}
           value=""
-          onChange={(event) => event.target.value && onChange(withAsk(form, event.target.value as Channel, organization))}
+          onChange={(event) =>
+            event.target.value && onChange(withAsk(form, event.target.value as Channel, organization))
+          }
         >
           <option value="">{t`Another box…`}</option>
           {ASKED_BY.map((channel) => (

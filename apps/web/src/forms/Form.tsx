@@ -33,7 +33,10 @@ function Builder({ view }: { view: FormView }) {
   const queryClient = useQueryClient();
   const disabled = !useMay('organizer');
   const { organization, chapters } = useSession();
-  const draft = useDrafting(`form:${view.id}`, { value: { name: view.name, slug: view.slug, form: view.definition }, version: view.version });
+  const draft = useDrafting(`form:${view.id}`, {
+    value: { name: view.name, slug: view.slug, form: view.definition },
+    version: view.version,
+  });
   const { name, slug, form } = draft.value;
   const setName = (next: string) => draft.set({ ...draft.value, name: next });
   const setSlug = (next: string) => draft.set({ ...draft.value, slug: next });
@@ -45,7 +48,12 @@ function Builder({ view }: { view: FormView }) {
   const changed = draft.isChanged;
   const save = useMutation({
     mutationFn: (sent: typeof draft.value) =>
-      call('PUT', `forms/${view.id}`, { name: sent.name, slug: sent.slug, version: draft.basedOn, definition: sent.form }),
+      call('PUT', `forms/${view.id}`, {
+        name: sent.name,
+        slug: sent.slug,
+        version: draft.basedOn,
+        definition: sent.form,
+      }),
     onSuccess: async (_done, sent) => {
       await refreshAll(queryClient);
       draft.saved(sent);
@@ -61,14 +69,22 @@ function Builder({ view }: { view: FormView }) {
   useMargin(notesOf(view, changed));
   return (
     <>
-      <Heading title={view.name} page={t`Form: ${view.name}`} note={t`${view.open ? t`Open` : t`Closed`}, version ${view.version}`}>
+      <Heading
+        title={view.name}
+        page={t`Form: ${view.name}`}
+        note={t`${view.open ? t`Open` : t`Closed`}, version ${view.version}`}
+      >
         <Button onClick={() => setShowing(true)}>{t`Where it lives`}</Button>
         {!disabled && (
           <>
             <Button disabled={changed || open.isPending} onClick={() => open.mutate()}>
               {view.open ? t`Close it` : t`Open it`}
             </Button>
-            <Button weight="main" disabled={!changed || draft.theirs !== null || save.isPending} onClick={() => save.mutate(draft.value)}>
+            <Button
+              weight="main"
+              disabled={!changed || draft.theirs !== null || save.isPending}
+              onClick={() => save.mutate(draft.value)}
+            >
               {t`Save a new version`}
             </Button>
           </>
@@ -96,7 +112,9 @@ function Builder({ view }: { view: FormView }) {
                   disabled={disabled}
                   onChange={(event) => set({ language: event.target.value as Language })}
                 >
-                  {LANGUAGES.filter((one) => one === form.language || (organization.languages ?? LANGUAGES).includes(one)).map((language) => (
+                  {LANGUAGES.filter(
+                    (one) => one === form.language || (organization.languages ?? LANGUAGES).includes(one),
+                  ).map((language) => (
                     <option key={language} value={language}>
                       {LANGUAGE_WORDS[language]}
                     </option>
@@ -118,7 +136,13 @@ function Builder({ view }: { view: FormView }) {
             <Items form={form} fields={fields.data ?? []} disabled={disabled} onChange={setForm} />
           </Part>
           <Part title={t`Permission it asks for`}>
-            <Asks form={form} lists={lists.data ?? []} organization={organization.name} disabled={disabled} onChange={setForm} />
+            <Asks
+              form={form}
+              lists={lists.data ?? []}
+              organization={organization.name}
+              disabled={disabled}
+              onChange={setForm}
+            />
           </Part>
           <Part title={t`Afterwards`}>
             <div className="grid grid-cols-2 gap-3">
@@ -137,7 +161,9 @@ function Builder({ view }: { view: FormView }) {
                   type="url"
                   value={form.thanks.redirect ?? ''}
                   disabled={disabled}
-                  onChange={(event) => set({ thanks: { ...form.thanks, redirect: event.target.value || null } })}
+                  onChange={(event) =>
+                    set({ thanks: { ...form.thanks, redirect: event.target.value || null } })
+                  }
                 />
               </Labelled>
             </div>
@@ -155,7 +181,9 @@ function Builder({ view }: { view: FormView }) {
                 className="input"
                 value={form.confirm.email}
                 disabled={disabled}
-                onChange={(event) => set({ confirm: { ...form.confirm, email: event.target.value as 'rule' | 'always' } })}
+                onChange={(event) =>
+                  set({ confirm: { ...form.confirm, email: event.target.value as 'rule' | 'always' } })
+                }
               >
                 <option value="always">{t`always`}</option>
                 <option value="rule">{t`where the house rule of the place says so, and whoever said no before`}</option>
@@ -205,15 +233,33 @@ function Builder({ view }: { view: FormView }) {
               disabled={disabled}
               onChange={(listIds) => set({ listIds })}
             />
-            <Choose label={t`Add the tags`} all={tags.data ?? []} chosen={form.tagIds} disabled={disabled} onChange={(tagIds) => set({ tagIds })} />
+            <Choose
+              label={t`Add the tags`}
+              all={tags.data ?? []}
+              chosen={form.tagIds}
+              disabled={disabled}
+              onChange={(tagIds) => set({ tagIds })}
+            />
           </Part>
           <Part title={t`Its name and address`}>
             <div className="grid grid-cols-3 gap-3">
               <Labelled label={t`Name`}>
-                <input className="input" value={name} maxLength={120} disabled={disabled} onChange={(event) => setName(event.target.value)} />
+                <input
+                  className="input"
+                  value={name}
+                  maxLength={120}
+                  disabled={disabled}
+                  onChange={(event) => setName(event.target.value)}
+                />
               </Labelled>
               <Labelled label={t`Address ends in`} hint={`…/join/${slug}`}>
-                <input className="input" value={slug} maxLength={60} disabled={disabled} onChange={(event) => setSlug(event.target.value)} />
+                <input
+                  className="input"
+                  value={slug}
+                  maxLength={60}
+                  disabled={disabled}
+                  onChange={(event) => setSlug(event.target.value)}
+                />
               </Labelled>
               <Labelled label={t`Keyword by text`} hint={t`Texted to ${organization.textFrom}`}>
                 <input
@@ -225,7 +271,10 @@ function Builder({ view }: { view: FormView }) {
                 />
               </Labelled>
             </div>
-            <Labelled label={t`Pages that may frame it`} hint={t`One a line, such as https://www.example.org`}>
+            <Labelled
+              label={t`Pages that may frame it`}
+              hint={t`One a line, such as https://www.example.org`}
+            >
               <textarea
                 className="input font-mono"
                 value={form.embedOn.join('\n')}
@@ -290,7 +339,9 @@ function Choose({
               type="checkbox"
               className="accent-[#0F766B]"
               checked={chosen.includes(one.id)}
-              onChange={(event) => onChange(event.target.checked ? [...chosen, one.id] : chosen.filter((id) => id !== one.id))}
+              onChange={(event) =>
+                onChange(event.target.checked ? [...chosen, one.id] : chosen.filter((id) => id !== one.id))
+              }
             />
             {one.name}
           </label>
@@ -337,7 +388,12 @@ function notesOf(view: FormView, changed: boolean): Note[] {
 function Lives({ view }: { view: FormView }) {
   const code = (label: string, text: string) => (
     <Labelled label={label}>
-      <textarea className="input font-mono text-[12px] min-h-[84px]" readOnly value={text} onFocus={(event) => event.target.select()} />
+      <textarea
+        className="input font-mono text-[12px] min-h-[84px]"
+        readOnly
+        value={text}
+        onFocus={(event) => event.target.select()}
+      />
     </Labelled>
   );
   return (
@@ -362,7 +418,10 @@ function Lives({ view }: { view: FormView }) {
           </Trans>
         </p>
       </div>
-      {code(t`In a page of yours, as a frame that sizes itself`, embedCode('frame', view.url, view.definition, view.name))}
+      {code(
+        t`In a page of yours, as a frame that sizes itself`,
+        embedCode('frame', view.url, view.definition, view.name),
+      )}
       {code(t`In a page of yours, as plain HTML`, embedCode('plain', view.url, view.definition, view.name))}
     </div>
   );

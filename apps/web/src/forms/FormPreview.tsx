@@ -12,7 +12,10 @@ export function FormPreview({ form }: { form: FormDefinition }) {
         .map((item) => (
           <div key={String(item.of)} className="pb-3">
             <p className="font-semibold">
-              {item.label} <span className="font-normal text-ink2 text-[13px]">({item.required ? t`required` : t`optional`})</span>
+              {item.label}{' '}
+              <span className="font-normal text-ink2 text-[13px]">
+                ({item.required ? t`required` : t`optional`})
+              </span>
             </p>
             <div className="border border-ink2 rounded-paper h-[34px] mt-1" />
             {item.help && <p className="text-ink2 text-[13px]">{item.help}</p>}
@@ -24,7 +27,9 @@ export function FormPreview({ form }: { form: FormDefinition }) {
           <p className="text-[14px]">{ask.words}</p>
         </div>
       ))}
-      <span className="inline-block bg-ink text-white font-semibold rounded-paper px-4 py-2">{form.button}</span>
+      <span className="inline-block bg-ink text-white font-semibold rounded-paper px-4 py-2">
+        {form.button}
+      </span>
     </div>
   );
 }

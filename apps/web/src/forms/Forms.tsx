@@ -21,7 +21,10 @@ export default function Forms() {
   const format = useFormat();
   const may = useMay('organizer');
   const [making, setMaking] = useState(false);
-  const { data, error, isPending } = useQuery({ queryKey: ['forms'], queryFn: () => get<FormView[]>('forms') });
+  const { data, error, isPending } = useQuery({
+    queryKey: ['forms'],
+    queryFn: () => get<FormView[]>('forms'),
+  });
   if (isPending) return <Loading what={t`forms`} />;
   return (
     <>
@@ -39,8 +42,8 @@ export default function Forms() {
           <Empty title={t`No form yet`}>
             <p>
               <Trans>
-                A form asks for a name, an address, and each permission in its own words. It has a page of its own, a QR code for posters, and goes
-                into your website.
+                A form asks for a name, an address, and each permission in its own words. It has a page of its
+                own, a QR code for posters, and goes into your website.
               </Trans>
             </p>
           </Empty>
@@ -63,8 +66,16 @@ export default function Forms() {
                       {form.name}
                     </Link>
                   </td>
-                  <td className="px-4">{form.open ? t`open` : form.faults.length > 0 ? t`closed, not ready yet` : t`closed`}</td>
-                  {[form.counts.seen, form.counts.begun, form.counts.joined, form.counts.confirmed, form.waiting].map((n, i) => (
+                  <td className="px-4">
+                    {form.open ? t`open` : form.faults.length > 0 ? t`closed, not ready yet` : t`closed`}
+                  </td>
+                  {[
+                    form.counts.seen,
+                    form.counts.begun,
+                    form.counts.joined,
+                    form.counts.confirmed,
+                    form.waiting,
+                  ].map((n, i) => (
                     <td key={COLUMNS[i + 2]} className="px-4 text-right">
                       {format.number(n)}
                     </td>
@@ -89,11 +100,19 @@ function Making() {
   const { name, listId } = draft.value;
   const lists = useLists();
   const make = useMutation({
-    mutationFn: () => call<{ id: number }>('POST', 'forms', { name, listId: listId === '' ? null : Number(listId) }),
-    onSuccess: ({ id }) => (draft.discard(), void refreshAll(queryClient), void navigate(`/gather/forms/${id}`)),
+    mutationFn: () =>
+      call<{ id: number }>('POST', 'forms', { name, listId: listId === '' ? null : Number(listId) }),
+    onSuccess: ({ id }) => (
+      draft.discard(),
+      void refreshAll(queryClient),
+      void navigate(`/gather/forms/${id}`)
+    ),
   });
   return (
-    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), make.mutate())}>
+    <form
+      className="sheet p-5 flex flex-col gap-4"
+      onSubmit={(event) => (event.preventDefault(), make.mutate())}
+    >
       <Labelled label={t`Name`} hint={t`Also its title, until you change that`}>
         <input
           className="input"
@@ -105,7 +124,11 @@ function Making() {
         />
       </Labelled>
       <Labelled label={t`Offered with the public list`} hint={t`Lists that may be joined by a form`}>
-        <select className="input" value={listId} onChange={(event) => draft.set({ name, listId: event.target.value })}>
+        <select
+          className="input"
+          value={listId}
+          onChange={(event) => draft.set({ name, listId: event.target.value })}
+        >
           <option value="">{t`none: for news`}</option>
           {lists.data
             ?.filter((list) => list.byForm)

@@ -1,6 +1,19 @@
 import { t } from '@lingui/core/macro';
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical } from 'lucide-react';
 import { useState } from 'react';
@@ -26,14 +39,21 @@ export function Items({ form, fields, disabled, onChange }: Props) {
   );
   const ids = form.items.map((item) => String(item.of));
   const ended = ({ active, over }: DragEndEvent) => {
-    if (over && active.id !== over.id) onChange(moveItem(form, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))));
+    if (over && active.id !== over.id)
+      onChange(moveItem(form, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))));
   };
-  const itemName = (id: string) => form.items.flatMap((item) => (String(item.of) === id ? [nameOf(item, fields)] : []))[0];
+  const itemName = (id: string) =>
+    form.items.flatMap((item) => (String(item.of) === id ? [nameOf(item, fields)] : []))[0];
   const more = askable(form, fields);
   const [making, setMaking] = useState(false);
   return (
     <>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={ended} accessibility={draggingWords(itemName)}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={ended}
+        accessibility={draggingWords(itemName)}
+      >
         <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           <ul>
             {form.items.map((item, at) => (
@@ -48,7 +68,12 @@ export function Items({ form, fields, disabled, onChange }: Props) {
           </ul>
         </SortableContext>
       </DndContext>
-      <Drawer open={making} onClose={() => setMaking(false)} title={t`Make a field`} note={t`Then ask for it here`}>
+      <Drawer
+        open={making}
+        onClose={() => setMaking(false)}
+        title={t`Make a field`}
+        note={t`Then ask for it here`}
+      >
         <NewFieldSheet without={['file']} onDone={() => setMaking(false)} />
       </Drawer>
       {!disabled && (
@@ -76,7 +101,9 @@ export function Items({ form, fields, disabled, onChange }: Props) {
 }
 
 function nameOf(item: FormItem, fields: readonly FieldView[]): string {
-  return typeof item.of === 'number' ? (fields.find((field) => field.id === item.of)?.name ?? t`a field since deleted`) : PART_WORDS[item.of];
+  return typeof item.of === 'number'
+    ? (fields.find((field) => field.id === item.of)?.name ?? t`a field since deleted`)
+    : PART_WORDS[item.of];
 }
 
 function ItemRow({
@@ -90,7 +117,10 @@ function ItemRow({
   disabled: boolean;
   onChange: (change: Partial<FormItem> | null) => void;
 }) {
-  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: String(item.of), disabled });
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({
+    id: String(item.of),
+    disabled,
+  });
   return (
     <li
       ref={setNodeRef}

@@ -40,8 +40,17 @@ test('what is asked already is not offered again', () => {
     sensitive: false,
     required: false,
   };
-  expect(askable(FORM, [field]).map((one) => one.words)).toEqual(['Last name', 'Country', 'Postal address', 'Shirt size']);
-  expect(askable(withItem(FORM, 7, 'Shirt size'), [field]).map((one) => one.words)).toEqual(['Last name', 'Country', 'Postal address']);
+  expect(askable(FORM, [field]).map((one) => one.words)).toEqual([
+    'Last name',
+    'Country',
+    'Postal address',
+    'Shirt size',
+  ]);
+  expect(askable(withItem(FORM, 7, 'Shirt size'), [field]).map((one) => one.words)).toEqual([
+    'Last name',
+    'Country',
+    'Postal address',
+  ]);
 });
 
 test('items move, change and go, and the others stay in order', () => {
@@ -62,7 +71,14 @@ test('what is pasted elsewhere names the form, leaves constants out and escapes 
     '<script src="https://gw.test/join/frame.js" data-form="ferry" data-title="A &quot;title&quot;"></script>',
   );
   const form = withAsk(
-    { ...FORM, items: [...FORM.items, item(7, { show: 'constant', value: 'x' }), item(8, { show: 'hidden', value: '<b>' })] },
+    {
+      ...FORM,
+      items: [
+        ...FORM.items,
+        item(7, { show: 'constant', value: 'x' }),
+        item(8, { show: 'hidden', value: '<b>' }),
+      ],
+    },
     'email',
     'A & B',
   );

@@ -14,22 +14,45 @@ export const PART_WORDS: Record<FormPart, string> = {
 };
 
 /** Everything that a form can ask, and does not yet. */
-export function askable(form: FormDefinition, fields: readonly FieldView[]): { of: FormItem['of']; words: string; field?: FieldView }[] {
+export function askable(
+  form: FormDefinition,
+  fields: readonly FieldView[],
+): { of: FormItem['of']; words: string; field?: FieldView }[] {
   const asked = new Set(form.items.map((item) => item.of));
   return [
     ...FORM_PARTS.map((of) => ({ of, words: PART_WORDS[of] })),
-    ...fields.filter(({ type }) => type !== 'file').map((field) => ({ of: field.id, words: field.name, field })),
+    ...fields
+      .filter(({ type }) => type !== 'file')
+      .map((field) => ({ of: field.id, words: field.name, field })),
   ].filter((one) => !asked.has(one.of));
 }
 
 /** A field brings its help with it, and that it has to be answered. */
-export function withItem(form: FormDefinition, of: FormItem['of'], label: string, field?: Pick<FieldView, 'help' | 'required'>): FormDefinition {
-  const item: FormItem = { of, label, help: field?.help ?? '', required: field?.required ?? false, show: 'asked', value: '' };
+export function withItem(
+  form: FormDefinition,
+  of: FormItem['of'],
+  label: string,
+  field?: Pick<FieldView, 'help' | 'required'>,
+): FormDefinition {
+  const item: FormItem = {
+    of,
+    label,
+    help: field?.help ?? '',
+    required: field?.required ?? false,
+    show: 'asked',
+    value: '',
+  };
   return { ...form, items: [...form.items, item] };
 }
 
-export function changeItem(form: FormDefinition, at: number, change: Partial<FormItem> | null): FormDefinition {
-  const items = form.items.flatMap((item, i) => (i === at ? (change === null ? [] : [{ ...item, ...change }]) : [item]));
+export function changeItem(
+  form: FormDefinition,
+  at: number,
+  change: Partial<FormItem> | null,
+): FormDefinition {
+  const items = form.items.flatMap((item, i) =>
+    i === at ? (change === null ? [] : [{ ...item, ...change }]) : [item],
+  );
   return { ...form, items };
 }
 
@@ -56,7 +79,8 @@ export function withAsk(form: FormDefinition, channel: Channel, organization: st
 export function embedCode(kind: 'frame' | 'plain', url: string, form: FormDefinition, title: string): string {
   const [origin, slug] = [new URL(url).origin, url.split('/').at(-1)!];
   const e = (text: string) => text.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;');
-  if (kind === 'frame') return `<script src="${origin}/join/frame.js" data-form="${slug}" data-title="${e(title)}"></script>`;
+  if (kind === 'frame')
+    return `<script src="${origin}/join/frame.js" data-form="${slug}" data-title="${e(title)}"></script>`;
   const inputs = form.items
     .filter((item) => item.show !== 'constant')
     .map((item) => {
@@ -65,8 +89,14 @@ export function embedCode(kind: 'frame' | 'plain', url: string, form: FormDefini
       const type = item.of === 'email' ? 'email' : item.of === 'mobile' ? 'tel' : 'text';
       return `  <label>${e(item.label)} <input type="${type}" name="${name}"${item.required ? ' required' : ''}></label>`;
     });
-  const asks = form.asks.map((ask, i) => `  <label><input type="checkbox" name="agree_${i}" value="1"> ${e(ask.words)}</label>`);
-  return [`<form method="post" action="${url}" accept-charset="utf-8">`, ...inputs, ...asks, `  <button>${e(form.button)}</button>`, '</form>'].join(
-    '\n',
+  const asks = form.asks.map(
+    (ask, i) => `  <label><input type="checkbox" name="agree_${i}" value="1"> ${e(ask.words)}</label>`,
   );
+  return [
+    `<form method="post" action="${url}" accept-charset="utf-8">`,
+    ...inputs,
+    ...asks,
+    `  <button>${e(form.button)}</button>`,
+    '</form>',
+  ].join('\n');
 }

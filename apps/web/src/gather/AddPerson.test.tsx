@@ -31,10 +31,12 @@ function page(row: object) {
   return {
     ...shown,
     state: () => state,
-    sent: () => shown.asked.filter(({ method }) => method !== 'GET').map(({ method, path }) => `${method} ${path}`),
+    sent: () =>
+      shown.asked.filter(({ method }) => method !== 'GET').map(({ method, path }) => `${method} ${path}`),
   };
 }
-const planIn = (asked: RecordedCall[]) => asked.find(({ path }) => path === 'batches/7/plan')!.body as { permission: object; columns: unknown[] };
+const planIn = (asked: RecordedCall[]) =>
+  asked.find(({ path }) => path === 'batches/7/plan')!.body as { permission: object; columns: unknown[] };
 
 async function typeIn(user: ReturnType<typeof page>['user'], fields: Record<string, string>) {
   await user.click(screen.getByRole('button', { name: 'Add a person' }));
@@ -69,7 +71,9 @@ test('nothing ticked is nothing agreed; without an address nobody is added', asy
   expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Add this person' }).disabled).toBe(true);
   await user.type(screen.getByLabelText('Mobile'), '206 555 0101');
   await user.click(screen.getByRole('button', { name: 'Add this person' }));
-  await waitFor(() => expect(planIn(asked).permission).toEqual({ email: { said: 'nothing' }, text: { said: 'nothing' } }));
+  await waitFor(() =>
+    expect(planIn(asked).permission).toEqual({ email: { said: 'nothing' }, text: { said: 'nothing' } }),
+  );
 });
 
 test('what can not be read is told in the sheet, and nothing of it is left', async () => {
@@ -83,7 +87,11 @@ test('what can not be read is told in the sheet, and nothing of it is left', asy
 
 test.each([
   [{ verdict: 'look', supporterId: null }, '/gather/7', ['POST batches', 'PUT batches/7/plan']],
-  [{ verdict: 'same', supporterId: 4 }, '/sort/supporters/4', ['POST batches', 'PUT batches/7/plan', 'DELETE batches/7']],
+  [
+    { verdict: 'same', supporterId: 4 },
+    '/sort/supporters/4',
+    ['POST batches', 'PUT batches/7/plan', 'DELETE batches/7'],
+  ],
 ])('somebody who may be here, or is: %j', async (row, opened, asked) => {
   const { user, sent } = page(row);
   await typeIn(user, { Email: 'ann@example.org' });
@@ -94,7 +102,13 @@ test.each([
 
 test('whatever is typed stays one row of four cells', async () => {
   const nothing = { said: 'nothing' } as const;
-  const person = { firstName: 'Ann "Annie"', lastName: 'Lin, the elder', email: ' a@x.org ', mobile: '', chapterId: null };
+  const person = {
+    firstName: 'Ann "Annie"',
+    lastName: 'Lin, the elder',
+    email: ' a@x.org ',
+    mobile: '',
+    chapterId: null,
+  };
   const file = fileOfOne({ ...person, permission: { email: nothing, text: nothing } });
   const text = await file.text();
   expect(text).toBe('Email,First name,Last name,Mobile\r\n"a@x.org","Ann ""Annie""","Lin, the elder",""\r\n');

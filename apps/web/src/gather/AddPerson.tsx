@@ -23,7 +23,12 @@ export function AddPerson() {
   return (
     <>
       <Button onClick={() => setOpen(true)}>{t`Add a person`}</Button>
-      <Drawer open={open} onClose={() => setOpen(false)} title={t`Add a person`} note={t`Somebody who is here already is found, and filled in`}>
+      <Drawer
+        open={open}
+        onClose={() => setOpen(false)}
+        title={t`Add a person`}
+        note={t`Somebody who is here already is found, and filled in`}
+      >
         {open && <Sheet onDone={() => setOpen(false)} />}
       </Drawer>
     </>
@@ -41,7 +46,12 @@ function Sheet({ onDone }: { onDone: () => void }) {
     who: { firstName: '', lastName: '', email: '', mobile: '' },
     by: { email: false, text: false },
     purposes: ['appeals', 'news'] as Purpose[],
-    said: { how: 'in-person' as (typeof BATCH_COLLECTION_METHODS)[number], on: localDay(), words: '', voucher: teammate.name },
+    said: {
+      how: 'in-person' as (typeof BATCH_COLLECTION_METHODS)[number],
+      on: localDay(),
+      words: '',
+      voucher: teammate.name,
+    },
   });
   const { who, by, purposes, said } = draft.value;
   const put = (part: Partial<typeof draft.value>) => draft.set({ ...draft.value, ...part });
@@ -50,26 +60,42 @@ function Sheet({ onDone }: { onDone: () => void }) {
   const setPurposes = (next: Purpose[]) => put({ purposes: next });
   const setSaid = (next: typeof said) => put({ said: next });
   const [chapterId, setChapterId] = useState<number | null>(chapter?.id ?? chapters[0]?.id ?? null);
-  const agreed = (yes: boolean): ChannelPermission => (yes ? { said: 'yes', from: 'everyone', scopes: purposes, ...said } : NOTHING);
-  const person: OnePerson = { ...who, chapterId, permission: { email: agreed(by.email), text: agreed(by.text) } };
+  const agreed = (yes: boolean): ChannelPermission =>
+    yes ? { said: 'yes', from: 'everyone', scopes: purposes, ...said } : NOTHING;
+  const person: OnePerson = {
+    ...who,
+    chapterId,
+    permission: { email: agreed(by.email), text: agreed(by.text) },
+  };
   const add = useMutation({
     mutationFn: () => addPerson(person),
     onSuccess: (added: Added) => {
       draft.discard();
       void refreshAll(queryClient);
       onDone();
-      void navigate('supporterId' in added ? `/sort/supporters/${added.supporterId}` : `/gather/${added.batchId}`);
+      void navigate(
+        'supporterId' in added ? `/sort/supporters/${added.supporterId}` : `/gather/${added.batchId}`,
+      );
     },
   });
   const line = (key: keyof typeof who, label: string, type = 'text') => (
     <Labelled label={label}>
-      <input className="input" type={type} maxLength={200} value={who[key]} onChange={(event) => setWho({ ...who, [key]: event.target.value })} />
+      <input
+        className="input"
+        type={type}
+        maxLength={200}
+        value={who[key]}
+        onChange={(event) => setWho({ ...who, [key]: event.target.value })}
+      />
     </Labelled>
   );
   const some = by.email || by.text;
   const reachable = who.email.trim() !== '' || who.mobile.trim() !== '';
   return (
-    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), add.mutate())}>
+    <form
+      className="sheet p-5 flex flex-col gap-4"
+      onSubmit={(event) => (event.preventDefault(), add.mutate())}
+    >
       <div className="grid grid-cols-2 gap-3">
         {line('firstName', t`First name`)}
         {line('lastName', t`Last name`)}
@@ -78,7 +104,11 @@ function Sheet({ onDone }: { onDone: () => void }) {
       </div>
       {chapters.length > 1 && (
         <Labelled label={t`Chapter`}>
-          <select className="input" value={chapterId ?? ''} onChange={(event) => setChapterId(Number(event.target.value))}>
+          <select
+            className="input"
+            value={chapterId ?? ''}
+            onChange={(event) => setChapterId(Number(event.target.value))}
+          >
             {chapters.map((one) => (
               <option key={one.id} value={one.id}>
                 {one.name}
@@ -90,7 +120,10 @@ function Sheet({ onDone }: { onDone: () => void }) {
       <fieldset className="flex flex-col gap-2">
         <legend className="font-semibold pb-1">{t`What they agreed to`}</legend>
         <p className="text-ink2 text-[13px]">
-          <Trans>Nothing ticked: they come in as never asked, and nothing goes to them until they say yes themselves.</Trans>
+          <Trans>
+            Nothing ticked: they come in as never asked, and nothing goes to them until they say yes
+            themselves.
+          </Trans>
         </p>
         <div className="flex flex-wrap gap-x-5 gap-y-1">
           <Tick label={t`Emails`} on={by.email} onChange={(email) => setBy({ ...by, email })} />
@@ -104,13 +137,19 @@ function Sheet({ onDone }: { onDone: () => void }) {
                   key={purpose}
                   label={purpose}
                   on={purposes.includes(purpose)}
-                  onChange={(on) => setPurposes(on ? [...purposes, purpose] : purposes.filter((one) => one !== purpose))}
+                  onChange={(on) =>
+                    setPurposes(on ? [...purposes, purpose] : purposes.filter((one) => one !== purpose))
+                  }
                 />
               ))}
             </div>
             <div className="grid grid-cols-2 gap-3">
               <Labelled label={t`How they said so`}>
-                <select className="input" value={said.how} onChange={(event) => setSaid({ ...said, how: event.target.value as typeof said.how })}>
+                <select
+                  className="input"
+                  value={said.how}
+                  onChange={(event) => setSaid({ ...said, how: event.target.value as typeof said.how })}
+                >
                   {BATCH_COLLECTION_METHODS.map((road) => (
                     <option key={road} value={road}>
                       {COLLECTION_METHOD_WORDS[road]}
@@ -122,7 +161,10 @@ function Sheet({ onDone }: { onDone: () => void }) {
                 <DayField value={said.on} max={localDay()} onChange={(on) => setSaid({ ...said, on })} />
               </Labelled>
             </div>
-            <Labelled label={t`In what words`} hint={t`As they stood on the sheet, or as they said it. They are kept as the evidence.`}>
+            <Labelled
+              label={t`In what words`}
+              hint={t`As they stood on the sheet, or as they said it. They are kept as the evidence.`}
+            >
               <textarea
                 className="input"
                 rows={2}
@@ -132,7 +174,12 @@ function Sheet({ onDone }: { onDone: () => void }) {
               />
             </Labelled>
             <Labelled label={t`Who vouches for it`}>
-              <input className="input" maxLength={120} value={said.voucher} onChange={(event) => setSaid({ ...said, voucher: event.target.value })} />
+              <input
+                className="input"
+                maxLength={120}
+                value={said.voucher}
+                onChange={(event) => setSaid({ ...said, voucher: event.target.value })}
+              />
             </Labelled>
           </>
         )}
@@ -141,7 +188,9 @@ function Sheet({ onDone }: { onDone: () => void }) {
       <Button type="submit" weight="main" className="self-start" disabled={!reachable || add.isPending}>
         {add.isPending ? t`Adding…` : t`Add this person`}
       </Button>
-      {!reachable && <p className="text-ink2 text-[13px]">{t`An email or a mobile is needed, or nobody could reach them.`}</p>}
+      {!reachable && (
+        <p className="text-ink2 text-[13px]">{t`An email or a mobile is needed, or nobody could reach them.`}</p>
+      )}
     </form>
   );
 }

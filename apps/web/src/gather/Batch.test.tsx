@@ -6,8 +6,24 @@ import { useMarginStore } from '../ui/margin';
 import Batch from './Batch';
 
 const BATCH = {
-  ...{ id: 7, name: 'Harbor day', fileName: 'sign-ups.csv', what: 'people', state: 'checked', rows: 62, done: 0, total: 62, rate: null },
-  ...{ counts: { new: 40, shares: 3, update: 12, look: 2, failed: 5 }, looks: { short: 2 }, withFaults: 0, withHints: 0, fileKept: true },
+  ...{
+    id: 7,
+    name: 'Harbor day',
+    fileName: 'sign-ups.csv',
+    what: 'people',
+    state: 'checked',
+    rows: 62,
+    done: 0,
+    total: 62,
+    rate: null,
+  },
+  ...{
+    counts: { new: 40, shares: 3, update: 12, look: 2, failed: 5 },
+    looks: { short: 2 },
+    withFaults: 0,
+    withHints: 0,
+    fileKept: true,
+  },
   ...{ will: null, problem: null, found: null, stayed: 0, strangers: 0 },
 } as unknown as BatchView;
 
@@ -41,7 +57,11 @@ test('a checked batch says how many come in, and nothing is written before one s
   const { user, asked } = page(answers);
   expect(await screen.findByText('62 rows of sign-ups.csv, checked, not in yet')).toBeTruthy();
   await user.click(screen.getByRole('button', { name: 'Bring in 55 people' }));
-  await waitFor(() => expect(asked.filter(({ method }) => method === 'POST').map(({ path }) => path)).toEqual(['batches/7/bring-in']));
+  await waitFor(() =>
+    expect(asked.filter(({ method }) => method === 'POST').map(({ path }) => path)).toEqual([
+      'batches/7/bring-in',
+    ]),
+  );
   expect(await screen.findByRole('button', { name: 'Stop after these rows' })).toBeTruthy();
 });
 
@@ -56,7 +76,9 @@ test.each<[Partial<BatchView>, string]>([
 
 test('where nobody would come in there is nothing to press', async () => {
   page(server({ counts: { failed: 5 } }).answers);
-  expect((await screen.findByRole<HTMLButtonElement>('button', { name: 'Bring in 0 people' })).disabled).toBe(true);
+  expect((await screen.findByRole<HTMLButtonElement>('button', { name: 'Bring in 0 people' })).disabled).toBe(
+    true,
+  );
 });
 
 test('on its way it tells how far, how fast and how long; it can be stopped and goes on from there', async () => {
@@ -74,7 +96,9 @@ test('taking it back out says who goes, who goes back to how they were, and who 
   const { user } = page(answers);
   await user.click(await screen.findByRole('button', { name: 'Take the batch back out' }));
   const question = await screen.findByRole('alertdialog');
-  await waitFor(() => expect(question.textContent).toContain('41 people go, and 12 go back to how they were'));
+  await waitFor(() =>
+    expect(question.textContent).toContain('41 people go, and 12 go back to how they were'),
+  );
   expect(question.textContent).toContain('2 stay, because something happened to these people since');
   await user.click(within(question).getByRole('button', { name: 'Take out 41 people' }));
   await waitFor(() => expect(batch.state).toBe('taking-out'));
@@ -82,10 +106,9 @@ test('taking it back out says who goes, who goes back to how they were, and who 
 
 test('one that is in is marked as seen, and offers its sheets as long as its file is kept', async () => {
   const { asked, unmount } = page(server({ state: 'done' }).answers);
-  expect((await screen.findAllByRole('link', { name: 'CSV' })).map((link) => link.getAttribute('href'))).toEqual([
-    '/api/batches/7/brought-in.csv',
-    '/api/batches/7/rows-to-mend.csv',
-  ]);
+  expect(
+    (await screen.findAllByRole('link', { name: 'CSV' })).map((link) => link.getAttribute('href')),
+  ).toEqual(['/api/batches/7/brought-in.csv', '/api/batches/7/rows-to-mend.csv']);
   await waitFor(() => expect(asked.some(({ path }) => path === 'batches/7/seen')).toBe(true));
   unmount();
   page(server({ state: 'done', fileKept: false }).answers);
@@ -93,7 +116,10 @@ test('one that is in is marked as seen, and offers its sheets as long as its fil
 });
 
 test('what the server refuses is told, and a viewer is offered nothing', async () => {
-  const refused = { 'POST batches/7/bring-in': () => reply(409, { title: 'No', status: 409, detail: 'Somebody changed the plan meanwhile.' }) };
+  const refused = {
+    'POST batches/7/bring-in': () =>
+      reply(409, { title: 'No', status: 409, detail: 'Somebody changed the plan meanwhile.' }),
+  };
   const { user, unmount } = page(server({}, refused).answers);
   await user.click(await screen.findByRole('button', { name: 'Bring in 55 people' }));
   expect(await screen.findByText('Somebody changed the plan meanwhile.')).toBeTruthy();
@@ -108,12 +134,24 @@ describe('likely doubles', () => {
     ({
       ...{ row, why: 'short' },
       people: [
-        { id: 101, name: 'Robert Vale', supporterId: 101, rowNo: null, score: 92, reasons: ['Bob is short for Robert', 'the same postcode'] },
+        {
+          id: 101,
+          name: 'Robert Vale',
+          supporterId: 101,
+          rowNo: null,
+          score: 92,
+          reasons: ['Bob is short for Robert', 'the same postcode'],
+        },
         { id: -4, name: 'Bob Vale', supporterId: null, rowNo: 4, score: 88, reasons: ['the same name'] },
       ],
       fields: [
         { key: 'firstName', name: 'First name', row: 'Bob', theirs: { 101: 'Robert', '-4': 'Bob' } },
-        { key: 'email', name: 'Email', row: 'bob@example.org', theirs: { 101: 'robert@example.org', '-4': '' } },
+        {
+          key: 'email',
+          name: 'Email',
+          row: 'bob@example.org',
+          theirs: { 101: 'robert@example.org', '-4': '' },
+        },
         { key: 'field:9', name: 'Shirt size', row: '', theirs: { 101: '', '-4': '' } },
       ],
     }) as unknown as DoubleView;
@@ -160,13 +198,17 @@ describe('likely doubles', () => {
     expect(screen.getAllByRole('checkbox')).toHaveLength(2);
     await user.click(screen.getByRole('checkbox', { name: 'take the row’s' }));
     await user.click(screen.getByRole('button', { name: 'The same: merge' }));
-    await waitFor(() => expect(decided).toEqual([{ rows: [3], as: 'merge', supporterId: 101, keep: ['firstName'] }]));
+    await waitFor(() =>
+      expect(decided).toEqual([{ rows: [3], as: 'merge', supporterId: 101, keep: ['firstName'] }]),
+    );
     await user.click(await screen.findByRole('button', { name: 'Undo the last one, row 3' }));
     await waitFor(() => expect(decided.at(-1)).toBe('undone'));
     await user.click(await screen.findByRole('radio', { name: 'Bob Vale, 88' }));
     expect(screen.queryByRole('checkbox')).toBeNull(); // Nothing differs from the other row.
     await user.click(screen.getByRole('button', { name: 'The same: merge' }));
-    await waitFor(() => expect(decided.at(-1)).toEqual({ rows: [3], as: 'merge', supporterId: -4, keep: [] }));
+    await waitFor(() =>
+      expect(decided.at(-1)).toEqual({ rows: [3], as: 'merge', supporterId: -4, keep: [] }),
+    );
     await user.click(await screen.findByRole('button', { name: 'Skip the row' }));
     expect(await screen.findByText('All of them are settled.')).toBeTruthy();
   });

@@ -38,7 +38,8 @@ function progressWords(batch: BatchView, format: ReturnType<typeof useFormat>): 
 /** What the main button does, with its number. */
 function actWords(batch: BatchView, format: ReturnType<typeof useFormat>): { words: string; count: number } {
   const { counts } = batch;
-  const sum = (...some: (keyof typeof counts)[]) => some.reduce((total, one) => total + (counts[one] ?? 0), 0);
+  const sum = (...some: (keyof typeof counts)[]) =>
+    some.reduce((total, one) => total + (counts[one] ?? 0), 0);
   const made = sum('new', 'shares');
   switch (batch.what) {
     case 'people':
@@ -80,7 +81,10 @@ export default function Batch() {
     queryFn: () => get<BatchView>(`batches/${id}`),
     refetchInterval: (read) => (read.state.data && isMoving(read.state.data) ? 700 : 5_000),
   });
-  const act = useMutation({ mutationFn: (what: string) => call('POST', `batches/${id}/${what}`), onSettled: () => refreshAll(queryClient) });
+  const act = useMutation({
+    mutationFn: (what: string) => call('POST', `batches/${id}/${what}`),
+    onSettled: () => refreshAll(queryClient),
+  });
   const state = batch?.state;
   // What could not be done in the state before is no trouble in this one.
   const { reset } = act;
@@ -101,7 +105,12 @@ export default function Batch() {
         note={t`${format.number(batch.rows)} ${plural(batch.rows, { one: 'row', other: 'rows' })} of ${batch.fileName}${where ? t`, for ${where}` : ''}, ${BATCH_WORDS[batch.state]}`}
       />
       <Steps of={stepsOf(batch.what)} at={CHECK} />
-      <div className="grow min-h-0 overflow-y-auto flex flex-col gap-4" tabIndex={0} role="region" aria-label={t`What becomes of the rows`}>
+      <div
+        className="grow min-h-0 overflow-y-auto flex flex-col gap-4"
+        tabIndex={0}
+        role="region"
+        aria-label={t`What becomes of the rows`}
+      >
         {MOVING.has(batch.state) && (
           <section className="sheet p-5">
             <Progress done={batch.done} total={batch.total} words={progressWords(batch, format)} />
@@ -110,7 +119,9 @@ export default function Batch() {
         {!['checking', 'reading'].includes(batch.state) && Object.keys(batch.counts).length > 0 && (
           <>
             <Counts batch={batch} onOpen={may ? setOpened : null} />
-            {(batch.counts.look ?? 0) > 0 && batch.state === 'checked' && may && <Doubles batch={batch} start={looking} onStart={setLooking} />}
+            {(batch.counts.look ?? 0) > 0 && batch.state === 'checked' && may && (
+              <Doubles batch={batch} start={looking} onStart={setLooking} />
+            )}
             {batch.will && ['checked', 'bringing', 'stopped', 'done'].includes(batch.state) && (
               <WhatItWrites batch={batch} will={batch.will} onOpen={may ? setOpened : null} />
             )}
@@ -126,14 +137,24 @@ export default function Batch() {
       </div>
       {may && (
         <div className="flex justify-end gap-3 pt-3 items-center">
-          {batch.state === 'checked' && <Button onClick={() => void navigate(`/gather/${id}?change=1`)}>{t`Change something`}</Button>}
           {batch.state === 'checked' && (
-            <Button weight="main" disabled={main.count === 0 || act.isPending} onClick={() => act.mutate('bring-in')}>
+            <Button onClick={() => void navigate(`/gather/${id}?change=1`)}>{t`Change something`}</Button>
+          )}
+          {batch.state === 'checked' && (
+            <Button
+              weight="main"
+              disabled={main.count === 0 || act.isPending}
+              onClick={() => act.mutate('bring-in')}
+            >
               {main.words}
             </Button>
           )}
-          {batch.state === 'checking' && <Button onClick={() => act.mutate('stop')}>{t`Stop checking`}</Button>}
-          {batch.state === 'bringing' && <Button onClick={() => act.mutate('stop')}>{t`Stop after these rows`}</Button>}
+          {batch.state === 'checking' && (
+            <Button onClick={() => act.mutate('stop')}>{t`Stop checking`}</Button>
+          )}
+          {batch.state === 'bringing' && (
+            <Button onClick={() => act.mutate('stop')}>{t`Stop after these rows`}</Button>
+          )}
           {batch.state === 'stopped' && (
             <Button weight="main" onClick={() => act.mutate('bring-in')}>
               <Trans>Go on from row {format.number(batch.done + 1)}</Trans>
@@ -147,14 +168,27 @@ export default function Batch() {
         </div>
       )}
       {opened && may && <RowsDrawer batch={batch} opened={opened} onClose={() => setOpened(null)} />}
-      {taking && <TakingOut batch={batch} onClose={() => setTaking(false)} onAct={() => act.mutateAsync('take-out')} />}
+      {taking && (
+        <TakingOut batch={batch} onClose={() => setTaking(false)} onAct={() => act.mutateAsync('take-out')} />
+      )}
     </div>
   );
 }
 
-function TakingOut({ batch, onClose, onAct }: { batch: BatchView; onClose: () => void; onAct: () => Promise<unknown> }) {
+function TakingOut({
+  batch,
+  onClose,
+  onAct,
+}: {
+  batch: BatchView;
+  onClose: () => void;
+  onAct: () => Promise<unknown>;
+}) {
   const format = useFormat();
-  const notice = useQuery({ queryKey: ['take-out', batch.id], queryFn: () => get<{ staying: number }>(`batches/${batch.id}/take-out`) });
+  const notice = useQuery({
+    queryKey: ['take-out', batch.id],
+    queryFn: () => get<{ staying: number }>(`batches/${batch.id}/take-out`),
+  });
   const staying = notice.data?.staying ?? 0;
   const { update: updated = 0 } = batch.counts;
   const goes = (batch.counts.new ?? 0) + (batch.counts.shares ?? 0) - staying;
@@ -168,8 +202,9 @@ function TakingOut({ batch, onClose, onAct }: { batch: BatchView; onClose: () =>
       body={
         <p>
           <Trans>
-            {format.number(goes)} <Plural value={goes} one="person goes" other="people go" />, and {format.number(updated)}{' '}
-            <Plural value={updated} one="goes" other="go" /> back to how they were. Tags, lists, stages and permission of this batch go with them.{' '}
+            {format.number(goes)} <Plural value={goes} one="person goes" other="people go" />, and{' '}
+            {format.number(updated)} <Plural value={updated} one="goes" other="go" /> back to how they were.
+            Tags, lists, stages and permission of this batch go with them.{' '}
             {staying > 0 &&
               t`${format.number(staying)} ${plural(staying, { one: 'stays', other: 'stay' })}, because something happened to ${plural(staying, { one: 'this person', other: 'these people' })} since: a message, a gift or an edit. `}
             Later edits, gifts, and every no stay.

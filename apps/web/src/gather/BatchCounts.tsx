@@ -15,7 +15,10 @@ export interface Opened {
   words: string;
 }
 
-const TITLES: Partial<Record<BatchView['state'], string>> = { done: t`What became of the rows`, 'taken-out': t`What had become of the rows` };
+const TITLES: Partial<Record<BatchView['state'], string>> = {
+  done: t`What became of the rows`,
+  'taken-out': t`What had become of the rows`,
+};
 
 const VERDICTS: [RowVerdict, string, string][] = [
   ['new', t`New people`, t`Nobody here has their address`],
@@ -34,7 +37,15 @@ const VERDICTS: [RowVerdict, string, string][] = [
 ];
 const BAD: ReadonlySet<RowVerdict> = new Set(['failed', 'look']);
 /** Rows that meet somebody. */
-const MEETING: ReadonlySet<RowVerdict | undefined> = new Set([undefined, 'shares', 'update', 'same', 'here', 'gift', 'doubled']);
+const MEETING: ReadonlySet<RowVerdict | undefined> = new Set([
+  undefined,
+  'shares',
+  'update',
+  'same',
+  'here',
+  'gift',
+  'doubled',
+]);
 const QUIET: ReadonlySet<RowVerdict> = new Set(['aside', 'same', 'here', 'skipped', 'doubled']);
 
 /** Counts of what becomes, or became, of every row; each opens its rows, for whom `onOpen` is given. */
@@ -48,13 +59,19 @@ export function Counts({ batch, onOpen }: { batch: BatchView; onOpen: ((opened: 
           const count = batch.counts[verdict]!;
           const ink = BAD.has(verdict) ? 'bg-madder' : QUIET.has(verdict) ? 'bg-[#87a59e]' : 'bg-verdigris';
           return (
-            <li key={verdict} className="grid grid-cols-[1fr_220px_90px] items-center gap-4 border-t border-hair py-[9px]">
+            <li
+              key={verdict}
+              className="grid grid-cols-[1fr_220px_90px] items-center gap-4 border-t border-hair py-[9px]"
+            >
               <div>
                 <p className="font-semibold">{words}</p>
                 <p className="text-ink2 text-[12.5px]">{hint}</p>
               </div>
               <div className="h-3 bg-bench rounded-[2px]" aria-hidden="true">
-                <div className={`h-3 rounded-[2px] ${ink}`} style={{ width: `${Math.max(1, (count / batch.rows) * 100)}%` }} />
+                <div
+                  className={`h-3 rounded-[2px] ${ink}`}
+                  style={{ width: `${Math.max(1, (count / batch.rows) * 100)}%` }}
+                />
               </div>
               <BatchCount
                 count={format.number(count)}
@@ -71,7 +88,17 @@ export function Counts({ batch, onOpen }: { batch: BatchView; onOpen: ((opened: 
 }
 
 /** A number that opens what is behind it; only a number for whoever may not see that. */
-export function BatchCount({ count, words, className, onOpen }: { count: string; words: string; className: string; onOpen: (() => void) | null }) {
+export function BatchCount({
+  count,
+  words,
+  className,
+  onOpen,
+}: {
+  count: string;
+  words: string;
+  className: string;
+  onOpen: (() => void) | null;
+}) {
   if (!onOpen) return <span className={`font-title ${className}`}>{count}</span>;
   return (
     <button className={`link font-title ${className}`} aria-label={`${count}: ${words}`} onClick={onOpen}>
@@ -84,24 +111,63 @@ function InOneLine({ words }: { words: string }) {
   return <span title={words}>{words}</span>;
 }
 
-export function RowsDrawer({ batch, opened, onClose }: { batch: BatchView; opened: Opened; onClose: () => void }) {
+export function RowsDrawer({
+  batch,
+  opened,
+  onClose,
+}: {
+  batch: BatchView;
+  opened: Opened;
+  onClose: () => void;
+}) {
   const [chosen, setChosen] = useState<number | null>(null);
-  const { rows, total, more } = usePages<BatchRowView>(['batch-rows', batch.id, opened.verdict ?? opened.only, batch.state], (after) =>
-    get<Page<BatchRowView>>(`batches/${batch.id}/rows${query({ verdict: opened.verdict, only: opened.only, after })}`),
+  const { rows, total, more } = usePages<BatchRowView>(
+    ['batch-rows', batch.id, opened.verdict ?? opened.only, batch.state],
+    (after) =>
+      get<Page<BatchRowView>>(
+        `batches/${batch.id}/rows${query({ verdict: opened.verdict, only: opened.only, after })}`,
+      ),
   );
   const story = rows.find((row) => row.row === chosen) ?? rows[0];
   const bare = opened.verdict === 'failed' || opened.verdict === 'aside';
   const columns: TableColumn<BatchRowView>[] = [
     { key: 'row', title: t`Row`, width: '64px', cell: (row) => row.row },
     { key: 'name', title: t`Name`, width: '1fr', cell: (row) => `${row.firstName} ${row.lastName}` },
-    ...(bare ? [] : [{ key: 'address', title: t`Address`, width: '1.2fr', cell: (row: BatchRowView) => row.email ?? row.mobile ?? '' }]),
+    ...(bare
+      ? []
+      : [
+          {
+            key: 'address',
+            title: t`Address`,
+            width: '1.2fr',
+            cell: (row: BatchRowView) => row.email ?? row.mobile ?? '',
+          },
+        ]),
     ...(MEETING.has(opened.verdict)
-      ? [{ key: 'meets', title: t`Meets`, width: '1.3fr', cell: (row: BatchRowView) => <InOneLine words={meetsWords(row)} /> }]
+      ? [
+          {
+            key: 'meets',
+            title: t`Meets`,
+            width: '1.3fr',
+            cell: (row: BatchRowView) => <InOneLine words={meetsWords(row)} />,
+          },
+        ]
       : []),
-    { key: 'reason', title: t`What changes`, width: bare ? '3fr' : '1.8fr', cell: (row) => <InOneLine words={rowChangeWords(row)} /> },
+    {
+      key: 'reason',
+      title: t`What changes`,
+      width: bare ? '3fr' : '1.8fr',
+      cell: (row) => <InOneLine words={rowChangeWords(row)} />,
+    },
   ];
   return (
-    <Drawer open onClose={onClose} wide title={opened.words} note={t`${total} ${plural(total, { one: 'row', other: 'rows' })} of the file`}>
+    <Drawer
+      open
+      onClose={onClose}
+      wide
+      title={opened.words}
+      note={t`${total} ${plural(total, { one: 'row', other: 'rows' })} of the file`}
+    >
       <VirtualTable
         label={opened.words}
         rows={rows}

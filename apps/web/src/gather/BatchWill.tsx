@@ -12,7 +12,9 @@ function permissionLines(will: BatchWill): Line[] {
     const entries = will.entries[channel];
     if (!entries) return [];
     if (channel === 'call' || channel === 'post')
-      return [[entries.no, channel === 'call' ? t`calls: a no recorded` : t`post: a no recorded`, 'refusing']];
+      return [
+        [entries.no, channel === 'call' ? t`calls: a no recorded` : t`post: a no recorded`, 'refusing'],
+      ];
     return [
       [entries.yes, t`${channel}s: a yes recorded`, channel],
       [entries.asked, t`emails: asked to confirm, with one request for each person`, channel],
@@ -22,9 +24,19 @@ function permissionLines(will: BatchWill): Line[] {
 }
 
 /** What is written beside the people themselves, in counts. */
-export function WhatItWrites({ batch, will, onOpen }: { batch: BatchView; will: BatchWill; onOpen: ((opened: Opened) => void) | null }) {
+export function WhatItWrites({
+  batch,
+  will,
+  onOpen,
+}: {
+  batch: BatchView;
+  will: BatchWill;
+  onOpen: ((opened: Opened) => void) | null;
+}) {
   const format = useFormat();
-  const money = will.giftsTotal.map(({ currency, minor }) => new Intl.NumberFormat(undefined, { style: 'currency', currency }).format(minor / 100));
+  const money = will.giftsTotal.map(({ currency, minor }) =>
+    new Intl.NumberFormat(undefined, { style: 'currency', currency }).format(minor / 100),
+  );
   const lines: Line[] = [
     ...permissionLines(will),
     [will.changes, t`values changed or added, of people who are here`, 'changes'],
@@ -40,7 +52,9 @@ export function WhatItWrites({ batch, will, onOpen }: { batch: BatchView; will: 
   if (shown.length === 0 && money.length === 0) return null;
   return (
     <section className="sheet p-5">
-      <h2 className="subtitle pb-2">{batch.state === 'done' ? t`What was written` : t`What will be written`}</h2>
+      <h2 className="subtitle pb-2">
+        {batch.state === 'done' ? t`What was written` : t`What will be written`}
+      </h2>
       <ul className="grid grid-cols-2 gap-x-8">
         {money.length > 0 && (
           <li className="flex gap-3 border-t border-hair py-[6px]">

@@ -31,7 +31,8 @@ export const BATCH_WORDS: Record<BatchState, string> = {
 
 /** What a half-done batch waits for. */
 function waitsFor(batch: BatchView): string {
-  if (batch.state === 'draft') return t`waits at: ${STEP_WORDS[(batch.draft?.step ?? 'Columns') as BatchStep].toLowerCase()}`;
+  if (batch.state === 'draft')
+    return t`waits at: ${STEP_WORDS[(batch.draft?.step ?? 'Columns') as BatchStep].toLowerCase()}`;
   const { look = 0 } = batch.counts;
   if (batch.state === 'checked' && look > 0) return t`checked, ${look} to look at`;
   return BATCH_WORDS[batch.state];
@@ -41,15 +42,28 @@ const FILTER = 'input !w-auto !min-h-[32px] !py-[3px]';
 
 /** Narrows the history by person, day, source and state; the address holds what is chosen. */
 function Filters({ params, set }: { params: URLSearchParams; set: (name: string, value: string) => void }) {
-  const team = useQuery({ queryKey: ['teammates'], queryFn: () => get<{ id: number; name: string }[]>('session/teammates') });
+  const team = useQuery({
+    queryKey: ['teammates'],
+    queryFn: () => get<{ id: number; name: string }[]>('session/teammates'),
+  });
   return (
     <div className="flex flex-wrap gap-2 pb-3 items-center text-ink2">
-      <select className={FILTER} aria-label={t`State`} value={params.get('state') ?? ''} onChange={(event) => set('state', event.target.value)}>
+      <select
+        className={FILTER}
+        aria-label={t`State`}
+        value={params.get('state') ?? ''}
+        onChange={(event) => set('state', event.target.value)}
+      >
         <option value="">{t`All batches`}</option>
         <option value="open">{t`Not finished`}</option>
         <option value="done">{t`Finished`}</option>
       </select>
-      <select className={FILTER} aria-label={t`Brought in by`} value={params.get('by') ?? ''} onChange={(event) => set('by', event.target.value)}>
+      <select
+        className={FILTER}
+        aria-label={t`Brought in by`}
+        value={params.get('by') ?? ''}
+        onChange={(event) => set('by', event.target.value)}
+      >
         <option value="">{t`by anyone`}</option>
         {team.data?.map((one) => (
           <option key={one.id} value={one.id}>
@@ -58,10 +72,20 @@ function Filters({ params, set }: { params: URLSearchParams; set: (name: string,
         ))}
       </select>
       <label>
-        {t`from`} <DayField className={`${FILTER} !w-[140px]`} value={params.get('from') ?? ''} onChange={(day) => set('from', day)} />
+        {t`from`}{' '}
+        <DayField
+          className={`${FILTER} !w-[140px]`}
+          value={params.get('from') ?? ''}
+          onChange={(day) => set('from', day)}
+        />
       </label>
       <label>
-        {t`to`} <DayField className={`${FILTER} !w-[140px]`} value={params.get('to') ?? ''} onChange={(day) => set('to', day)} />
+        {t`to`}{' '}
+        <DayField
+          className={`${FILTER} !w-[140px]`}
+          value={params.get('to') ?? ''}
+          onChange={(day) => set('to', day)}
+        />
       </label>
       <input
         className={`${FILTER} !w-[200px]`}
@@ -111,11 +135,13 @@ export default function Batches() {
       <ProblemNote error={error} />
       <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Batches`}>
         {data?.length === 0 ? (
-          <Empty title={params.size > 0 ? t`No batch fits that` : t`Nobody has been brought in by a file yet`}>
+          <Empty
+            title={params.size > 0 ? t`No batch fits that` : t`Nobody has been brought in by a file yet`}
+          >
             <p>
               <Trans>
-                Take the sign-up sheet of your last event: one header row, one person a row. You will see what becomes of every row before anything is
-                changed.
+                Take the sign-up sheet of your last event: one header row, one person a row. You will see what
+                becomes of every row before anything is changed.
               </Trans>
             </p>
             {may && (

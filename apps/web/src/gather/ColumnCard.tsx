@@ -28,12 +28,33 @@ interface Props {
   onStrip: (text: string) => void;
 }
 
-/** What one column becomes, over its header and a bar of how much of it is filled and how much can't be read. */
-export function ColumnCard({ column, header, choice, what, fields, country, faults, filled, rows, confidence, values, onChoose, onStrip }: Props) {
+/**
+ * What one column becomes, over its header and a bar of how much of it is filled and how much can't be read.
+ */
+export function ColumnCard({
+  column,
+  header,
+  choice,
+  what,
+  fields,
+  country,
+  faults,
+  filled,
+  rows,
+  confidence,
+  values,
+  onChoose,
+  onStrip,
+}: Props) {
   const [title, note] = columnWords(choice, fields, country);
   const [making, setMaking] = useState<ColumnChoice | null>(null);
   const [stripping, setStripping] = useState(false);
-  const startMaking = () => setMaking(choice.to === 'newField' ? choice : { to: 'newField', name: header.slice(0, 60) || 'Unnamed', type: 'text' });
+  const startMaking = () =>
+    setMaking(
+      choice.to === 'newField'
+        ? choice
+        : { to: 'newField', name: header.slice(0, 60) || 'Unnamed', type: 'text' },
+    );
   const border =
     choice.to === 'leave'
       ? 'border-[#b6c1bd] text-ink3'
@@ -55,17 +76,41 @@ export function ColumnCard({ column, header, choice, what, fields, country, faul
           <span className="block text-[12px] text-ink2 truncate">{unsure ? t`${note}, a guess` : note}</span>
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
-          <DropdownMenu.Content className="sheet p-1 max-h-[440px] overflow-y-auto min-w-[240px] z-20" align="start">
-            <Offers header={header} fields={fields} what={what} onChoose={onChoose} onMake={startMaking} onStrip={() => setStripping(true)} />
+          <DropdownMenu.Content
+            className="sheet p-1 max-h-[440px] overflow-y-auto min-w-[240px] z-20"
+            align="start"
+          >
+            <Offers
+              header={header}
+              fields={fields}
+              what={what}
+              onChoose={onChoose}
+              onMake={startMaking}
+              onStrip={() => setStripping(true)}
+            />
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
       {making?.to === 'newField' && (
-        <NewField start={making} values={values()} onClose={() => setMaking(null)} onMake={(made) => (setMaking(null), onChoose(made))} />
+        <NewField
+          start={making}
+          values={values()}
+          onClose={() => setMaking(null)}
+          onMake={(made) => (setMaking(null), onChoose(made))}
+        />
       )}
-      {stripping && <Strip header={header} onClose={() => setStripping(false)} onStrip={(text) => (setStripping(false), onStrip(text))} />}
+      {stripping && (
+        <Strip
+          header={header}
+          onClose={() => setStripping(false)}
+          onStrip={(text) => (setStripping(false), onStrip(text))}
+        />
+      )}
       <div className={`mx-auto w-px h-2 ${choice.to === 'leave' ? 'bg-[#b6c1bd]' : 'bg-ink'}`} />
-      <p className={`font-mono text-[12px] truncate px-1 ${choice.to === 'leave' ? 'text-ink3' : ''}`} title={header}>
+      <p
+        className={`font-mono text-[12px] truncate px-1 ${choice.to === 'leave' ? 'text-ink3' : ''}`}
+        title={header}
+      >
         {header || t`(no header)`}
       </p>
       <div className="mx-1 mt-1 h-1 bg-[#dfe5e1] flex" aria-hidden="true">
@@ -128,13 +173,27 @@ function Offers({ header, fields, what, onChoose, onMake, onStrip }: OffersProps
 }
 
 /** Which text is taken out of every cell; the Margin offers the way back. */
-function Strip({ header, onClose, onStrip }: { header: string; onClose: () => void; onStrip: (text: string) => void }) {
+function Strip({
+  header,
+  onClose,
+  onStrip,
+}: {
+  header: string;
+  onClose: () => void;
+  onStrip: (text: string) => void;
+}) {
   const [text, setText] = useState('');
   return (
     <Drawer open onClose={onClose} title={t`Take a text out of “${header}”`}>
       <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), onStrip(text))}>
         <Labelled label={t`The text`} hint={t`Wherever it stands in a cell, such as “mailto:” or “(guest)”.`}>
-          <input autoFocus className="input" value={text} maxLength={200} onChange={(event) => setText(event.target.value)} />
+          <input
+            autoFocus
+            className="input"
+            value={text}
+            maxLength={200}
+            onChange={(event) => setText(event.target.value)}
+          />
         </Labelled>
         <Button weight="main" type="submit" className="self-start" disabled={text === ''}>
           {t`Take it out of every cell`}

@@ -11,7 +11,16 @@ const HOUSE = {
   fields: [{ id: 2, name: 'Shirt size', type: 'choice', choices: ['S', 'M'] }],
 } as never;
 const FOUND = {
-  ...{ kind: 'text', encoding: 'utf-8', sure: true, delimiter: ',', headerLine: 1, titles: [], header: ['E-mail', 'Size', ''], rows: 2 },
+  ...{
+    kind: 'text',
+    encoding: 'utf-8',
+    sure: true,
+    delimiter: ',',
+    headerLine: 1,
+    titles: [],
+    header: ['E-mail', 'Size', ''],
+    rows: 2,
+  },
   ...{ unscramble: false, asides: { blank: 0, header: 0, total: 0 }, longer: 0, shorter: 0, doubled: [] },
 };
 const JUDGED: Judgement = {
@@ -27,14 +36,26 @@ const ROWS = [
 
 beforeAll(() => {
   // The worker answers nothing here: what is judged is given.
-  Object.assign(globalThis, { Worker: class { addEventListener() {} removeEventListener() {} postMessage() {} } }); // prettier-ignore
+  const nothing = () => undefined;
+  class Worker {
+    addEventListener = nothing;
+    removeEventListener = nothing;
+    postMessage = nothing;
+  }
+  Object.assign(globalThis, { Worker });
 });
 
 async function step(of: Partial<DraftState> = {}, found: object = {}) {
   act(() => {
     useDraft.getState().reset();
     useDraft.setState({
-      ...{ batchId: 7, step: 'Columns', columns: COLUMNS, judgement: JUDGED, parts: { what: 'people', ...PARTS } },
+      ...{
+        batchId: 7,
+        step: 'Columns',
+        columns: COLUMNS,
+        judgement: JUDGED,
+        parts: { what: 'people', ...PARTS },
+      },
       analysis: {
         ...{ found: { ...FOUND, ...found }, whole: true, what: 'people', preview: ROWS },
         profiles: COLUMNS.map(() => ({ filled: 2, empty: 0, order: null })),
@@ -84,7 +105,13 @@ test('a field is made on the spot, with the choices that stand in the column', a
   expect(drawer.getByLabelText<HTMLTextAreaElement>(/^Choices/).value).toBe('M\nS');
   await user.click(drawer.getByRole('button', { name: 'Match the column to it' }));
   // What a name can't be spelled with in a message is left out of it.
-  expect(now().columns[1]).toMatchObject({ to: 'newField', name: 'Shirt new', section: 'On the water', type: 'choice', choices: ['M', 'S'] });
+  expect(now().columns[1]).toMatchObject({
+    to: 'newField',
+    name: 'Shirt new',
+    section: 'On the water',
+    type: 'choice',
+    choices: ['M', 'S'],
+  });
 });
 
 test('a text is taken out of every cell, which the Margin can undo', async () => {
@@ -127,7 +154,10 @@ test('a workbook has its sheets to choose from, hidden ones said to be so, and n
   ];
   const asked: unknown[] = [];
   const workbook = { sheet: 2, sheets, hiddenColumns: [], hiddenRows: 0, mergedCells: 0, formulas: 0 };
-  const { user } = await step({ readAgain: async (change) => void asked.push(change) }, { kind: 'workbook', workbook });
+  const { user } = await step(
+    { readAgain: async (change) => void asked.push(change) },
+    { kind: 'workbook', workbook },
+  );
   expect(screen.queryByLabelText('Encoding')).toBeNull();
   await user.selectOptions(screen.getByLabelText('Sheet'), 'Read me (hidden), 1 line');
   expect(asked).toEqual([{ sheet: 1 }]);
@@ -140,7 +170,9 @@ test('what holds for every row is given to everyone, and taken back', async () =
   await user.click(screen.getByRole('button', { name: 'Give everyone a value' }));
   await user.selectOptions(screen.getByLabelText('Field for everyone'), 'Shirt size');
   await user.type(screen.getByLabelText('Value for everyone'), ' M {Enter}');
-  expect(now().parts.constants).toEqual([{ choice: { to: 'field', fieldId: 2, type: 'choice' }, value: 'M' }]);
+  expect(now().parts.constants).toEqual([
+    { choice: { to: 'field', fieldId: 2, type: 'choice' }, value: 'M' },
+  ]);
   await user.click(screen.getByRole('button', { name: 'No longer give everyone Shirt size M' }));
   expect(now().parts.constants).toEqual([]);
 });

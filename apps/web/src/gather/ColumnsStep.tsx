@@ -43,15 +43,20 @@ export function Tally({ judgement, judging }: { judgement: Judgement | null; jud
       </div>
       <p className="pt-1 text-ink2">
         <Trans>
-          <b className="text-ink">{format.number(ready)}</b> ready · <b className="text-ink">{format.number(look)}</b> come in without a cell ·{' '}
-          <b className="text-ink">{format.number(failed)}</b> can't come in as they are{judging ? t`, of the first ${format.number(counted)}…` : ''}
+          <b className="text-ink">{format.number(ready)}</b> ready ·{' '}
+          <b className="text-ink">{format.number(look)}</b> come in without a cell ·{' '}
+          <b className="text-ink">{format.number(failed)}</b> can't come in as they are
+          {judging ? t`, of the first ${format.number(counted)}…` : ''}
         </Trans>
       </p>
     </div>
   );
 }
 
-/** Columns matched to fields over their values, as they stand in the file and as they are after what was mended. */
+/**
+ * Columns matched to fields over their values, as they stand in the file and as they are after what was
+ * mended.
+ */
 export function ColumnsStep({ house }: { house: HouseVocabulary }) {
   const draft = useDraft();
   const { analysis, columns, judgement, judging, parts, choose, mend, go, readAgain } = draft;
@@ -60,7 +65,10 @@ export function ColumnsStep({ house }: { house: HouseVocabulary }) {
   const country = parts.phoneCountry ?? house.country;
   const mender = useMemo(() => menderOf(parts.mends, columns, country), [parts.mends, columns, country]);
   const said = judgement?.cells;
-  const cellsOf = useCallback(({ row, cells }: { row: number; cells: readonly string[] }) => mender(cells, row - 1), [mender]);
+  const cellsOf = useCallback(
+    ({ row, cells }: { row: number; cells: readonly string[] }) => mender(cells, row - 1),
+    [mender],
+  );
   const wordOf = useCallback((row: number, column: number) => said?.[`${row}:${column}`], [said]);
   const isLeft = useCallback((column: number) => columns[column]?.to === 'leave', [columns]);
   if (!analysis) return null;
@@ -87,9 +95,18 @@ export function ColumnsStep({ house }: { house: HouseVocabulary }) {
             rows={profiles[column]!.filled + profiles[column]!.empty}
             filled={profiles[column]!.filled}
             faults={judgement?.faultsByColumn[column] ?? 0}
-            confidence={sameChoice(columns[column], guesses[column]?.choice) ? (guesses[column]?.confidence ?? null) : null}
+            confidence={
+              sameChoice(columns[column], guesses[column]?.choice)
+                ? (guesses[column]?.confidence ?? null)
+                : null
+            }
             values={() => preview.map(({ cells }) => cells[column] ?? '')}
-            onChoose={(choice) => choose(column, withOrder(choice, { ...profiles[column]!, usual: usualIn(profiles, profiles[column]!) }))}
+            onChoose={(choice) =>
+              choose(
+                column,
+                withOrder(choice, { ...profiles[column]!, usual: usualIn(profiles, profiles[column]!) }),
+              )
+            }
             onStrip={(text) => text !== '' && mend({ kind: 'strip', column: column + 1, text })}
           />
         )}
@@ -113,10 +130,18 @@ export function ColumnsStep({ house }: { house: HouseVocabulary }) {
 const sameChoice = (a: ColumnChoice | undefined, b: ColumnChoice | undefined) =>
   JSON.stringify({ ...a, order: 0 }) === JSON.stringify({ ...b, order: 0 });
 
-const SEPARATORS: Record<Delimiter, string> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'pipes' };
+const SEPARATORS: Record<Delimiter, string> = {
+  ',': 'commas',
+  ';': 'semicolons',
+  '\t': 'tabs',
+  '|': 'pipes',
+};
 const CHOICE = 'input !w-auto !min-h-[30px] !py-[3px]';
 
-/** How the file is read and what it is for, found by itself and changeable: letters that look wrong are read anew as something else. */
+/**
+ * How the file is read and what it is for, found by itself and changeable: letters that look wrong are read
+ * anew as something else.
+ */
 function ReadAs({ onAgain }: { onAgain: (change: ParseOptions, what?: BatchKind) => void }) {
   const { analysis, parts } = useDraft();
   const [line, setLine] = useState<string | null>(null);
@@ -210,7 +235,8 @@ function ReadAs({ onAgain }: { onAgain: (change: ParseOptions, what?: BatchKind)
 
 function withOrder(choice: ColumnChoice, profile: Pick<ColumnProfile, 'order' | 'usual'>): ColumnChoice {
   const order = profile.order ?? (profile.usual === 'month-first' ? profile.usual : null);
-  return order && (choice.to === 'field' || choice.to === 'newField' || choice.to === 'signedOn' || choice.to === 'givenOn')
+  return order &&
+    (choice.to === 'field' || choice.to === 'newField' || choice.to === 'signedOn' || choice.to === 'givenOn')
     ? { ...choice, order }
     : choice;
 }

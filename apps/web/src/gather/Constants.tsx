@@ -8,7 +8,9 @@ import { useDraft } from './draft';
 import type { HouseVocabulary } from './useHouse';
 
 const REGIONS = new Intl.DisplayNames(['en'], { type: 'region' });
-const COUNTRIES = PHONE_COUNTRIES.map((code): [string, string] => [code, REGIONS.of(code) ?? code]).sort(([, a], [, b]) => a.localeCompare(b));
+const COUNTRIES = PHONE_COUNTRIES.map((code): [string, string] => [code, REGIONS.of(code) ?? code]).sort(
+  ([, a], [, b]) => a.localeCompare(b),
+);
 
 /** What holds for every row: the country of telephone numbers, and values that the file has no column for. */
 export function Constants({ house }: { house: HouseVocabulary }) {
@@ -19,7 +21,8 @@ export function Constants({ house }: { house: HouseVocabulary }) {
   const [value, setValue] = useState('');
   const add = () => {
     const offer = offers.find((one) => one.key === key);
-    if (offer && value.trim() !== '') set({ constants: [...parts.constants, { choice: offer.choice, value: value.trim() }] });
+    if (offer && value.trim() !== '')
+      set({ constants: [...parts.constants, { choice: offer.choice, value: value.trim() }] });
     setValue('');
     setAdding(false);
   };

@@ -13,7 +13,15 @@ import { Button, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 
 /** Rows that may be somebody who is here: settled all of a kind in one stroke, or one by one side by side. */
-export function Doubles({ batch, start, onStart }: { batch: BatchView; start: string | null; onStart: (why: string | null) => void }) {
+export function Doubles({
+  batch,
+  start,
+  onStart,
+}: {
+  batch: BatchView;
+  start: string | null;
+  onStart: (why: string | null) => void;
+}) {
   const format = useFormat();
   const may = useMay('organizer');
   const queryClient = useQueryClient();
@@ -63,7 +71,13 @@ export function Doubles({ batch, start, onStart }: { batch: BatchView; start: st
         ))}
       </ul>
       <ProblemNote error={settle.error} />
-      {start && <OneByOne batch={batch} why={start === 'all' ? null : (start as DoubtKind)} onClose={() => onStart(null)} />}
+      {start && (
+        <OneByOne
+          batch={batch}
+          why={start === 'all' ? null : (start as DoubtKind)}
+          onClose={() => onStart(null)}
+        />
+      )}
     </section>
   );
 }
@@ -73,12 +87,14 @@ function OneByOne({ batch, why, onClose }: { batch: BatchView; why: DoubtKind | 
   const [settled, setSettled] = useState<number[]>([]);
   const next = useQuery({
     queryKey: ['looks', batch.id, why, settled.length],
-    queryFn: () => get<Page<BatchRowView>>(`batches/${batch.id}/rows${query({ verdict: 'look', why, limit: 1 })}`),
+    queryFn: () =>
+      get<Page<BatchRowView>>(`batches/${batch.id}/rows${query({ verdict: 'look', why, limit: 1 })}`),
   });
   const row = next.data?.rows[0];
   const close = () => (refreshAll(queryClient), onClose());
   const settle = useMutation({
-    mutationFn: (decision: Partial<DecideRows>) => call('POST', `batches/${batch.id}/decisions`, { rows: [row!.row], ...decision }),
+    mutationFn: (decision: Partial<DecideRows>) =>
+      call('POST', `batches/${batch.id}/decisions`, { rows: [row!.row], ...decision }),
     onSuccess: () => setSettled([...settled, row!.row]),
   });
   const undo = useMutation({
@@ -104,7 +120,13 @@ function OneByOne({ batch, why, onClose }: { batch: BatchView; why: DoubtKind | 
       {next.isPending ? (
         <Loading what={t`the next row`} />
       ) : row ? (
-        <SideBySide key={row.row} batchId={batch.id} row={row.row} busy={settle.isPending} onSettle={settle.mutate} />
+        <SideBySide
+          key={row.row}
+          batchId={batch.id}
+          row={row.row}
+          busy={settle.isPending}
+          onSettle={settle.mutate}
+        />
       ) : (
         <p>{t`All of them are settled.`}</p>
       )}
@@ -124,7 +146,10 @@ function SideBySide({
   busy: boolean;
   onSettle: (decision: Partial<DecideRows>) => void;
 }) {
-  const look = useQuery({ queryKey: ['look', batchId, row], queryFn: () => get<DoubleView>(`batches/${batchId}/rows/${row}`) });
+  const look = useQuery({
+    queryKey: ['look', batchId, row],
+    queryFn: () => get<DoubleView>(`batches/${batchId}/rows/${row}`),
+  });
   const [chosen, setChosen] = useState(0);
   const [keep, setKeep] = useState<string[]>([]);
   if (look.error) return <ProblemNote error={look.error} />;
@@ -132,7 +157,8 @@ function SideBySide({
   const { people, fields, why } = look.data;
   const person = people[chosen];
   if (!person) return <p>{t`Nobody is left whom it could be.`}</p>;
-  const toggle = (key: string) => setKeep(keep.includes(key) ? keep.filter((one) => one !== key) : [...keep, key]);
+  const toggle = (key: string) =>
+    setKeep(keep.includes(key) ? keep.filter((one) => one !== key) : [...keep, key]);
   return (
     <div className="flex flex-col gap-3 min-h-0 grow">
       {why && <p className="text-ink2">{DOUBT_WORDS[why]}</p>}
@@ -143,7 +169,13 @@ function SideBySide({
               key={one.id}
               className={`rounded-paper border px-3 py-1 cursor-pointer ${i === chosen ? 'bg-ink text-white border-ink' : 'border-[#8b989d]'}`}
             >
-              <input type="radio" className="sr-only" name="who" checked={i === chosen} onChange={() => (setChosen(i), setKeep([]))} />
+              <input
+                type="radio"
+                className="sr-only"
+                name="who"
+                checked={i === chosen}
+                onChange={() => (setChosen(i), setKeep([]))}
+              />
               {one.name}, {one.score}
             </label>
           ))}
@@ -155,7 +187,12 @@ function SideBySide({
         </b>{' '}
         {person.reasons.join(', ')}.
       </p>
-      <div className="sheet overflow-y-auto min-h-0" tabIndex={0} role="region" aria-label={t`Field by field`}>
+      <div
+        className="sheet overflow-y-auto min-h-0"
+        tabIndex={0}
+        role="region"
+        aria-label={t`Field by field`}
+      >
         <table className="w-full">
           <thead>
             <tr className="text-left text-[13px] text-ink2 border-b border-ink">
@@ -163,7 +200,9 @@ function SideBySide({
               <th className="px-3 font-normal">
                 <Trans>Row {row}</Trans>
               </th>
-              <th className="px-3 font-normal">{person.supporterId ? t`${person.name}, here already` : t`Row ${person.rowNo!}`}</th>
+              <th className="px-3 font-normal">
+                {person.supporterId ? t`${person.name}, here already` : t`Row ${person.rowNo!}`}
+              </th>
               <th className="px-3 font-normal">{t`When merged`}</th>
             </tr>
           </thead>
@@ -199,7 +238,11 @@ function SideBySide({
         </table>
       </div>
       <div className="flex gap-2">
-        <Button weight="main" disabled={busy} onClick={() => onSettle({ as: 'merge', supporterId: person.id, keep })}>
+        <Button
+          weight="main"
+          disabled={busy}
+          onClick={() => onSettle({ as: 'merge', supporterId: person.id, keep })}
+        >
           {t`The same: merge`}
         </Button>
         <Button disabled={busy} onClick={() => onSettle({ as: 'new' })}>

@@ -64,7 +64,13 @@ function Kinds({ what, onChoose }: { what: BatchKind | null; onChoose: (what: Ba
       <div className="grid grid-cols-5 gap-4">
         {offers.map(([kind, words, hint]) => (
           <label key={words} className="flex gap-2 items-start">
-            <input type="radio" name="what" className="mt-1 accent-[#0F766B]" checked={what === kind} onChange={() => onChoose(kind)} />
+            <input
+              type="radio"
+              name="what"
+              className="mt-1 accent-[#0F766B]"
+              checked={what === kind}
+              onChange={() => onChoose(kind)}
+            />
             <span>
               <b>{words}</b>
               <span className="block text-ink2 text-[12.5px]">{hint}</span>
@@ -76,7 +82,15 @@ function Kinds({ what, onChoose }: { what: BatchKind | null; onChoose: (what: Ba
   );
 }
 
-function Drop({ reading, problem, onFile }: { reading: boolean; problem: string | null; onFile: (file: File | undefined) => void }) {
+function Drop({
+  reading,
+  problem,
+  onFile,
+}: {
+  reading: boolean;
+  problem: string | null;
+  onFile: (file: File | undefined) => void;
+}) {
   const [over, setOver] = useState(false);
   return (
     <label
@@ -88,14 +102,21 @@ function Drop({ reading, problem, onFile }: { reading: boolean; problem: string 
       <span className="subtitle">{t`Drop a file here`}</span>
       <span className="text-ink2">
         <Trans>
-          A spreadsheet (XLSX, ODS, XLS), a text file (CSV, TSV) or contacts (vCard). One header row, one person a row, and at least an email or a
-          mobile for each. Sheets, title rows, separators and encodings are found by themselves.
+          A spreadsheet (XLSX, ODS, XLS), a text file (CSV, TSV) or contacts (vCard). One header row, one
+          person a row, and at least an email or a mobile for each. Sheets, title rows, separators and
+          encodings are found by themselves.
         </Trans>
       </span>
       <span className="inline-flex items-center rounded-paper border border-ink bg-ink text-white px-4 min-h-[36px] font-semibold">
         {reading ? t`Reading it…` : t`Choose a file`}
       </span>
-      <input type="file" accept={ACCEPT} className="sr-only" aria-label={t`Choose a file`} onChange={(event) => onFile(event.target.files?.[0])} />
+      <input
+        type="file"
+        accept={ACCEPT}
+        className="sr-only"
+        aria-label={t`Choose a file`}
+        onChange={(event) => onFile(event.target.files?.[0])}
+      />
       {problem && (
         <span role="alert" className="text-madder font-semibold">
           {problem}
@@ -124,7 +145,12 @@ function Paste({ busy, onFile }: { busy: boolean; onFile: (file: File) => Promis
         onChange={(event) => draft.set(event.target.value)}
         placeholder={'Email\tFirst name\tMobile'}
       />
-      <Button weight="main" className="self-start" disabled={pasted.trim() === '' || busy} onClick={() => void read()}>
+      <Button
+        weight="main"
+        className="self-start"
+        disabled={pasted.trim() === '' || busy}
+        onClick={() => void read()}
+      >
         {t`Read the pasted rows`}
       </Button>
     </div>
@@ -144,7 +170,11 @@ function OnePerson({ busy, onFile }: { busy: boolean; onFile: (file: File) => Pr
     if (await onFile(new File([csv], `${name}.csv`, { type: 'text/csv' }))) draft.discard();
   };
   return (
-    <form className="sheet p-5 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), void take())} aria-labelledby="one-title">
+    <form
+      className="sheet p-5 flex flex-col gap-2"
+      onSubmit={(event) => (event.preventDefault(), void take())}
+      aria-labelledby="one-title"
+    >
       <h2 className="subtitle" id="one-title">
         {t`Or type one person in`}
       </h2>
@@ -160,7 +190,11 @@ function OnePerson({ busy, onFile }: { busy: boolean; onFile: (file: File) => Pr
           </Labelled>
         ))}
       </div>
-      <Button type="submit" className="self-start" disabled={busy || !(cells.Email?.trim() || cells.Mobile?.trim())}>
+      <Button
+        type="submit"
+        className="self-start"
+        disabled={busy || !(cells.Email?.trim() || cells.Mobile?.trim())}
+      >
         {t`Go on with this person`}
       </Button>
     </form>

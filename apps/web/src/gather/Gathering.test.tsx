@@ -4,7 +4,16 @@ import { reply, show, type StubbedAnswers } from '../testing';
 import { useDraft } from './draft';
 import Gathering from './Gathering';
 
-const BATCH = { id: 3, name: 'cut, 27 Nov 2026', fileName: 'cut.xlsx', what: 'people', found: null, draft: null, plan: null, problem: null };
+const BATCH = {
+  id: 3,
+  name: 'cut, 27 Nov 2026',
+  fileName: 'cut.xlsx',
+  what: 'people',
+  found: null,
+  draft: null,
+  plan: null,
+  problem: null,
+};
 const PROBLEM = 'The workbook can’t be read. Save it anew as XLSX or CSV.';
 const HOUSE: StubbedAnswers = { 'GET fields': [], 'GET layouts': [] };
 
@@ -20,13 +29,17 @@ const gather = (answers: StubbedAnswers, at: string) => {
   );
 };
 
-beforeAll(() => Object.assign(globalThis, { FormData: class extends Map { append = this.set } })); // prettier-ignore
+// prettier-ignore
+beforeAll(() => Object.assign(globalThis, { FormData: class extends Map { append = this.set } }));
 
 describe('a workbook that the server can’t read', () => {
   test('says so where it was dropped, and leaves the way to another', async () => {
     let state = 'reading';
     const { user, asked } = gather(
-      { 'POST batches': { id: 3 }, 'GET batches/3': () => ({ ...BATCH, state, problem: state === 'unreadable' ? PROBLEM : null }) },
+      {
+        'POST batches': { id: 3 },
+        'GET batches/3': () => ({ ...BATCH, state, problem: state === 'unreadable' ? PROBLEM : null }),
+      },
       '/gather/new',
     );
     await screen.findByText('Drop a file here');
@@ -34,7 +47,11 @@ describe('a workbook that the server can’t read', () => {
       // A zip file, so that the server is asked what is in it.
       void useDraft
         .getState()
-        .take(new File(['PK\u0003\u0004 cut off'], 'cut.xlsx'), { fields: [], country: 'US', currency: 'USD', today: 20_900, layouts: [] }, null);
+        .take(
+          new File(['PK\u0003\u0004 cut off'], 'cut.xlsx'),
+          { fields: [], country: 'US', currency: 'USD', today: 20_900, layouts: [] },
+          null,
+        );
     });
     await waitFor(() => expect(asked.some(({ path }) => path === 'batches/3')).toBe(true));
     state = 'unreadable';
@@ -50,7 +67,10 @@ describe('a workbook that the server can’t read', () => {
 
   test('says so when it is taken up again from the list, and is thrown away', async () => {
     const { user, asked } = gather(
-      { 'GET batches/3': { ...BATCH, state: 'unreadable', problem: PROBLEM }, 'DELETE batches/3': () => reply(204, null) },
+      {
+        'GET batches/3': { ...BATCH, state: 'unreadable', problem: PROBLEM },
+        'DELETE batches/3': () => reply(204, null),
+      },
       '/gather/3',
     );
     expect(await screen.findByRole('alert')).toHaveProperty('textContent', PROBLEM);

@@ -19,21 +19,31 @@ import { PermissionStep } from './PermissionStep';
 import { Steps } from './Steps';
 import { useHouse, type HouseVocabulary } from './useHouse';
 
-/** A file on its way in: what it is, what its columns are, where its people go, what they agreed to, whom they may be. */
+/**
+ * A file on its way in: what it is, what its columns are, where its people go, what they agreed to, whom they
+ * may be.
+ */
 export default function Gathering() {
   const id = Number(useParams().id ?? 0);
   const { house, error } = useHouse();
   const may = useMay('organizer');
   const changing = useLocation().search.includes('change');
   const own = useDraft((draft) => draft.batchId);
-  const batch = useQuery({ queryKey: ['batch', id], queryFn: () => get<BatchView>(`batches/${id}`), enabled: id > 0 && own !== id });
+  const batch = useQuery({
+    queryKey: ['batch', id],
+    queryFn: () => get<BatchView>(`batches/${id}`),
+    enabled: id > 0 && own !== id,
+  });
   if (!house && error) return <ProblemNote error={error} />;
   if (!house) return <Loading what={t`your fields`} />;
   if (id === 0 || own === id) return <Wizard house={house} id={id} />;
   if (batch.error) return <ProblemNote error={batch.error} />;
   if (!batch.data) return <Loading what={t`the batch`} />;
   // A file holds more than is shown to everybody.
-  const open = may && (['reading', 'unreadable', 'draft'].includes(batch.data.state) || (changing && batch.data.state === 'checked'));
+  const open =
+    may &&
+    (['reading', 'unreadable', 'draft'].includes(batch.data.state) ||
+      (changing && batch.data.state === 'checked'));
   return open ? <Opened house={house} batch={batch.data} /> : <Batch />;
 }
 
@@ -71,7 +81,23 @@ function Opened({ house, batch }: { house: HouseVocabulary; batch: BatchView }) 
 function Wizard({ house, id }: { house: HouseVocabulary; id: number }) {
   const format = useFormat();
   const navigate = useNavigate();
-  const { step, go, file, analysis, reading, batchId, reset, save, send, parts, problem, unsent, newer, keepMine, open } = useDraft();
+  const {
+    step,
+    go,
+    file,
+    analysis,
+    reading,
+    batchId,
+    reset,
+    save,
+    send,
+    parts,
+    problem,
+    unsent,
+    newer,
+    keepMine,
+    open,
+  } = useDraft();
   const onlyHere = file !== null && batchId === null;
   // Whoever closes the page before the server has the file is asked first.
   useBeforeUnload(useCallback((event) => onlyHere && event.preventDefault(), [onlyHere]));
@@ -105,7 +131,10 @@ function Wizard({ house, id }: { house: HouseVocabulary; id: number }) {
     : null;
   return (
     <div className="flex flex-col grow min-h-0">
-      <Heading title={file?.name ?? t`Bring people in`} note={reading ?? rows ?? t`People who agreed to hear from you`}>
+      <Heading
+        title={file?.name ?? t`Bring people in`}
+        note={reading ?? rows ?? t`People who agreed to hear from you`}
+      >
         {batchId !== null && analysis && (
           <>
             <Button onClick={() => setThrowing(true)}>{t`Throw it away`}</Button>
@@ -115,7 +144,10 @@ function Wizard({ house, id }: { house: HouseVocabulary; id: number }) {
       </Heading>
       <Steps of={steps} at={step} onGo={go} />
       {newer && (
-        <div role="alert" className="border-l-[3px] border-madder pl-3 py-1 my-2 flex flex-wrap items-center gap-3">
+        <div
+          role="alert"
+          className="border-l-[3px] border-madder pl-3 py-1 my-2 flex flex-wrap items-center gap-3"
+        >
           <p className="grow">
             <b>{t`Two versions.`}</b> {newer.words}
           </p>
@@ -171,7 +203,9 @@ function Wizard({ house, id }: { house: HouseVocabulary; id: number }) {
         onAct={discard}
         body={
           <p>
-            <Trans>The file and what you settled about it go. Nobody has come in yet, so nothing else changes.</Trans>
+            <Trans>
+              The file and what you settled about it go. Nobody has come in yet, so nothing else changes.
+            </Trans>
           </p>
         }
       />

@@ -13,7 +13,8 @@ import { useMargin } from '../ui/margin';
 import { stepsOf, useDraft } from './draft';
 import { STEP_WORDS } from './stepWords';
 
-const CHIP = 'rounded-paper border px-3 py-1 cursor-pointer focus-within:outline-2 focus-within:outline-verdigris';
+const CHIP =
+  'rounded-paper border px-3 py-1 cursor-pointer focus-within:outline-2 focus-within:outline-verdigris';
 const NEW_CHIP = 'rounded-paper border border-dashed border-verdigris px-3 py-1';
 
 /** Where the people of the batch go: its name, lists in folders, tags, a campaign's roster. */
@@ -32,8 +33,16 @@ export function GroupsStep() {
   return (
     <>
       <div className="sheet grow min-h-0 overflow-y-auto p-6 grid grid-cols-2 gap-x-8 gap-y-6 content-start">
-        <Labelled label={t`Name of the batch`} hint={t`As it stands in the history, and as a group in segments.`}>
-          <input className="input" value={name} maxLength={120} onChange={(event) => rename(event.target.value)} />
+        <Labelled
+          label={t`Name of the batch`}
+          hint={t`As it stands in the history, and as a group in segments.`}
+        >
+          <input
+            className="input"
+            value={name}
+            maxLength={120}
+            onChange={(event) => rename(event.target.value)}
+          />
         </Labelled>
         <Where />
         <Roster />
@@ -54,7 +63,10 @@ function Tags() {
   const { parts, set, name } = useDraft();
   const tags = useTags();
   const [typed, setTyped] = useState('');
-  const toggle = (id: number) => set({ tagIds: parts.tagIds.includes(id) ? parts.tagIds.filter((one) => one !== id) : [...parts.tagIds, id] });
+  const toggle = (id: number) =>
+    set({
+      tagIds: parts.tagIds.includes(id) ? parts.tagIds.filter((one) => one !== id) : [...parts.tagIds, id],
+    });
   const put = (text: string) => {
     const word = text.trim();
     const known = tags.data?.find((tag) => tag.name.toLowerCase() === word.toLowerCase());
@@ -66,14 +78,25 @@ function Tags() {
     .replace(/,[^,]*$/, '')
     .trim()
     .toLowerCase();
-  const offered = origin !== '' && !parts.newTags.includes(origin) && !tags.data?.some((tag) => tag.name.toLowerCase() === origin);
+  const offered =
+    origin !== '' &&
+    !parts.newTags.includes(origin) &&
+    !tags.data?.some((tag) => tag.name.toLowerCase() === origin);
   return (
     <fieldset className="flex flex-col gap-2">
       <legend className="subtitle pb-2">{t`Tags`}</legend>
       <div className="flex flex-wrap gap-2">
         {tags.data?.map((tag) => (
-          <label key={tag.id} className={`${CHIP} ${parts.tagIds.includes(tag.id) ? 'bg-ink text-white border-ink' : 'border-[#8b989d]'}`}>
-            <input type="checkbox" className="sr-only" checked={parts.tagIds.includes(tag.id)} onChange={() => toggle(tag.id)} />
+          <label
+            key={tag.id}
+            className={`${CHIP} ${parts.tagIds.includes(tag.id) ? 'bg-ink text-white border-ink' : 'border-[#8b989d]'}`}
+          >
+            <input
+              type="checkbox"
+              className="sr-only"
+              checked={parts.tagIds.includes(tag.id)}
+              onChange={() => toggle(tag.id)}
+            />
             {tag.name}
           </label>
         ))}
@@ -130,7 +153,11 @@ function Gone({
   return ids
     .filter((id) => !known.some((one) => one.id === id))
     .map((id) => (
-      <button key={id} className="rounded-paper border border-madder text-madder px-3 py-1" onClick={() => onDrop(id)}>
+      <button
+        key={id}
+        className="rounded-paper border border-madder text-madder px-3 py-1"
+        onClick={() => onDrop(id)}
+      >
         A <Trans>{what} that is no longer there: remove it</Trans>
       </button>
     ));
@@ -147,7 +174,12 @@ function Lists() {
   const { parts, set } = useDraft();
   const lists = useLists();
   const [typed, setTyped] = useState({ name: '', folder: '' });
-  const toggle = (id: number) => set({ listIds: parts.listIds.includes(id) ? parts.listIds.filter((one) => one !== id) : [...parts.listIds, id] });
+  const toggle = (id: number) =>
+    set({
+      listIds: parts.listIds.includes(id)
+        ? parts.listIds.filter((one) => one !== id)
+        : [...parts.listIds, id],
+    });
   const add = () => {
     set({ newLists: [...parts.newLists, { name: typed.name.trim(), folder: typed.folder.trim() }] });
     setTyped({ name: '', folder: typed.folder });
@@ -163,9 +195,16 @@ function Lists() {
           {folder && <p className="font-semibold text-[13px] pt-1">{folder}</p>}
           {some.map((list) => (
             <label key={list.id} className="flex gap-2 items-center py-[2px]">
-              <input type="checkbox" className="accent-[#0F766B]" checked={parts.listIds.includes(list.id)} onChange={() => toggle(list.id)} />
+              <input
+                type="checkbox"
+                className="accent-[#0F766B]"
+                checked={parts.listIds.includes(list.id)}
+                onChange={() => toggle(list.id)}
+              />
               {list.name}
-              {list.isPublic && <span className="text-ink2 text-[12.5px]">{t`public: needs their agreement to it`}</span>}
+              {list.isPublic && (
+                <span className="text-ink2 text-[12.5px]">{t`public: needs their agreement to it`}</span>
+              )}
             </label>
           ))}
         </div>
@@ -206,7 +245,12 @@ function Lists() {
             <option key={folder} value={folder} />
           ))}
         </datalist>
-        <Button type="submit" disabled={typed.name.trim() === '' || parts.newLists.some((list) => list.name === typed.name.trim())}>
+        <Button
+          type="submit"
+          disabled={
+            typed.name.trim() === '' || parts.newLists.some((list) => list.name === typed.name.trim())
+          }
+        >
           {t`Make`}
         </Button>
       </form>
@@ -241,7 +285,11 @@ function Where() {
             : t`They are looked for in all chapters first; whoever is here stays in their own.`
         }
       >
-        <select className="input" value={parts.chapterId ?? chapters[0]!.id} onChange={(event) => set({ chapterId: Number(event.target.value) })}>
+        <select
+          className="input"
+          value={parts.chapterId ?? chapters[0]!.id}
+          onChange={(event) => set({ chapterId: Number(event.target.value) })}
+        >
           {chapters.map(({ id, name }) => (
             <option key={id} value={id}>
               {name}
@@ -250,7 +298,12 @@ function Where() {
         </select>
       </Labelled>
       <label className="flex gap-2 items-start">
-        <input type="checkbox" className="mt-1" checked={parts.byPlace} onChange={(event) => set({ byPlace: event.target.checked })} />
+        <input
+          type="checkbox"
+          className="mt-1"
+          checked={parts.byPlace}
+          onChange={(event) => set({ byPlace: event.target.checked })}
+        />
         <span>
           {t`By where they live`}
           <span className="block text-ink2 text-[12.5px]">{t`By region, country or postcode, as Setup says of each chapter.`}</span>
@@ -260,14 +313,22 @@ function Where() {
   );
 }
 
-/** A campaign's roster, the campaign picked and never spelled; a column of stages goes before the one for all. */
+/**
+ * A campaign's roster, the campaign picked and never spelled; a column of stages goes before the one for all.
+ */
 function Roster() {
   const { parts, set, columns } = useDraft();
   const queryClient = useQueryClient();
   const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') });
   const [making, setMaking] = useState<string | null>(null);
   const make = useMutation({
-    mutationFn: (name: string) => call<{ id: number }>('POST', 'campaigns', { name, kind: 'appeal', appealCode: null, stages: FIRST_STAGES }),
+    mutationFn: (name: string) =>
+      call<{ id: number }>('POST', 'campaigns', {
+        name,
+        kind: 'appeal',
+        appealCode: null,
+        stages: FIRST_STAGES,
+      }),
     onSuccess: async ({ id }) => {
       await queryClient.invalidateQueries({ queryKey: ['campaigns'] });
       set({ roster: { campaignId: id, stage: FIRST_STAGES[0]! } });
@@ -310,7 +371,9 @@ function Roster() {
           </select>
         )}
       </div>
-      {chosen && fromColumn && <p className="text-ink2">{t`The column of stages goes before it, row by row.`}</p>}
+      {chosen && fromColumn && (
+        <p className="text-ink2">{t`The column of stages goes before it, row by row.`}</p>
+      )}
       {making === null ? (
         <p className="text-ink2">
           <button className="link text-ink" onClick={() => setMaking('')}>
@@ -324,7 +387,10 @@ function Roster() {
           </Trans>
         </p>
       ) : (
-        <form className="flex gap-2" onSubmit={(event) => (event.preventDefault(), make.mutate(making.trim()))}>
+        <form
+          className="flex gap-2"
+          onSubmit={(event) => (event.preventDefault(), make.mutate(making.trim()))}
+        >
           <input
             autoFocus
             className="input"

@@ -15,7 +15,9 @@ import { GatherNav } from './GatherNav';
 import { TableHead } from '../ui/TableHead';
 import { Unsaved } from '../ui/Unsaved';
 
-/** What was decided for the columns of each source, kept so that the same file next month needs no matching. */
+/**
+ * What was decided for the columns of each source, kept so that the same file next month needs no matching.
+ */
 export default function Layouts() {
   const format = useFormat();
   const may = useMay('organizer');
@@ -27,9 +29,17 @@ export default function Layouts() {
   if (!data) return error ? <ProblemNote error={error} /> : <Loading what={t`layouts`} />;
   return (
     <>
-      <Heading title={t`Remembered layouts`} note={t`Offered by themselves when a file with the same headers comes again`} />
+      <Heading
+        title={t`Remembered layouts`}
+        note={t`Offered by themselves when a file with the same headers comes again`}
+      />
       <GatherNav />
-      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Remembered layouts`}>
+      <div
+        className="sheet grow overflow-y-auto"
+        tabIndex={0}
+        role="region"
+        aria-label={t`Remembered layouts`}
+      >
         {data.length === 0 ? (
           <Empty title={t`No layout is remembered yet`}>
             <p>{t`Bring in a file: how its columns were matched is remembered by itself.`}</p>
@@ -42,7 +52,10 @@ export default function Layouts() {
                 <tr key={layout.id} className="border-b border-hair">
                   <td className="px-4 py-2 font-semibold">{layout.name}</td>
                   <td className="px-4 text-ink2">{KIND_WORDS[layout.what][0]}</td>
-                  <td className="px-4 font-mono text-[12px] max-w-[380px] truncate" title={layout.header.join(', ')}>
+                  <td
+                    className="px-4 font-mono text-[12px] max-w-[380px] truncate"
+                    title={layout.header.join(', ')}
+                  >
                     {layout.header.join(', ')}
                   </td>
                   <td className="px-4 text-ink2">
@@ -64,7 +77,10 @@ export default function Layouts() {
         )}
       </div>
       {data.some(({ id }) => id === editing) && (
-        <EditLayout layout={data.find(({ id }) => id === editing)!} onClose={() => (setEditing(null), void again())} />
+        <EditLayout
+          layout={data.find(({ id }) => id === editing)!}
+          onClose={() => (setEditing(null), void again())}
+        />
       )}
       <Confirm
         open={forgetting !== null}
@@ -74,7 +90,10 @@ export default function Layouts() {
         onAct={() => call('DELETE', `layouts/${forgetting!.id}`).then(again)}
         body={
           <p>
-            <Trans>The batches that used it stay as they are. The next file with these headers is matched by a guess again.</Trans>
+            <Trans>
+              The batches that used it stay as they are. The next file with these headers is matched by a
+              guess again.
+            </Trans>
           </p>
         }
       />
@@ -86,12 +105,16 @@ function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => vo
   const { organization } = useSession();
   const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
   const queryClient = useQueryClient();
-  const draft = useDrafting(`layout:${layout.id}`, { value: { name: layout.name, columns: layout.columns }, version: layout.version });
+  const draft = useDrafting(`layout:${layout.id}`, {
+    value: { name: layout.name, columns: layout.columns },
+    version: layout.version,
+  });
   const { name, columns } = draft.value;
   const setName = (next: string) => draft.set({ name: next, columns });
   const setColumns = (next: ColumnChoice[]) => draft.set({ name, columns: next });
   const save = useMutation({
-    mutationFn: (sent: typeof draft.value) => call('PUT', `layouts/${layout.id}`, { ...sent, name: sent.name.trim(), basedOn: draft.basedOn }),
+    mutationFn: (sent: typeof draft.value) =>
+      call('PUT', `layouts/${layout.id}`, { ...sent, name: sent.name.trim(), basedOn: draft.basedOn }),
     onSuccess: (_none, sent) => (draft.saved(sent), onClose()),
     // Somebody was quicker: what they saved is fetched, and both are shown.
     onError: () => queryClient.invalidateQueries({ queryKey: ['layouts'] }),
@@ -100,9 +123,17 @@ function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => vo
   const offers = offersFor('', fields.data, layout.what).known.flatMap(([, some]) => some);
   return (
     <Drawer open onClose={onClose} title={t`Change the layout`}>
-      <form className="flex flex-col gap-3 min-h-0" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
+      <form
+        className="flex flex-col gap-3 min-h-0"
+        onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}
+      >
         <Labelled label={t`Name`}>
-          <input className="input" value={name} maxLength={120} onChange={(event) => setName(event.target.value)} />
+          <input
+            className="input"
+            value={name}
+            maxLength={120}
+            onChange={(event) => setName(event.target.value)}
+          />
         </Labelled>
         <div className="overflow-y-auto min-h-0 flex flex-col gap-2">
           {layout.header.map((header, i) => (
@@ -118,7 +149,11 @@ function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => vo
                 }}
               >
                 <option value="leave">{t`Leave out`}</option>
-                {columns[i]!.to === 'newField' && <option value="newField">{columnWords(columns[i]!, fields.data, organization.country)[0]}</option>}
+                {columns[i]!.to === 'newField' && (
+                  <option value="newField">
+                    {columnWords(columns[i]!, fields.data, organization.country)[0]}
+                  </option>
+                )}
                 {offers.map((offer) => (
                   <option key={offer.key} value={offer.key}>
                     {offer.words}
@@ -130,7 +165,12 @@ function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => vo
         </div>
         <Unsaved draft={draft} what={t`this layout`} />
         {draft.theirs === null && <ProblemNote error={save.error} />}
-        <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || save.isPending}>
+        <Button
+          weight="main"
+          type="submit"
+          className="self-start"
+          disabled={name.trim() === '' || save.isPending}
+        >
           {t`Save`}
         </Button>
       </form>

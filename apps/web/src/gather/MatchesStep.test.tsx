@@ -19,7 +19,12 @@ function step(of: Partial<DraftState> = {}, answers: StubbedAnswers = ANSWERS) {
   act(() => {
     useDraft.getState().reset();
     useDraft.setState({
-      ...{ batchId: 7, name: 'Harbor day', columns: [{ to: 'email' }, { to: 'amount' }] as never, permission: { email: NOTHING, text: NOTHING } },
+      ...{
+        batchId: 7,
+        name: 'Harbor day',
+        columns: [{ to: 'email' }, { to: 'amount' }] as never,
+        permission: { email: NOTHING, text: NOTHING },
+      },
       analysis: { found: { header: ['E-mail', 'Given'] } } as never,
       parts: { what: 'people', ...PARTS },
       ...of,
@@ -75,12 +80,19 @@ test('the plan is handed over as it stands, after the draft was kept, and the wa
   await waitFor(() => expect(now().batchId).toBeNull());
   const puts = asked.filter(({ method }) => method === 'PUT');
   expect(puts.map(({ path }) => path)).toEqual(['batches/7/draft', 'batches/7/plan']);
-  expect(puts[1]!.body).toMatchObject({ what: 'people', columns: [{ to: 'email' }, { to: 'amount' }], permission: { email: NOTHING } });
+  expect(puts[1]!.body).toMatchObject({
+    what: 'people',
+    columns: [{ to: 'email' }, { to: 'amount' }],
+    permission: { email: NOTHING },
+  });
 });
 
 test('a plan that is refused says why, and nothing that was settled is lost', async () => {
   const detail = 'Two columns are matched to the email. Leave one of them out.';
-  const { user } = step({}, { ...ANSWERS, 'PUT batches/7/plan': () => reply(422, { title: 'No', status: 422, detail }) });
+  const { user } = step(
+    {},
+    { ...ANSWERS, 'PUT batches/7/plan': () => reply(422, { title: 'No', status: 422, detail }) },
+  );
   await user.click(screen.getByRole('button', { name: 'Next: check the batch' }));
   expect(await screen.findByText(detail)).toBeTruthy();
   expect(now()).toMatchObject({ batchId: 7, name: 'Harbor day' });
@@ -88,13 +100,23 @@ test('a plan that is refused says why, and nothing that was settled is lost', as
 
 test('it is not checked before the server has the file', () => {
   step({ batchId: null });
-  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Handing the file over…' }).disabled).toBe(true);
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Handing the file over…' }).disabled).toBe(
+    true,
+  );
 });
 
 test('where somebody of the team saved the batch meanwhile, the plan is not handed over: theirs would be lost', async () => {
   const theirs = { id: 7, name: 'Theirs', draftVersion: 4 };
-  const newer = { title: 'Changed meanwhile', status: 409, detail: 'Idris Vale changed this batch meanwhile.', newer: true };
-  const { user, asked } = step({}, { ...ANSWERS, 'PUT batches/7/draft': () => reply(409, newer), 'GET batches/7': () => theirs });
+  const newer = {
+    title: 'Changed meanwhile',
+    status: 409,
+    detail: 'Idris Vale changed this batch meanwhile.',
+    newer: true,
+  };
+  const { user, asked } = step(
+    {},
+    { ...ANSWERS, 'PUT batches/7/draft': () => reply(409, newer), 'GET batches/7': () => theirs },
+  );
   await user.click(screen.getByRole('button', { name: /check the batch/ }));
   await waitFor(() => expect(now().newer).toEqual({ words: newer.detail, theirs }));
   await user.click(screen.getByRole('button', { name: /check the batch/ }));

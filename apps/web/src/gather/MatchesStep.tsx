@@ -12,7 +12,10 @@ import { useMargin } from '../ui/margin';
 import { planOfDraft, stepsOf, useDraft } from './draft';
 import { STEP_WORDS } from './stepWords';
 
-/** How people are recognized, what happens to those who are here, and what this kind of file needs beside. Then it is checked. */
+/**
+ * How people are recognized, what happens to those who are here, and what this kind of file needs beside.
+ * Then it is checked.
+ */
 export function MatchesStep() {
   const draft = useDraft();
   const navigate = useNavigate();
@@ -57,8 +60,16 @@ export function MatchesStep() {
         <Button onClick={() => draft.go(before)}>
           <Trans>Back to {STEP_WORDS[before].toLowerCase()}</Trans>
         </Button>
-        <Button weight="main" disabled={!plan || batchId === null || check.isPending} onClick={() => check.mutate()}>
-          {batchId !== null ? t`Next: check the batch` : unsent ? t`The server does not have the file` : t`Handing the file over…`}
+        <Button
+          weight="main"
+          disabled={!plan || batchId === null || check.isPending}
+          onClick={() => check.mutate()}
+        >
+          {batchId !== null
+            ? t`Next: check the batch`
+            : unsent
+              ? t`The server does not have the file`
+              : t`Handing the file over…`}
         </Button>
       </div>
     </>
@@ -76,7 +87,8 @@ function Keys() {
     next.splice(Math.max(0, at + by), 0, key);
     set({ matching: next });
   };
-  const toggle = (key: MatchKey) => set({ matching: matching.includes(key) ? matching.filter((one) => one !== key) : [...matching, key] });
+  const toggle = (key: MatchKey) =>
+    set({ matching: matching.includes(key) ? matching.filter((one) => one !== key) : [...matching, key] });
   return (
     <fieldset className="flex flex-col gap-1">
       <legend className="subtitle pb-2">{t`Somebody is here already when they have the same`}</legend>
@@ -86,7 +98,12 @@ function Keys() {
           return (
             <li key={key} className="flex items-center gap-3 border-b border-hair py-2">
               <label className="flex items-center gap-3 grow">
-                <input type="checkbox" className="accent-[#0F766B]" checked={on} onChange={() => toggle(key)} />
+                <input
+                  type="checkbox"
+                  className="accent-[#0F766B]"
+                  checked={on}
+                  onChange={() => toggle(key)}
+                />
                 <span className={on ? '' : 'text-ink3'}>
                   {on ? `${i + 1}. ` : ''}
                   {MATCH_KEY_WORDS[key]}
@@ -94,10 +111,18 @@ function Keys() {
               </label>
               {on && (
                 <>
-                  <Button aria-label={t`${MATCH_KEY_WORDS[key]} earlier`} disabled={i === 0} onClick={() => move(key, -1)}>
+                  <Button
+                    aria-label={t`${MATCH_KEY_WORDS[key]} earlier`}
+                    disabled={i === 0}
+                    onClick={() => move(key, -1)}
+                  >
                     ↑
                   </Button>
-                  <Button aria-label={t`${MATCH_KEY_WORDS[key]} later`} disabled={i === matching.length - 1} onClick={() => move(key, 1)}>
+                  <Button
+                    aria-label={t`${MATCH_KEY_WORDS[key]} later`}
+                    disabled={i === matching.length - 1}
+                    onClick={() => move(key, 1)}
+                  >
                     ↓
                   </Button>
                 </>
@@ -108,8 +133,9 @@ function Keys() {
       </ol>
       <p className="text-ink2 pt-2">
         <Trans>
-          The first that finds somebody whose name agrees decides. The same address under another name is somebody who shares it: a household stays
-          two people. The same name in the same postcode is only likely, and waits for a look.
+          The first that finds somebody whose name agrees decides. The same address under another name is
+          somebody who shares it: a household stays two people. The same name in the same postcode is only
+          likely, and waits for a look.
         </Trans>
       </p>
     </fieldset>
@@ -192,7 +218,11 @@ function Strangers() {
       onChoose={(strangers) => set({ strangers: strangers as 'bring-in' | 'leave' })}
       options={[
         { value: 'leave', words: t`Leave them out`, hint: t`They can be downloaded with the reason.` },
-        { value: 'bring-in', words: t`Bring the people in too`, hint: t`They come in as never asked: a gift is no yes.` },
+        {
+          value: 'bring-in',
+          words: t`Bring the people in too`,
+          hint: t`They come in as never asked: a gift is no yes.`,
+        },
       ]}
     />
   );
@@ -206,9 +236,19 @@ function WhatTheyDid() {
       name="refusal"
       title={hasColumn ? t`Where the status is empty, they` : t`These people`}
       value={parts.refusal ?? ''}
-      onChoose={(refusal) => set({ refusal: refusal === '' ? null : (refusal as (typeof REFUSAL_STATUSES)[number]) })}
+      onChoose={(refusal) =>
+        set({ refusal: refusal === '' ? null : (refusal as (typeof REFUSAL_STATUSES)[number]) })
+      }
       options={[
-        ...(hasColumn ? [{ value: '', words: t`Are left out`, hint: t`Only rows whose status says what they did are recorded.` }] : []),
+        ...(hasColumn
+          ? [
+              {
+                value: '',
+                words: t`Are left out`,
+                hint: t`Only rows whose status says what they did are recorded.`,
+              },
+            ]
+          : []),
         ...REFUSAL_STATUSES.map((status) => {
           const [words, hint] = REFUSAL_WORDS[status].split(': ');
           return { value: status, words: words!, hint: hint! };
@@ -222,14 +262,25 @@ function WhatTheyDid() {
 function Telling() {
   const { parts, set } = useDraft();
   const { teammate } = useSession();
-  const team = useQuery({ queryKey: ['teammates'], queryFn: () => get<{ id: number; name: string; email: string }[]>('session/teammates') });
-  const toggle = (id: number) => set({ notify: parts.notify.includes(id) ? parts.notify.filter((one) => one !== id) : [...parts.notify, id] });
+  const team = useQuery({
+    queryKey: ['teammates'],
+    queryFn: () => get<{ id: number; name: string; email: string }[]>('session/teammates'),
+  });
+  const toggle = (id: number) =>
+    set({
+      notify: parts.notify.includes(id) ? parts.notify.filter((one) => one !== id) : [...parts.notify, id],
+    });
   return (
     <fieldset className="border-t border-hair pt-4">
       <legend className="subtitle pb-1 float-left w-full">{t`When it is in, mail`}</legend>
       {team.data?.map((one) => (
         <label key={one.id} className="flex gap-3 items-center py-[3px] clear-both">
-          <input type="checkbox" className="accent-[#0F766B]" checked={parts.notify.includes(one.id)} onChange={() => toggle(one.id)} />
+          <input
+            type="checkbox"
+            className="accent-[#0F766B]"
+            checked={parts.notify.includes(one.id)}
+            onChange={() => toggle(one.id)}
+          />
           {one.id === teammate.id ? t`${one.name}, me` : one.name}
         </label>
       ))}

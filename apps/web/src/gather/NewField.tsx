@@ -8,7 +8,9 @@ import { Drawer } from '../ui/dialogs';
 
 type Made = Extract<ColumnChoice, { to: 'newField' }>;
 
-/** A field made on the spot: its name, section, type, choices, and what stands in a message where it is empty. */
+/**
+ * A field made on the spot: its name, section, type, choices, and what stands in a message where it is empty.
+ */
 export function NewField({
   start,
   values,
@@ -31,9 +33,17 @@ export function NewField({
       title={t`Make a field`}
       note={t`It is made when the batch comes in, and goes again if the batch is taken back out and nothing else uses it.`}
     >
-      <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), onMake({ ...made, name: plain }))}>
+      <form
+        className="flex flex-col gap-3"
+        onSubmit={(event) => (event.preventDefault(), onMake({ ...made, name: plain }))}
+      >
         <Labelled label={t`Name`} hint={t`As people read it, and as it is written in a message.`}>
-          <input className="input" value={made.name} maxLength={60} onChange={(event) => set({ name: event.target.value })} />
+          <input
+            className="input"
+            value={made.name}
+            maxLength={60}
+            onChange={(event) => set({ name: event.target.value })}
+          />
         </Labelled>
         <Labelled label={t`Section`} hint={t`Where it stands on the record.`}>
           <input
@@ -49,7 +59,10 @@ export function NewField({
             className="input"
             value={made.type}
             onChange={(event) =>
-              set({ type: event.target.value as FieldType, ...(event.target.value === 'choice' && !made.choices ? { choices: offered } : {}) })
+              set({
+                type: event.target.value as FieldType,
+                ...(event.target.value === 'choice' && !made.choices ? { choices: offered } : {}),
+              })
             }
           >
             {FIELD_TYPES.map((type) => (
@@ -68,8 +81,16 @@ export function NewField({
             />
           </Labelled>
         )}
-        <Labelled label={t`Where it is empty`} hint={t`Stands in a message in its place, if nothing else is said there.`}>
-          <input className="input" value={made.fallback ?? ''} maxLength={200} onChange={(event) => set({ fallback: event.target.value })} />
+        <Labelled
+          label={t`Where it is empty`}
+          hint={t`Stands in a message in its place, if nothing else is said there.`}
+        >
+          <input
+            className="input"
+            value={made.fallback ?? ''}
+            maxLength={200}
+            onChange={(event) => set({ fallback: event.target.value })}
+          />
         </Labelled>
         <Button weight="main" type="submit" className="self-start" disabled={plain === ''}>
           {t`Match the column to it`}

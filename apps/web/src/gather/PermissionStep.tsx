@@ -28,7 +28,10 @@ function Scopes({
   onChange: (scopes: Scope[]) => void;
 }) {
   const offers: [Scope, string][] = [
-    ...PURPOSES.filter((purpose) => purpose !== 'service').map((purpose): [Scope, string] => [purpose, purpose]),
+    ...PURPOSES.filter((purpose) => purpose !== 'service').map((purpose): [Scope, string] => [
+      purpose,
+      purpose,
+    ]),
     ...lists.filter((list) => list.isPublic).map((list): [Scope, string] => [`list:${list.id}`, list.name]),
   ];
   return (
@@ -43,7 +46,9 @@ function Scopes({
             className="accent-[#0F766B]"
             name={`${channel}-${scope}`}
             checked={value.includes(scope)}
-            onChange={() => onChange(value.includes(scope) ? value.filter((one) => one !== scope) : [...value, scope])}
+            onChange={() =>
+              onChange(value.includes(scope) ? value.filter((one) => one !== scope) : [...value, scope])
+            }
           />
           {words}
         </label>
@@ -69,7 +74,9 @@ function Sentence({
   const consent = columns.findIndex((column) => column.to === 'consent' && column.channel === channel);
   const header = (column: number) => analysis?.found.header[column] ?? '';
   const refusing = columns.flatMap((column, i) =>
-    column.to === 'refusal' && (column.channel === channel || column.channel === 'every') ? [`“${header(i)}”`] : [],
+    column.to === 'refusal' && (column.channel === channel || column.channel === 'every')
+      ? [`“${header(i)}”`]
+      : [],
   );
   const set = (part: Partial<Yes>) => onChange({ ...yes, ...part });
   const day = (
@@ -112,7 +119,12 @@ function Sentence({
           agreed to <b>{channel === 'email' ? t`emails` : t`texts`}</b> about
           <Scopes channel={channel} value={yes.scopes} lists={lists} onChange={(scopes) => set({ scopes })} />
           by
-          <select className={INLINE} aria-label={t`How`} value={yes.how} onChange={(event) => set({ how: event.target.value as Yes['how'] })}>
+          <select
+            className={INLINE}
+            aria-label={t`How`}
+            value={yes.how}
+            onChange={(event) => set({ how: event.target.value as Yes['how'] })}
+          >
             {BATCH_COLLECTION_METHODS.map((road) => (
               <option key={road} value={road}>
                 {COLLECTION_METHOD_WORDS[road]}
@@ -131,23 +143,52 @@ function Sentence({
       />
       <div>
         {t`vouched for by`}
-        <input aria-label={t`Who vouches for it`} className={INLINE} value={yes.voucher} onChange={(event) => set({ voucher: event.target.value })} />
+        <input
+          aria-label={t`Who vouches for it`}
+          className={INLINE}
+          value={yes.voucher}
+          onChange={(event) => set({ voucher: event.target.value })}
+        />
       </div>
     </div>
   );
 }
 
-function ChannelCard({ channel, lists, children }: { channel: 'email' | 'text'; lists: readonly ListName[]; children?: ReactNode }) {
+function ChannelCard({
+  channel,
+  lists,
+  children,
+}: {
+  channel: 'email' | 'text';
+  lists: readonly ListName[];
+  children?: ReactNode;
+}) {
   const { permission, setPermission, columns } = useDraft();
   const { teammate } = useSession();
   const said = permission[channel];
   const hasColumn = columns.some((column) => column.to === 'consent' && column.channel === channel);
-  const start: Yes = { said: 'yes', from: hasColumn ? 'column' : 'everyone', scopes: [], how: 'paper', on: '', words: '', voucher: teammate.name };
+  const start: Yes = {
+    said: 'yes',
+    from: hasColumn ? 'column' : 'everyone',
+    scopes: [],
+    how: 'paper',
+    on: '',
+    words: '',
+    voucher: teammate.name,
+  };
   const name = channel === 'email' ? 'email' : 'text';
   const options = [
-    ['yes', t`They agreed to ${name}s, and we can show it`, () => setPermission(channel, said.said === 'yes' ? said : start)],
+    [
+      'yes',
+      t`They agreed to ${name}s, and we can show it`,
+      () => setPermission(channel, said.said === 'yes' ? said : start),
+    ],
     ['nothing', t`I don’t know, or they did not`, () => setPermission(channel, { said: 'nothing' })],
-    ['bought', t`They were bought, rented or collected from the web`, () => setPermission(channel, { said: 'bought' })],
+    [
+      'bought',
+      t`They were bought, rented or collected from the web`,
+      () => setPermission(channel, { said: 'bought' }),
+    ],
   ] as const;
   return (
     <section className="sheet p-5 flex flex-col gap-3" aria-labelledby={`${channel}-title`}>
@@ -157,12 +198,25 @@ function ChannelCard({ channel, lists, children }: { channel: 'email' | 'text'; 
       <div role="radiogroup" aria-labelledby={`${channel}-title`} className="flex flex-col">
         {options.map(([value, words, choose]) => (
           <label key={value} className="flex gap-3 items-center py-1">
-            <input type="radio" name={`said-${channel}`} className="accent-[#0F766B]" checked={said.said === value} onChange={choose} />
+            <input
+              type="radio"
+              name={`said-${channel}`}
+              className="accent-[#0F766B]"
+              checked={said.said === value}
+              onChange={choose}
+            />
             {words}
           </label>
         ))}
       </div>
-      {said.said === 'yes' && <Sentence channel={channel} yes={said} lists={lists} onChange={(yes) => setPermission(channel, yes)} />}
+      {said.said === 'yes' && (
+        <Sentence
+          channel={channel}
+          yes={said}
+          lists={lists}
+          onChange={(yes) => setPermission(channel, yes)}
+        />
+      )}
       {said.said === 'nothing' && (
         <p className="text-ink2">
           <Trans>They come in as never asked. No {name} goes to them until they say yes themselves.</Trans>
@@ -171,8 +225,8 @@ function ChannelCard({ channel, lists, children }: { channel: 'email' | 'text'; 
       {said.said === 'bought' && (
         <p className="text-madder">
           <Trans>
-            Then they do not come in. Nobody on such a list asked to hear from you, and one complaint costs the delivery of a thousand others. Ask at
-            the next event instead.
+            Then they do not come in. Nobody on such a list asked to hear from you, and one complaint costs
+            the delivery of a thousand others. Ask at the next event instead.
           </Trans>
         </p>
       )}
@@ -203,7 +257,8 @@ function Confirming() {
           <b>{t`Ask them to confirm by email`}</b>
           <span className="block text-ink2">
             <Trans>
-              Only those who signed within the days of your house rule. They stand as Asked until they answer, and are reminded once at most.
+              Only those who signed within the days of your house rule. They stand as Asked until they answer,
+              and are reminded once at most.
             </Trans>
           </span>
         </span>
@@ -218,7 +273,10 @@ function Confirming() {
               onChange={(event) => set({ confirm: { ...parts.confirm!, subject: event.target.value } })}
             />
           </Labelled>
-          <Labelled label={t`Message`} hint={t`The button to confirm, and what they agreed to, are put under it.`}>
+          <Labelled
+            label={t`Message`}
+            hint={t`The button to confirm, and what they agreed to, are put under it.`}
+          >
             <textarea
               className="input min-h-[80px]"
               value={parts.confirm.body}
@@ -232,7 +290,10 @@ function Confirming() {
   );
 }
 
-/** For each channel: how these people agreed, when, in what words, and who vouches for it. There is no way past it. */
+/**
+ * For each channel: how these people agreed, when, in what words, and who vouches for it. There is no way
+ * past it.
+ */
 export function PermissionStep() {
   const draft = useDraft();
   const lists = useLists();
@@ -246,19 +307,30 @@ export function PermissionStep() {
     },
   ];
   const agreed = Object.values(draft.permission).flatMap((said) => (said.said === 'yes' ? said.scopes : []));
-  const missing = (lists.data ?? []).filter((list) => list.isPublic && draft.parts.listIds.includes(list.id) && !agreed.includes(`list:${list.id}`));
+  const missing = (lists.data ?? []).filter(
+    (list) => list.isPublic && draft.parts.listIds.includes(list.id) && !agreed.includes(`list:${list.id}`),
+  );
   for (const list of missing)
     notes.unshift({
       key: `list-${list.id}`,
       tone: 'fault',
       title: t`“${list.name}” is a public list`,
       body: t`Being on it needs their agreement to it: tick it, or remove it.`,
-      remedy: { words: t`Remove it`, act: () => draft.set({ listIds: draft.parts.listIds.filter((id) => id !== list.id) }) },
+      remedy: {
+        words: t`Remove it`,
+        act: () => draft.set({ listIds: draft.parts.listIds.filter((id) => id !== list.id) }),
+      },
     });
   // Asked here, and not two steps later.
   const open = plan ? permissionFaults(plan, localDay()) : [];
   open.forEach(({ said }, i) => notes.unshift({ key: `open-${i}`, tone: 'doubt', title: speak(said) }));
-  if (!plan) notes.unshift({ key: 'open', tone: 'doubt', title: t`Both channels need an answer`, body: t`“I don’t know” is an answer too.` });
+  if (!plan)
+    notes.unshift({
+      key: 'open',
+      tone: 'doubt',
+      title: t`Both channels need an answer`,
+      body: t`“I don’t know” is an answer too.`,
+    });
   useMargin(notes);
   return (
     <>

@@ -18,16 +18,24 @@ export function meetsWords({ meets }: BatchRowView): string {
 /** What changes, in a line: from what to what, and what is added. */
 export function rowChangeWords({ changes, reason, hint }: BatchRowView): string {
   if (changes.length === 0) return reason || hint;
-  return changes.map(({ what, from, to }) => (from === '' ? `${what}: ${to}` : `${what}: ${from} → ${to}`)).join('; ');
+  return changes
+    .map(({ what, from, to }) => (from === '' ? `${what}: ${to}` : `${what}: ${from} → ${to}`))
+    .join('; ');
 }
 
-/** Everything there is to tell of one row: whom it meets, what it changes, what it writes, what was left out. */
+/**
+ * Everything there is to tell of one row: whom it meets, what it changes, what it writes, what was left out.
+ */
 export function RowStory({ row, past }: { row: BatchRowView; past: boolean }) {
   const format = useFormat();
   const { writes, meets } = row;
   const who = `${row.firstName} ${row.lastName}`.trim() || t`No name`;
   return (
-    <section className="sheet mt-3 px-4 py-3 max-h-[45%] overflow-y-auto shrink-0" aria-label={t`Row ${row.row}`} tabIndex={0}>
+    <section
+      className="sheet mt-3 px-4 py-3 max-h-[45%] overflow-y-auto shrink-0"
+      aria-label={t`Row ${row.row}`}
+      tabIndex={0}
+    >
       <h3 className="font-semibold">
         <Trans>
           Row {row.row}, {who}
@@ -68,7 +76,9 @@ export function RowStory({ row, past }: { row: BatchRowView; past: boolean }) {
         {row.reason && <Part name={t`Left out`}>{row.reason}</Part>}
         {row.hint && <Part name={t`To know`}>{row.hint}</Part>}
       </dl>
-      {!writes && !row.reason && <p className="text-ink2 text-[13px] pt-1">{past ? t`It wrote nothing.` : t`It writes nothing.`}</p>}
+      {!writes && !row.reason && (
+        <p className="text-ink2 text-[13px] pt-1">{past ? t`It wrote nothing.` : t`It writes nothing.`}</p>
+      )}
       {writes?.gift && (
         <p className="text-[13px] pt-1">
           {past ? t`Gift recorded` : t`Gift`}: {writes.gift.currency} {format.number(writes.gift.minor / 100)}

@@ -3,7 +3,10 @@ import { useState } from 'react';
 import { show } from '../testing';
 import { SheetGrid, widthOf } from './SheetGrid';
 
-const ROWS = Array.from({ length: 300 }, (_none, i) => ({ row: i + 1, cells: [`p${i + 1}@example.org`, `Person ${i + 1}`, ''] }));
+const ROWS = Array.from({ length: 300 }, (_none, i) => ({
+  row: i + 1,
+  cells: [`p${i + 1}@example.org`, `Person ${i + 1}`, ''],
+}));
 const LEFT = (column: number) => column === 2;
 
 /** A sheet whose edits are kept, as the draft keeps them. */
@@ -14,7 +17,9 @@ function Sheet({ told }: { told: [number, number, string][] }) {
       header={['E-mail', 'Name', 'Notes']}
       rows={ROWS}
       cellsOf={({ row, cells }) => cells.map((cell, column) => edits[`${row}:${column}`] ?? cell)}
-      wordOf={(row, column) => (row === 2 && column === 0 ? { words: 'no ending such as .org', hint: false } : undefined)}
+      wordOf={(row, column) =>
+        row === 2 && column === 0 ? { words: 'no ending such as .org', hint: false } : undefined
+      }
       isLeft={LEFT}
       head={(column) => <b>{`Column ${column}`}</b>}
       onEdit={(row, column, value) => {
@@ -94,4 +99,6 @@ test.each([
   ['Email', ['a@b.org'], 132],
   ['Email', ['somebody.long@example.org'], 213],
   ['Notes', ['x'.repeat(400)], 340],
-])('a column %s is as wide as what stands in it, within bounds', (header, sample, width) => expect(widthOf(header, sample)).toBe(width));
+])('a column %s is as wide as what stands in it, within bounds', (header, sample, width) =>
+  expect(widthOf(header, sample)).toBe(width),
+);

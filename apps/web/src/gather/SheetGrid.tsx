@@ -1,6 +1,16 @@
 import { t } from '@lingui/core/macro';
 import { useVirtualizer, type Virtualizer } from '@tanstack/react-virtual';
-import { memo, useCallback, useEffect, startTransition, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import {
+  memo,
+  useCallback,
+  useEffect,
+  startTransition,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type ReactNode,
+} from 'react';
 import { useLit } from '../ui/margin';
 
 interface SheetRow {
@@ -40,12 +50,17 @@ const MOVES: Record<string, [number, number]> = {
 type Watched = Virtualizer<HTMLDivElement, Element>;
 
 /*
- * The frame is watched and not measured: to ask a page for a size right after it has changed makes it lay all of it out
- * on the spot, in one go with drawing it, where it would have done so by itself a moment later.
+ * The frame is watched and not measured: to ask a page for a size right after it has changed makes it lay all
+ * of it out on the spot, in one go with drawing it, where it would have done so by itself a moment later.
  */
-function watchSize({ scrollElement: frame }: Watched, tell: (size: { width: number; height: number }) => void) {
+function watchSize(
+  { scrollElement: frame }: Watched,
+  tell: (size: { width: number; height: number }) => void,
+) {
   if (!frame) return;
-  const observer = new ResizeObserver(([entry]) => entry && tell({ width: entry.contentRect.width, height: entry.contentRect.height }));
+  const observer = new ResizeObserver(
+    ([entry]) => entry && tell({ width: entry.contentRect.width, height: entry.contentRect.height }),
+  );
   observer.observe(frame);
   return () => observer.disconnect();
 }
@@ -64,8 +79,13 @@ function watchScroll({ scrollElement: frame }: Watched, tell: (offset: number, s
 }
 
 /** To where it stands already nothing is scrolled: that too would ask for a layout. */
-function scroll(offset: number, { behavior }: { behavior?: ScrollBehavior }, { scrollElement, scrollOffset }: Watched): void {
-  if (offset !== (scrollOffset ?? 0)) scrollElement?.scrollTo({ top: offset, ...(behavior ? { behavior } : {}) });
+function scroll(
+  offset: number,
+  { behavior }: { behavior?: ScrollBehavior },
+  { scrollElement, scrollOffset }: Watched,
+): void {
+  if (offset !== (scrollOffset ?? 0))
+    scrollElement?.scrollTo({ top: offset, ...(behavior ? { behavior } : {}) });
 }
 
 function HeadCell({ column, flex, children }: { column: number; flex: string; children: ReactNode }) {
@@ -93,15 +113,35 @@ interface RowProps {
   cellsOf: Props['cellsOf'];
   wordOf: Props['wordOf'];
   isLeft: Props['isLeft'];
-  /** The column of the cell that the keys stand on, and whether it is being edited; null where they stand in another row. */
+  /**
+   * The column of the cell that the keys stand on, and whether it is being edited; null where they stand in
+   * another row.
+   */
   active: number | null;
   editing: boolean;
   onPick: (at: [number, number], edit: boolean) => void;
   onDone: (value: string | null) => void;
 }
 
-/** One row; drawn anew only when something about it has changed, so that moving over cells costs two rows and not thirty. */
-const Row = memo(function Row({ row, index, start, height, tracks, header, cellsOf, wordOf, isLeft, active, editing, onPick, onDone }: RowProps) {
+/**
+ * One row; drawn anew only when something about it has changed, so that moving over cells costs two rows and
+ * not thirty.
+ */
+const Row = memo(function Row({
+  row,
+  index,
+  start,
+  height,
+  tracks,
+  header,
+  cellsOf,
+  wordOf,
+  isLeft,
+  active,
+  editing,
+  onPick,
+  onDone,
+}: RowProps) {
   const cells = cellsOf(row);
   return (
     <div
@@ -133,7 +173,11 @@ const Row = memo(function Row({ row, index, start, height, tracks, header, cells
             style={{ flex: tracks[column] }}
             className={`min-w-0 px-3 py-[5px] border-r border-hair truncate ${isLeft(column) ? 'text-ink3' : ''} ${said} ${mended ? 'font-semibold' : ''} ${at ? 'group-focus:shadow-[inset_0_0_0_2px_var(--color-verdigris)]' : ''}`}
           >
-            {at && editing ? <CellInput value={cells[column] ?? ''} label={t`Row ${row.row}, ${name}`} onDone={onDone} /> : cells[column]}
+            {at && editing ? (
+              <CellInput value={cells[column] ?? ''} label={t`Row ${row.row}, ${name}`} onDone={onDone} />
+            ) : (
+              cells[column]
+            )}
           </div>
         );
       })}
@@ -141,7 +185,10 @@ const Row = memo(function Row({ row, index, start, height, tracks, header, cells
   );
 });
 
-/** The file's own cells under its columns. Arrow keys move over cells, Enter edits one, Escape leaves it as it was. */
+/**
+ * The file's own cells under its columns. Arrow keys move over cells, Enter edits one, Escape leaves it as it
+ * was.
+ */
 export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [at, setAt] = useState<[number, number]>([0, 0]);
@@ -159,7 +206,8 @@ export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit 
   const minWidth = ROW_NUMBER + widths.reduce((sum, width) => sum + width, 0);
   // What is over is shared out by width.
   const tracks = useMemo(() => widths.map((width) => `${width} 0 ${width}px`), [widths]);
-  // The heads are on the page before the cells: laying out both at once would hold it up for longer than one notices.
+  // The heads are on the page before the cells: laying out both at once would hold it up for longer than one
+  // notices.
   const [headed, setHeaded] = useState(false);
   useEffect(() => startTransition(() => setHeaded(true)), []);
   const virtual = useVirtualizer<HTMLDivElement, Element>({
@@ -170,11 +218,14 @@ export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit 
     getScrollElement: () => frame.current,
     estimateSize: () => 31,
     overscan: 4,
-    // About what it will be, so that the cells are drawn with all else and not once more when the frame has been measured.
+    // About what it will be, so that the cells are drawn with all else and not once more when the frame has
+    // been measured.
     initialRect: { width: 960, height: 500 },
     scrollPaddingStart: 110,
   });
-  const lefts = widths.map((_width, i) => ROW_NUMBER + widths.slice(0, i).reduce((sum, width) => sum + width, 0));
+  const lefts = widths.map(
+    (_width, i) => ROW_NUMBER + widths.slice(0, i).reduce((sum, width) => sum + width, 0),
+  );
 
   useEffect(() => {
     const box = frame.current;
@@ -182,7 +233,8 @@ export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit 
     if (!box || document.activeElement !== box) return;
     // The row numbers stay at the left, so a cell is seen only to the right of them.
     if (lefts[column]! - ROW_NUMBER < box.scrollLeft) box.scrollLeft = lefts[column]! - ROW_NUMBER;
-    if (lefts[column]! + widths[column]! > box.scrollLeft + box.clientWidth) box.scrollLeft = lefts[column]! + widths[column]! - box.clientWidth;
+    if (lefts[column]! + widths[column]! > box.scrollLeft + box.clientWidth)
+      box.scrollLeft = lefts[column]! + widths[column]! - box.clientWidth;
   }, [at]);
 
   const onKeyDown = (event: KeyboardEvent) => {
@@ -227,7 +279,11 @@ export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit 
       onKeyDown={onKeyDown}
     >
       <div role="row" className="flex sticky top-0 bg-sheet border-b border-hair z-10" style={{ minWidth }}>
-        <div role="columnheader" className="border-r border-hair sticky left-0 bg-sheet shrink-0" style={{ width: ROW_NUMBER }}>
+        <div
+          role="columnheader"
+          className="border-r border-hair sticky left-0 bg-sheet shrink-0"
+          style={{ width: ROW_NUMBER }}
+        >
           <span className="sr-only">{t`Row`}</span>
         </div>
         {header.map((_name, column) => (
@@ -260,7 +316,15 @@ export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit 
   );
 }
 
-function CellInput({ value, label, onDone }: { value: string; label: string; onDone: (value: string | null) => void }) {
+function CellInput({
+  value,
+  label,
+  onDone,
+}: {
+  value: string;
+  label: string;
+  onDone: (value: string | null) => void;
+}) {
   const [text, setText] = useState(value);
   // Leaving by Enter or Escape takes the focus away too: only the first counts.
   const over = useRef(false);

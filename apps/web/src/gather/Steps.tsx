@@ -3,7 +3,15 @@ import type { BatchStep } from './draft';
 import { CHECK, STEP_WORDS } from './stepWords';
 
 /** The steps of a batch in order, the check last; those that are behind can be gone back to. */
-export function Steps({ of, at, onGo }: { of: readonly BatchStep[]; at: BatchStep | typeof CHECK; onGo?: (step: BatchStep) => void }) {
+export function Steps({
+  of,
+  at,
+  onGo,
+}: {
+  of: readonly BatchStep[];
+  at: BatchStep | typeof CHECK;
+  onGo?: (step: BatchStep) => void;
+}) {
   const steps = [...of, CHECK] as const;
   const now = steps.indexOf(at);
   return (

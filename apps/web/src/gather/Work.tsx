@@ -22,16 +22,23 @@ const KINDS: Record<string, [doing: string, done: string]> = {
 /** Whether it waits, runs, is done or was given up, in words. */
 function jobState(job: JobView, format: ReturnType<typeof useFormat>): string {
   if (job.state === 'done') return job.endedAt ? `done ${format.moment(job.endedAt)}` : 'done';
-  if (job.state === 'failed') return t`given up after ${job.attempts} ${plural(job.attempts, { one: 'try', other: 'tries' })}`;
+  if (job.state === 'failed')
+    return t`given up after ${job.attempts} ${plural(job.attempts, { one: 'try', other: 'tries' })}`;
   if (job.state === 'waiting') return job.attempts > 0 ? t`waits to be tried again` : t`waits its turn`;
   const left = job.rate && job.total !== null ? Math.ceil((job.total - (job.done ?? 0)) / job.rate) : null;
-  return left === null ? 'runs' : t`${format.number(Math.round(job.rate!))} rows a second, about ${left} s left`;
+  return left === null
+    ? 'runs'
+    : t`${format.number(Math.round(job.rate!))} rows a second, about ${left} s left`;
 }
 
 /** Every running and finished piece of work of the organization. */
 export default function Work() {
   const format = useFormat();
-  const { data, error } = useQuery({ queryKey: ['jobs'], queryFn: () => get<JobView[]>('jobs'), refetchInterval: 1_500 });
+  const { data, error } = useQuery({
+    queryKey: ['jobs'],
+    queryFn: () => get<JobView[]>('jobs'),
+    refetchInterval: 1_500,
+  });
   if (!data) return error ? <ProblemNote error={error} /> : <Loading what={t`the work`} />;
   return (
     <>
@@ -41,7 +48,9 @@ export default function Work() {
         {data.length === 0 ? (
           <Empty title={t`Nothing has run yet`}>
             <p>
-              <Trans>Bringing in a file, sending a message: what takes longer than a moment is listed here.</Trans>
+              <Trans>
+                Bringing in a file, sending a message: what takes longer than a moment is listed here.
+              </Trans>
             </p>
           </Empty>
         ) : (

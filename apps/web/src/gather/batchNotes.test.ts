@@ -17,9 +17,17 @@ const BATCH = {
 
 function margin(batch: Partial<Record<keyof BatchView, unknown>>) {
   const asked: unknown[] = [];
-  const acts = { open: (opened: unknown) => void asked.push(['open', opened]), look: (why: string) => void asked.push(['look', why]) };
+  const acts = {
+    open: (opened: unknown) => void asked.push(['open', opened]),
+    look: (why: string) => void asked.push(['look', why]),
+  };
   const notes = batchNotes({ ...BATCH, ...batch } as unknown as BatchView, acts as never);
-  return { asked, notes, keys: notes.map(({ key }) => key), note: (key: string) => notes.find((one) => one.key === key) };
+  return {
+    asked,
+    notes,
+    keys: notes.map(({ key }) => key),
+    note: (key: string) => notes.find((one) => one.key === key),
+  };
 }
 
 test('nothing of a batch that is not there', () => expect(batchNotes(undefined, {} as never)).toEqual([]));
@@ -38,9 +46,15 @@ test('rows that want a look lead to them, as long as they can still be settled',
 });
 
 test('rows with errors are counted together, and are a fault only where some stay out', () => {
-  expect(margin({ counts: { failed: 2 }, withFaults: 3 }).note('mend')).toMatchObject({ tone: 'fault', title: '5 rows with errors' });
+  expect(margin({ counts: { failed: 2 }, withFaults: 3 }).note('mend')).toMatchObject({
+    tone: 'fault',
+    title: '5 rows with errors',
+  });
   const one = margin({ counts: {}, withFaults: 1 }).note('mend')!;
-  expect([one.title, one.body]).toEqual(['1 row with errors', expect.stringMatching(/^1 comes in without a cell\. Mend/)]);
+  expect([one.title, one.body]).toEqual([
+    '1 row with errors',
+    expect.stringMatching(/^1 comes in without a cell\. Mend/),
+  ]);
   expect(margin({ withFaults: 3 }).note('mend')).toMatchObject({ tone: 'doubt' });
   // The rows as they stood in the file are gone with it.
   expect(margin({ counts: { failed: 2 }, fileKept: false }).note('mend')).toBeUndefined();
@@ -68,7 +82,9 @@ test('places with rules of their own, and evidence that is old', () => {
 test('who stayed when it was taken back out; and what stopped it', () => {
   expect(margin({ state: 'taken-out', stayed: 1 }).note('stayed')!.title).toBe('1 person stayed');
   expect(margin({ state: 'taken-out', stayed: 0 }).keys).toEqual([]);
-  expect(margin({ state: 'stopped', problem: 'It could not go on: the disk is full' }).notes[0]).toMatchObject({
+  expect(
+    margin({ state: 'stopped', problem: 'It could not go on: the disk is full' }).notes[0],
+  ).toMatchObject({
     tone: 'fault',
     title: 'It stopped',
   });

@@ -3,8 +3,14 @@ import type { BatchView } from '@goodword/core/contract';
 import type { Note } from '../ui/margin';
 import type { Opened } from './BatchCounts';
 
-/** What the Margin says of a checked or finished batch; without `acts` it offers nothing to whoever may only read. */
-export function batchNotes(batch: BatchView | undefined, acts: { open(opened: Opened): void; look(why: string): void } | null): Note[] {
+/**
+ * What the Margin says of a checked or finished batch; without `acts` it offers nothing to whoever may only
+ * read.
+ */
+export function batchNotes(
+  batch: BatchView | undefined,
+  acts: { open(opened: Opened): void; look(why: string): void } | null,
+): Note[] {
   if (!batch) return [];
   const notes: Note[] = [];
   const add = (key: string, tone: Note['tone'], title: string, body: string, remedy?: Note['remedy']) =>
@@ -30,11 +36,15 @@ export function batchNotes(batch: BatchView | undefined, acts: { open(opened: Op
       t`${failed + batch.withFaults} ${plural(failed + batch.withFaults, { one: 'row', other: 'rows' })} with errors`,
       t`${[
         failed > 0 && t`${failed} ${plural(failed, { one: 'does', other: 'do' })} not come in`,
-        batch.withFaults > 0 && t`${batch.withFaults} ${plural(batch.withFaults, { one: 'comes', other: 'come' })} in without a cell`,
+        batch.withFaults > 0 &&
+          t`${batch.withFaults} ${plural(batch.withFaults, { one: 'comes', other: 'come' })} in without a cell`,
       ]
         .filter(Boolean)
         .join(', ')}. Mend them in the file and bring it in again: nobody comes in twice.`,
-      { words: t`Download them with the reasons`, act: () => void window.open(`/api/batches/${batch.id}/rows-to-mend.csv`) },
+      {
+        words: t`Download them with the reasons`,
+        act: () => void window.open(`/api/batches/${batch.id}/rows-to-mend.csv`),
+      },
     );
   if (batch.withHints > 0)
     add(
@@ -79,7 +89,12 @@ export function batchNotes(batch: BatchView | undefined, acts: { open(opened: Op
       );
   }
   if (batch.state === 'checked')
-    add('safe', 'good', t`Nothing is changed yet`, t`And a batch can be taken back out as a whole. Whoever got a message meanwhile would stay.`);
+    add(
+      'safe',
+      'good',
+      t`Nothing is changed yet`,
+      t`And a batch can be taken back out as a whole. Whoever got a message meanwhile would stay.`,
+    );
   if (batch.state === 'taken-out' && batch.stayed > 0)
     add(
       'stayed',

@@ -5,11 +5,28 @@ import type { DraftState } from './draft';
 import type { Judgement } from './intake.worker';
 
 const FOUND: FileFindings = {
-  ...{ kind: 'text', encoding: 'utf-8', sure: true, delimiter: ',', headerLine: 1, titles: [], header: ['E-mail', 'Cell', 'Signed'], rows: 40 },
+  ...{
+    kind: 'text',
+    encoding: 'utf-8',
+    sure: true,
+    delimiter: ',',
+    headerLine: 1,
+    titles: [],
+    header: ['E-mail', 'Cell', 'Signed'],
+    rows: 40,
+  },
   ...{ unscramble: false, asides: { blank: 0, header: 0, total: 0 }, longer: 0, shorter: 0, doubled: [] },
 };
 const JUDGED: Judgement = {
-  ...{ counted: 40, ready: 40, look: 0, failed: 0, faultsByColumn: [0, 0, 0], hintsByColumn: [0, 0, 0], cells: {} },
+  ...{
+    counted: 40,
+    ready: 40,
+    look: 0,
+    failed: 0,
+    faultsByColumn: [0, 0, 0],
+    hintsByColumn: [0, 0, 0],
+    cells: {},
+  },
   ...{ first: [], failedRows: [], swapped: [], spellings: [] },
 };
 const COLUMNS: ColumnChoice[] = [{ to: 'email' }, { to: 'mobile' }, { to: 'signedOn' }];
@@ -24,7 +41,14 @@ interface Case {
 }
 
 /** The notes of a sheet, and what pressing their remedies asks for. */
-function margin({ found = {}, judged = {}, draft = {}, cells = ['a@example.org', '206 555 0101', ''], order = null, mixed = false }: Case = {}) {
+function margin({
+  found = {},
+  judged = {},
+  draft = {},
+  cells = ['a@example.org', '206 555 0101', ''],
+  order = null,
+  mixed = false,
+}: Case = {}) {
   const asked: unknown[] = [];
   const tell =
     (what: string) =>
@@ -44,7 +68,13 @@ function margin({ found = {}, judged = {}, draft = {}, cells = ['a@example.org',
     layout: null,
     ...draft,
   } as unknown as DraftState;
-  const acts = { choose: tell('choose'), chooseAll: tell('chooseAll'), mend: tell('mend'), unmend: tell('unmend'), readAgain: tell('readAgain') };
+  const acts = {
+    choose: tell('choose'),
+    chooseAll: tell('chooseAll'),
+    mend: tell('mend'),
+    unmend: tell('unmend'),
+    readAgain: tell('readAgain'),
+  };
   const notes = columnNotes(state, acts as never);
   return { notes, asked, note: (key: string): Note | undefined => notes.find((one) => one.key === key) };
 }
@@ -60,14 +90,22 @@ test('nothing is said before there is something to speak of', () => {
 describe('what is wrong comes first, each with its remedy', () => {
   test('cells that have changed places', () => {
     const { notes, note, asked } = margin({ judged: { swapped: [{ a: 0, b: 1, rows: [3, 9], count: 2 }] } });
-    expect(notes[0]).toMatchObject({ key: 'swap-0-1', tone: 'fault', anchor: 'column-0', title: '2 rows have “E-mail” and “Cell” swapped' });
+    expect(notes[0]).toMatchObject({
+      key: 'swap-0-1',
+      tone: 'fault',
+      anchor: 'column-0',
+      title: '2 rows have “E-mail” and “Cell” swapped',
+    });
     note('swap-0-1')!.remedy!.act();
     expect(asked).toEqual([['mend', { kind: 'swap', a: 1, b: 2 }]]);
   });
 
   test('one row is spoken of as one', () => {
     const { note } = margin({ judged: { swapped: [{ a: 0, b: 1, rows: [3], count: 1 }] } });
-    expect(note('swap-0-1')).toMatchObject({ title: '1 row has “E-mail” and “Cell” swapped', body: 'Row 3: each holds what belongs in the other.' });
+    expect(note('swap-0-1')).toMatchObject({
+      title: '1 row has “E-mail” and “Cell” swapped',
+      body: 'Row 3: each holds what belongs in the other.',
+    });
     expect(note('swap-0-1')!.remedy!.words).toBe('Swap it');
   });
 
@@ -87,7 +125,9 @@ describe('what is wrong comes first, each with its remedy', () => {
   });
 
   test('rows that can not come in', () => {
-    const { note } = margin({ judged: { failed: 1, failedRows: [{ row: 6, reason: 'no email and no mobile' }] } });
+    const { note } = margin({
+      judged: { failed: 1, failedRows: [{ row: 6, reason: 'no email and no mobile' }] },
+    });
     expect(note('failed')).toMatchObject({ tone: 'fault', title: "1 row can't come in as it is" });
     expect(note('failed')!.body).toMatch(/^Row 6: no email and no mobile\./);
   });
@@ -118,12 +158,17 @@ describe('permission in a column', () => {
       tone: 'doubt',
       title: '“Mobile opt-in”: to what did they agree?',
     });
-    expect(told('Status', { to: 'refusal', channel: 'email' }).note('refusal-2')).toMatchObject({ title: '“Status” names people who left' });
+    expect(told('Status', { to: 'refusal', channel: 'email' }).note('refusal-2')).toMatchObject({
+      title: '“Status” names people who left',
+    });
   });
 
   test('a refusal that somebody reads as a permission is a fault, with the way to mend it', () => {
     const { note, asked } = told('Newsletter opt-out', { to: 'consent', channel: 'email' });
-    expect(note('refusal-2')).toMatchObject({ tone: 'fault', title: '“Newsletter opt-out” is read as a permission' });
+    expect(note('refusal-2')).toMatchObject({
+      tone: 'fault',
+      title: '“Newsletter opt-out” is read as a permission',
+    });
     note('refusal-2')!.remedy!.act();
     expect(asked).toEqual([['choose', 2, { to: 'refusal', channel: 'email' }]]);
   });
@@ -131,7 +176,10 @@ describe('permission in a column', () => {
   test('left out it is told in a file of any kind, with the way to read it', () => {
     const { note, asked } = margin({
       found: { header: ['E-mail', 'Cell', 'Do Not Email'] } as never,
-      draft: { columns: [...COLUMNS.slice(0, 2), { to: 'leave' }], parts: { what: 'gifts', mends: [] } } as never,
+      draft: {
+        columns: [...COLUMNS.slice(0, 2), { to: 'leave' }],
+        parts: { what: 'gifts', mends: [] },
+      } as never,
     });
     expect(note('refusal-2')).toMatchObject({ tone: 'doubt', title: '“Do Not Email” is left out' });
     note('refusal-2')!.remedy!.act();
@@ -146,7 +194,10 @@ describe('permission in a column', () => {
 describe('the order of day and month', () => {
   test('is a doubt where no value tells', () => {
     const { note, asked } = margin({ cells: ['', '', '03/04/2026'] });
-    expect(note('order-2')).toMatchObject({ tone: 'doubt', body: 'Nothing in the values tells. They are read day first.' });
+    expect(note('order-2')).toMatchObject({
+      tone: 'doubt',
+      body: 'Nothing in the values tells. They are read day first.',
+    });
     note('order-2')!.remedy!.act();
     expect(asked).toEqual([['choose', 2, { to: 'signedOn', order: 'month-first' }]]);
   });
@@ -154,7 +205,9 @@ describe('the order of day and month', () => {
   test('is a doubt where both orders stand in one column', () => {
     const { note } = margin({ cells: ['', '', '13/04/2026'], mixed: true });
     expect(note('order-2')).toMatchObject({ tone: 'doubt' });
-    expect(note('order-2')!.body).toMatch(/^Some values work only day first, others only month first\. They are read day first/);
+    expect(note('order-2')!.body).toMatch(
+      /^Some values work only day first, others only month first\. They are read day first/,
+    );
   });
 
   test('is told where one does', () => {
@@ -163,22 +216,32 @@ describe('the order of day and month', () => {
       order: 'day-first',
       draft: { columns: [...COLUMNS.slice(0, 2), { to: 'signedOn', order: 'day-first' }] },
     });
-    expect(note('order-2')).toMatchObject({ tone: 'good', body: 'The values only work day first, so all are read that way.' });
+    expect(note('order-2')).toMatchObject({
+      tone: 'good',
+      body: 'The values only work day first, so all are read that way.',
+    });
   });
 
-  test('is not asked of days that leave no doubt', () => expect(margin({ cells: ['', '', '2026-04-03'] }).note('order-2')).toBeUndefined());
+  test('is not asked of days that leave no doubt', () =>
+    expect(margin({ cells: ['', '', '2026-04-03'] }).note('order-2')).toBeUndefined());
 });
 
 test('near spellings are gathered with one stroke, at most three of a column', () => {
   const gatherings = ['M', 'L', 'S', 'XL'].map((to) => ({ to, from: [to.toLowerCase()] }));
-  const { notes, note, asked } = margin({ judged: { spellings: [{ column: 1, gatherings: gatherings as never }] } });
+  const { notes, note, asked } = margin({
+    judged: { spellings: [{ column: 1, gatherings: gatherings as never }] },
+  });
   expect(notes.filter(({ key }) => key.startsWith('spelling'))).toHaveLength(3);
   note('spelling-1-M')!.remedy!.act();
   expect(asked).toEqual([['mend', { kind: 'write', column: 2, from: ['m'], to: 'M' }]]);
 });
 
 describe('a remembered layout', () => {
-  const layout = { name: 'Fair', header: ['E-mail', 'Signed'], columns: [{ to: 'nameEmail' }, { to: 'leave' }] };
+  const layout = {
+    name: 'Fair',
+    header: ['E-mail', 'Signed'],
+    columns: [{ to: 'nameEmail' }, { to: 'leave' }],
+  };
 
   test('of the same headers was applied, and can be left', () => {
     const { note, asked } = margin({ draft: { layout: { layout, exact: true, known: 3 } as never } });
@@ -191,16 +254,30 @@ describe('a remembered layout', () => {
     const { note, asked } = margin({ draft: { layout: { layout, exact: false, known: 2 } as never } });
     expect(note('layout')!.body).toBe('2 of 3 headers match its remembered layout.');
     note('layout')!.remedy!.act();
-    expect((asked[0] as [string, ColumnChoice[]])[1]).toEqual([{ to: 'nameEmail' }, { to: 'mobile' }, { to: 'leave' }]);
+    expect((asked[0] as [string, ColumnChoice[]])[1]).toEqual([
+      { to: 'nameEmail' },
+      { to: 'mobile' },
+      { to: 'leave' },
+    ]);
   });
 });
 
 test.each<[string, Partial<FileFindings>, string, unknown[] | null]>([
-  ['lines over the header', { titles: ['Winter fair'], headerLine: 2 }, 'titles', ['readAgain', { headerLine: 1 }]],
+  [
+    'lines over the header',
+    { titles: ['Winter fair'], headerLine: 2 },
+    'titles',
+    ['readAgain', { headerLine: 1 }],
+  ],
   ['no header', { headerLine: null }, 'no-header', ['readAgain', { headerLine: 1 }]],
   ['a header', {}, 'header', ['readAgain', { headerLine: null }]],
   ['a header twice', { doubled: ['Cell'] }, 'doubled', null],
-  ['totals and repeats', { asides: { blank: 2, header: 1, total: 1 } }, 'asides', ['readAgain', { keepAside: true }]],
+  [
+    'totals and repeats',
+    { asides: { blank: 2, header: 1, total: 1 } },
+    'asides',
+    ['readAgain', { keepAside: true }],
+  ],
   ['blank lines alone', { asides: { blank: 2, header: 0, total: 0 } }, 'asides', null],
   ['rows too long', { longer: 3 }, 'longer', null],
   ['rows too short', { shorter: 1 }, 'shorter', null],
@@ -217,16 +294,25 @@ test.each<[string, Partial<FileFindings>, string, unknown[] | null]>([
 test('a workbook tells what was hidden, merged and worked out', () => {
   const workbook = { sheet: 1, sheets: [], hiddenColumns: [2], hiddenRows: 1, mergedCells: 2, formulas: 1 };
   const { notes, note, asked } = margin({ found: { kind: 'workbook', workbook } });
-  expect(notes.map(({ key }) => key)).toEqual(expect.arrayContaining(['hidden', 'hidden-rows', 'merged', 'formulas']));
+  expect(notes.map(({ key }) => key)).toEqual(
+    expect.arrayContaining(['hidden', 'hidden-rows', 'merged', 'formulas']),
+  );
   expect(note('hidden')!.body).toMatch(/^“Cell”: hidden in the sheet/);
   note('hidden')!.remedy!.act();
   expect(asked).toEqual([['chooseAll', [{ to: 'email' }, { to: 'leave' }, { to: 'signedOn' }], null]]);
   const left: ColumnChoice[] = [{ to: 'email' }, { to: 'leave' }, { to: 'signedOn' }];
-  expect(margin({ found: { kind: 'workbook', workbook }, draft: { columns: left } }).note('hidden')).toBeUndefined();
+  expect(
+    margin({ found: { kind: 'workbook', workbook }, draft: { columns: left } }).note('hidden'),
+  ).toBeUndefined();
 });
 
 test('what was mended can be undone, the last first, six at most', () => {
-  const mends = Array.from({ length: 8 }, (_none, row) => ({ kind: 'edit' as const, row: row + 1, column: 1, value: `v${row}` }));
+  const mends = Array.from({ length: 8 }, (_none, row) => ({
+    kind: 'edit' as const,
+    row: row + 1,
+    column: 1,
+    value: `v${row}`,
+  }));
   const { notes, asked } = margin({ draft: { parts: { mends } as never } });
   const told = notes.filter(({ key }) => key.startsWith('mend-'));
   expect(told.map(({ key }) => key)).toEqual(['mend-7', 'mend-6', 'mend-5', 'mend-4', 'mend-3', 'mend-2']);
@@ -240,4 +326,6 @@ test.each<[Parameters<typeof mendWords>[0], string]>([
   [{ kind: 'write', column: 2, from: ['m', 'med'], to: 'M' }, '“M” for 2 spellings of “Cell”'],
   [{ kind: 'strip', column: 1, text: 'mailto:' }, '“mailto:” taken out of “E-mail”'],
   [{ kind: 'recase', column: 1 }, '“E-mail” written as names'],
-])('a mend in words: %j', (mend, words) => expect(mendWords(mend, { analysis: { found: FOUND } } as never)).toBe(words));
+])('a mend in words: %j', (mend, words) =>
+  expect(mendWords(mend, { analysis: { found: FOUND } } as never)).toBe(words),
+);

@@ -1,11 +1,21 @@
 import { plural, t } from '@lingui/core/macro';
-import { applyLayout, consentHeader, isOneCase, readsRefusals, usualIn, type ColumnChoice, type Mend } from '@goodword/core/intake';
+import {
+  applyLayout,
+  consentHeader,
+  isOneCase,
+  readsRefusals,
+  usualIn,
+  type ColumnChoice,
+  type Mend,
+} from '@goodword/core/intake';
 import { ENCODING_WORDS } from '@goodword/core/words';
 import type { Note } from '../ui/margin';
 import { columnWords } from './columnWords';
 import type { DraftState } from './draft';
 
-type Acts = Pick<DraftState, 'choose' | 'chooseAll' | 'mend' | 'unmend'> & { readAgain: (change: Parameters<DraftState['readAgain']>[0]) => void };
+type Acts = Pick<DraftState, 'choose' | 'chooseAll' | 'mend' | 'unmend'> & {
+  readAgain: (change: Parameters<DraftState['readAgain']>[0]) => void;
+};
 
 /** What the Margin says of the columns step, the gravest first: pure, from what was found and judged. */
 export function columnNotes(draft: DraftState, acts: Acts): Note[] {
@@ -31,7 +41,8 @@ export function columnNotes(draft: DraftState, acts: Acts): Note[] {
   ];
 }
 
-const headerOf = (draft: DraftState, column: number) => draft.analysis!.found.header[column] || `column ${column + 1}`;
+const headerOf = (draft: DraftState, column: number) =>
+  draft.analysis!.found.header[column] || `column ${column + 1}`;
 const rowsOf = (rows: readonly number[], count: number) =>
   `${plural(count, { one: 'Row', other: 'Rows' })} ${rows.join(', ')}${count > rows.length ? t` and more` : ''}`;
 
@@ -45,7 +56,10 @@ function refusalNotes(draft: DraftState, acts: Acts): Note[] {
     if (!readsRefusals(what)) return [];
     if (choice.to === 'leave' && said?.sense === 'refuses' && said.sure) {
       const refusal = { to: 'refusal', channel: said.channel } as const;
-      const remedy = { words: t`Read it as “${columnWords(refusal, [], '')[0]}”`, act: () => acts.choose(column, refusal) };
+      const remedy = {
+        words: t`Read it as “${columnWords(refusal, [], '')[0]}”`,
+        act: () => acts.choose(column, refusal),
+      };
       return [
         {
           key,
@@ -59,8 +73,20 @@ function refusalNotes(draft: DraftState, acts: Acts): Note[] {
     }
     if (choice.to === 'consent' && said?.sense === 'refuses') {
       const refusal = { to: 'refusal', channel: said.channel } as const;
-      const remedy = { words: t`It is “${columnWords(refusal, [], '')[0]}”`, act: () => acts.choose(column, refusal) };
-      return [{ key, anchor, tone: 'fault', title: t`“${name}” is read as a permission`, body: t`By its name a yes in it is a no.`, remedy }];
+      const remedy = {
+        words: t`It is “${columnWords(refusal, [], '')[0]}”`,
+        act: () => acts.choose(column, refusal),
+      };
+      return [
+        {
+          key,
+          anchor,
+          tone: 'fault',
+          title: t`“${name}” is read as a permission`,
+          body: t`By its name a yes in it is a no.`,
+          remedy,
+        },
+      ];
     }
     if (choice.to === 'leave' && said?.sense === 'agrees' && !said.sure)
       return [
@@ -85,7 +111,9 @@ function refusalNotes(draft: DraftState, acts: Acts): Note[] {
         },
       ];
     const title = said ? t`“${name}”: what does a yes in it mean?` : t`“${name}” names people who left`;
-    return [{ key, anchor, tone: 'doubt', title, body: t`It is taken for “${taken}” until you choose otherwise.` }];
+    return [
+      { key, anchor, tone: 'doubt', title, body: t`It is taken for “${taken}” until you choose otherwise.` },
+    ];
   });
 }
 
@@ -96,7 +124,10 @@ function swapNotes({ judgement, ...draft }: DraftState, acts: Acts): Note[] {
     anchor: `column-${a}`,
     title: t`${count} ${plural(count, { one: 'row has', other: 'rows have' })} “${headerOf({ judgement, ...draft }, a)}” and “${headerOf({ judgement, ...draft }, b)}” swapped`,
     body: t`${rowsOf(rows, count)}: each holds what belongs in the other.`,
-    remedy: { words: plural(count, { one: 'Swap it', other: 'Swap them' }), act: () => acts.mend({ kind: 'swap', a: a + 1, b: b + 1 }) },
+    remedy: {
+      words: plural(count, { one: 'Swap it', other: 'Swap them' }),
+      act: () => acts.mend({ kind: 'swap', a: a + 1, b: b + 1 }),
+    },
   }));
 }
 
@@ -143,8 +174,13 @@ function orderNotes(draft: DraftState, acts: Acts): Note[] {
     const dated =
       choice.to === 'signedOn' ||
       choice.to === 'givenOn' ||
-      ((choice.to === 'field' || choice.to === 'newField') && (choice.type === 'date' || choice.type === 'birthday'));
-    if (!dated || !draft.analysis!.preview.some(({ cells }) => /^\s*\d{1,2}[/.-]\d/.test(cells[column] ?? ''))) return [];
+      ((choice.to === 'field' || choice.to === 'newField') &&
+        (choice.type === 'date' || choice.type === 'birthday'));
+    if (
+      !dated ||
+      !draft.analysis!.preview.some(({ cells }) => /^\s*\d{1,2}[/.-]\d/.test(cells[column] ?? ''))
+    )
+      return [];
     const ordered = choice as Extract<ColumnChoice, { order?: unknown }>;
     const order = ordered.order ?? 'day-first';
     const other = order === 'day-first' ? 'month-first' : 'day-first';
@@ -165,7 +201,10 @@ function orderNotes(draft: DraftState, acts: Acts): Note[] {
             : usual === order && usual !== profile.usual
               ? t`Nothing in these values tells; the other days of the file are ${order.replace('-', ' ')}, and so these are read.`
               : t`Nothing in the values tells. They are read ${order.replace('-', ' ')}.`,
-        remedy: { words: t`Read ${other.replace('-', ' ')}`, act: () => acts.choose(column, { ...ordered, order: other } as ColumnChoice) },
+        remedy: {
+          words: t`Read ${other.replace('-', ' ')}`,
+          act: () => acts.choose(column, { ...ordered, order: other } as ColumnChoice),
+        },
       },
     ];
   });
@@ -201,7 +240,10 @@ function caseNotes(draft: DraftState, acts: Acts): Note[] {
         anchor: `column-${column}`,
         title: t`“${headerOf(draft, column)}”: names all in one case`,
         body: t`Such as “${found[0]!.slice(0, 40)}”. They come in as they stand.`,
-        remedy: { words: t`Write them as names`, act: () => acts.mend({ kind: 'recase', column: column + 1 }) },
+        remedy: {
+          words: t`Write them as names`,
+          act: () => acts.mend({ kind: 'recase', column: column + 1 }),
+        },
       },
     ];
   });
@@ -240,9 +282,17 @@ function layoutNotes(draft: DraftState, acts: Acts): Note[] {
 function fileNotes(draft: DraftState, acts: Acts): Note[] {
   const { found } = draft.analysis!;
   const notes: Note[] = [];
-  const add = (key: string, title: string, body: string, remedy?: Note['remedy'], tone: Note['tone'] = 'doubt') =>
-    notes.push({ key, tone, title, body, ...(remedy ? { remedy } : {}) });
-  const set = (words: string, change: Parameters<Acts['readAgain']>[0]) => ({ words, act: () => acts.readAgain(change) });
+  const add = (
+    key: string,
+    title: string,
+    body: string,
+    remedy?: Note['remedy'],
+    tone: Note['tone'] = 'doubt',
+  ) => notes.push({ key, tone, title, body, ...(remedy ? { remedy } : {}) });
+  const set = (words: string, change: Parameters<Acts['readAgain']>[0]) => ({
+    words,
+    act: () => acts.readAgain(change),
+  });
   if (found.titles.length > 0)
     add(
       'titles',
@@ -275,7 +325,11 @@ function fileNotes(draft: DraftState, acts: Acts): Note[] {
       'plain',
     );
   if (found.doubled.length > 0)
-    add('doubled', t`A header stands twice`, t`“${found.doubled[0]!}” stands over more than one column. Look at the values before matching them.`);
+    add(
+      'doubled',
+      t`A header stands twice`,
+      t`“${found.doubled[0]!}” stands over more than one column. Look at the values before matching them.`,
+    );
   const { blank, header, total } = found.asides;
   const lines = [
     blank > 0 && t`${blank} blank`,
@@ -312,18 +366,24 @@ function fileNotes(draft: DraftState, acts: Acts): Note[] {
       set(t`Leave them as they are`, { unscramble: false }),
       'good',
     );
-  if (found.encoding === 'mixed') add('mixed', t`Two encodings in one file`, t`${ENCODING_WORDS.mixed}: each line is read as what it is.`);
+  if (found.encoding === 'mixed')
+    add('mixed', t`Two encodings in one file`, t`${ENCODING_WORDS.mixed}: each line is read as what it is.`);
   const { workbook } = found;
   const hidden = (workbook?.hiddenColumns ?? []).map((nth) => nth - 1);
   if (hidden.some((column) => draft.columns[column]?.to !== 'leave'))
-    add('hidden', t`Hidden columns`, t`${hidden.map((column) => `“${headerOf(draft, column)}”`).join(', ')}: hidden in the sheet, shown here.`, {
-      words: plural(hidden.length, { one: 'Leave it out', other: 'Leave them out' }),
-      act: () =>
-        acts.chooseAll(
-          draft.columns.map((choice, column) => (hidden.includes(column) ? { to: 'leave' } : choice)),
-          draft.layout,
-        ),
-    });
+    add(
+      'hidden',
+      t`Hidden columns`,
+      t`${hidden.map((column) => `“${headerOf(draft, column)}”`).join(', ')}: hidden in the sheet, shown here.`,
+      {
+        words: plural(hidden.length, { one: 'Leave it out', other: 'Leave them out' }),
+        act: () =>
+          acts.chooseAll(
+            draft.columns.map((choice, column) => (hidden.includes(column) ? { to: 'leave' } : choice)),
+            draft.layout,
+          ),
+      },
+    );
   if (workbook && workbook.hiddenRows > 0)
     add(
       'hidden-rows',

@@ -5,8 +5,13 @@ import { columnWords, offersFor } from './columnWords';
 const fields = [{ id: 4, name: 'Membership renews', type: 'date' as const }];
 
 test('what a column becomes is said in two lines', () => {
-  expect(columnWords({ to: 'field', fieldId: 4, type: 'date' }, fields, 'US')).toEqual(['Membership renews', 'date']);
-  expect(columnWords({ to: 'newField', name: 'Shirt', type: 'choice' }, fields, 'US')[0]).toBe('Make a field: Shirt');
+  expect(columnWords({ to: 'field', fieldId: 4, type: 'date' }, fields, 'US')).toEqual([
+    'Membership renews',
+    'date',
+  ]);
+  expect(columnWords({ to: 'newField', name: 'Shirt', type: 'choice' }, fields, 'US')[0]).toBe(
+    'Make a field: Shirt',
+  );
   expect(columnWords({ to: 'mobile' }, fields, 'GB')[1]).toContain('GB');
 });
 
@@ -24,7 +29,11 @@ test('people can have every field and new ones of every type; other files none',
 });
 
 test('every plain target has its words and is offered for some kind of file', () => {
-  const offered = new Set(BATCH_KINDS.flatMap((what) => offersFor('x', [], what).known.flatMap(([, some]) => some.map((offer) => offer.key))));
+  const offered = new Set(
+    BATCH_KINDS.flatMap((what) =>
+      offersFor('x', [], what).known.flatMap(([, some]) => some.map((offer) => offer.key)),
+    ),
+  );
   for (const target of PLAIN_TARGETS.filter((one) => one !== 'leave')) {
     expect(TARGET_WORDS[target][0]).not.toBe('');
     expect([...offered]).toContain(target);

@@ -13,7 +13,11 @@ import { CHANNELS, SENDING_CHANNELS } from '@goodword/core/permission';
 import { FIELD_TYPE_WORDS, TARGET_WORDS } from '@goodword/core/words';
 
 /** What a column becomes, in two short lines. */
-export function columnWords(choice: ColumnChoice, fields: readonly KnownField[], country: string): [string, string] {
+export function columnWords(
+  choice: ColumnChoice,
+  fields: readonly KnownField[],
+  country: string,
+): [string, string] {
   switch (choice.to) {
     case 'mobile':
       return [t`Phone`, t`mobile or landline, ${country}`];
@@ -22,7 +26,10 @@ export function columnWords(choice: ColumnChoice, fields: readonly KnownField[],
     case 'refusal':
       return [REFUSAL_COLUMN_WORDS[choice.channel], t`a yes here is a no`];
     case 'field':
-      return [fields.find((field) => field.id === choice.fieldId)?.name ?? t`A field`, FIELD_TYPE_WORDS[choice.type]];
+      return [
+        fields.find((field) => field.id === choice.fieldId)?.name ?? t`A field`,
+        FIELD_TYPE_WORDS[choice.type],
+      ];
     case 'newField':
       return [t`Make a field: ${choice.name}`, FIELD_TYPE_WORDS[choice.type]];
     default:
@@ -52,7 +59,15 @@ export interface TargetOffer {
 }
 
 /** Targets by kind of file, in the groups in which they are offered. */
-const WHO: (PlainTarget | DayTarget)[] = ['email', 'mobile', 'firstName', 'lastName', 'fullName', 'nameEmail', 'externalId'];
+const WHO: (PlainTarget | DayTarget)[] = [
+  'email',
+  'mobile',
+  'firstName',
+  'lastName',
+  'fullName',
+  'nameEmail',
+  'externalId',
+];
 const PLACE: PlainTarget[] = ['street', 'postcode', 'city', 'region', 'country'];
 const GROUPS: Record<BatchKind, [string, (PlainTarget | DayTarget)[]][]> = {
   people: [
@@ -92,7 +107,11 @@ export function offersFor(
       ...(what === 'people' ? SENDING_CHANNELS.map((channel) => ({ to: 'consent' as const, channel })) : []),
       ...([...CHANNELS, 'every'] as const).map((channel) => ({ to: 'refusal' as const, channel })),
     ];
-    const offered = said.map((choice): TargetOffer => ({ key: offerKey(choice), words: columnWords(choice, [], '')[0], choice }));
+    const offered = said.map((choice): TargetOffer => ({
+      key: offerKey(choice),
+      words: columnWords(choice, [], '')[0],
+      choice,
+    }));
     const permission = groups.find(([name]) => name === 'Permission');
     if (permission) permission[1].unshift(...offered);
     else groups.push([t`Permission`, offered]);
@@ -108,14 +127,21 @@ export function offersFor(
   const name = header.trim().slice(0, 60) || t`Unnamed`;
   const make =
     what === 'people'
-      ? FIELD_TYPES.map((type): TargetOffer => ({ key: `new:${type}`, words: FIELD_TYPE_WORDS[type], choice: { to: 'newField', name, type } }))
+      ? FIELD_TYPES.map((type): TargetOffer => ({
+          key: `new:${type}`,
+          words: FIELD_TYPE_WORDS[type],
+          choice: { to: 'newField', name, type },
+        }))
       : [];
   return { known: groups, make };
 }
 
 export const KIND_WORDS: Record<BatchKind, [string, string]> = {
   people: [t`People to bring in`, t`New people, and what is new of those who are here`],
-  refusals: [t`People who opted out`, t`Left, bounced or complained in another system: nobody is brought in as reachable`],
+  refusals: [
+    t`People who opted out`,
+    t`Left, bounced or complained in another system: nobody is brought in as reachable`,
+  ],
   here: [t`People already here`, t`Added to a list, a tag or a roster by their address or own id`],
   gifts: [t`Gifts`, t`Amounts with days, matched to the people who gave`],
 };

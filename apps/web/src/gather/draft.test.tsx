@@ -5,7 +5,8 @@ import { offeredName, planOfDraft, stepsOf, useDraft } from './draft';
 import type { Ask } from './intake.worker';
 
 const HOUSE = { fields: [], country: 'US', currency: 'USD', today: 20_900, layouts: [] as LayoutView[] };
-const FILE = 'Email,First name,Cell\nann@example.org,Ann,206 555 0101\nbo@example,Bo,\ncy@example.org,Cy,206 555 0103\n';
+const FILE =
+  'Email,First name,Cell\nann@example.org,Ann,206 555 0101\nbo@example,Bo,\ncy@example.org,Cy,206 555 0103\n';
 
 type Heard = (event: { data?: unknown }) => void;
 
@@ -43,7 +44,8 @@ class HereWorker {
 
 beforeAll(async () => {
   // A form takes files of jsdom alone.
-  Object.assign(globalThis, { Worker: HereWorker, FormData: class extends Map { append = this.set } }); // prettier-ignore
+  // prettier-ignore
+  Object.assign(globalThis, { Worker: HereWorker, FormData: class extends Map { append = this.set } });
   await import('./intake.worker');
 });
 let asked: RecordedCall[];
@@ -59,7 +61,10 @@ const taken = async (text: string | Uint8Array = FILE, house = HOUSE) => {
   await now().take(fileOf(text), house, null);
   await waitFor(() => expect(now().judging).toBe(false));
 };
-const saved = () => asked.filter(({ path }) => path === 'batches/7/draft').map(({ body }) => body as { step: string; plan: { columns: unknown[] } });
+const saved = () =>
+  asked
+    .filter(({ path }) => path === 'batches/7/draft')
+    .map(({ body }) => body as { step: string; plan: { columns: unknown[] } });
 
 describe('a file on its way in', () => {
   test('is read and guessed in the page, taken by the server, and judged by its values', async () => {
@@ -77,7 +82,10 @@ describe('a file on its way in', () => {
     now().choose(1, { to: 'lastName' });
     now().rename('Harbor day');
     await waitFor(() => expect(saved()).toHaveLength(2), { timeout: 3000 });
-    expect(saved()[1]).toMatchObject({ name: 'Harbor day', plan: { columns: [{ to: 'email' }, { to: 'lastName' }, { to: 'leave' }] } });
+    expect(saved()[1]).toMatchObject({
+      name: 'Harbor day',
+      plan: { columns: [{ to: 'email' }, { to: 'lastName' }, { to: 'leave' }] },
+    });
   });
 
   test('is judged anew when a cell is mended, and again when that is undone', async () => {
@@ -89,7 +97,11 @@ describe('a file on its way in', () => {
   });
 
   test('that is a picture is told and not sent', async () => {
-    await now().take(fileOf(new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0, 0, 13])), HOUSE, null);
+    await now().take(
+      fileOf(new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0, 0, 13])),
+      HOUSE,
+      null,
+    );
     expect(now().problem).toMatch(/picture/);
     expect([now().file, asked]).toEqual([null, []]);
   });
@@ -101,7 +113,10 @@ describe('a file on its way in', () => {
   });
 
   test('that the server does not take says why', async () => {
-    asked = serve({ 'POST batches': () => reply(413, { title: 'Too large', status: 413, detail: 'The file is larger than 100 MB.' }) });
+    asked = serve({
+      'POST batches': () =>
+        reply(413, { title: 'Too large', status: 413, detail: 'The file is larger than 100 MB.' }),
+    });
     await now().take(fileOf(FILE), HOUSE, null);
     expect(now()).toMatchObject({ unsent: 'The file is larger than 100 MB.', batchId: null });
   });
@@ -120,10 +135,15 @@ describe('a file on its way in', () => {
     expect(now().unsent).toMatch(/The server cannot be reached just now/);
     now().choose(1, { to: 'lastName' });
     await now().send();
-    expect(now()).toMatchObject({ batchId: null, columns: [{ to: 'email' }, { to: 'lastName' }, { to: 'mobile' }] });
+    expect(now()).toMatchObject({
+      batchId: null,
+      columns: [{ to: 'email' }, { to: 'lastName' }, { to: 'mobile' }],
+    });
     await now().send();
     expect(now()).toMatchObject({ batchId: 7, unsent: null });
-    await waitFor(() => expect(saved().at(-1)?.plan.columns[1]).toEqual({ to: 'lastName' }), { timeout: 3000 });
+    await waitFor(() => expect(saved().at(-1)?.plan.columns[1]).toEqual({ to: 'lastName' }), {
+      timeout: 3000,
+    });
   });
 
   test('that is a workbook can be chosen again when it did not reach the server', async () => {
@@ -173,7 +193,8 @@ describe('a file on its way in', () => {
 describe('a long file', () => {
   const ROWS = 45_000;
   const LONG_FILE =
-    'Email,First name,Cell\n' + Array.from({ length: ROWS }, (_none, i) => `pier.${i}@example.org,Person ${i} of the pier,`).join('\n');
+    'Email,First name,Cell\n' +
+    Array.from({ length: ROWS }, (_none, i) => `pier.${i}@example.org,Person ${i} of the pier,`).join('\n');
   const sent = () => asked.filter(({ path }) => path === 'batches').length;
   const begun = (file = fileOf(LONG_FILE)) => ({ file, over: now().take(file, HOUSE, null) });
   const glimpsed = () => waitFor(() => expect(now().analysis?.whole).toBe(false), { interval: 1 });
@@ -206,7 +227,10 @@ describe('a long file', () => {
     await glimpsed();
     const again = now().readAgain({ delimiter: ';' }, null, HOUSE);
     await Promise.all([over, again]);
-    expect(now().analysis).toMatchObject({ whole: true, found: { header: ['Email,First name,Cell'], delimiter: ';' } });
+    expect(now().analysis).toMatchObject({
+      whole: true,
+      found: { header: ['Email,First name,Cell'], delimiter: ';' },
+    });
     expect(sent()).toBe(1);
     expect(HereWorker.made.at(-1)!.listeners).toBe(0);
   });
@@ -223,7 +247,10 @@ describe('a long file', () => {
 
 test('a batch that another file has taken the place of does not become the batch on the page', async () => {
   const answers: ((value: unknown) => void)[] = [];
-  serve({ 'POST batches': () => new Promise((done) => answers.push(done)), 'PUT batches/8/draft': () => ({ version: 1 }) });
+  serve({
+    'POST batches': () => new Promise((done) => answers.push(done)),
+    'PUT batches/8/draft': () => ({ version: 1 }),
+  });
   const first = now().take(fileOf(FILE), HOUSE, null);
   await waitFor(() => expect(answers).toHaveLength(1));
   const second = now().take(fileOf('Email\neva@example.org\n'), HOUSE, null);
@@ -239,7 +266,10 @@ describe('a batch taken up again', () => {
   const BATCH = {
     ...{ id: 7, name: 'Harbor day', fileName: 'sign-ups.csv', what: 'people', state: 'draft' },
     found: { kind: 'text', encoding: 'utf-8', delimiter: ',', headerLine: 1 },
-    draft: { step: 'Permission', plan: { columns: [{ to: 'email' }, { to: 'lastName' }, { to: 'leave' }], tagIds: [5], permission: {} } },
+    draft: {
+      step: 'Permission',
+      plan: { columns: [{ to: 'email' }, { to: 'lastName' }, { to: 'leave' }], tagIds: [5], permission: {} },
+    },
   } as unknown as BatchView;
 
   test('stands where it was left, with what was settled', async () => {
@@ -248,7 +278,12 @@ describe('a batch taken up again', () => {
       'GET batches/7/text': () => ({ ok: true, blob: async () => new Blob([FILE]), text: async () => '' }),
     });
     await now().open(BATCH, HOUSE);
-    expect(now()).toMatchObject({ step: 'Permission', batchId: 7, name: 'Harbor day', parts: { tagIds: [5] } });
+    expect(now()).toMatchObject({
+      step: 'Permission',
+      batchId: 7,
+      name: 'Harbor day',
+      parts: { tagIds: [5] },
+    });
     expect(now().columns).toEqual([{ to: 'email' }, { to: 'lastName' }, { to: 'leave' }]);
   });
 
@@ -262,22 +297,31 @@ describe('a batch taken up again', () => {
 
   test('goes on with what was typed while a save was on its way that a reload never heard of', async () => {
     stored({ draft: LATER, basedOn: 0, sent: BEGUN });
-    expect(await opened({ name: 'Begun', draft: BEGUN })).toEqual({ name: 'Typed since', newer: null, basedOn: 1 });
+    expect(await opened({ name: 'Begun', draft: BEGUN })).toEqual({
+      name: 'Typed since',
+      newer: null,
+      basedOn: 1,
+    });
   });
 
   test('goes on likewise where that save arrives after it was opened', async () => {
-    const text = { 'GET batches/7/text': () => ({ ok: true, blob: async () => new Blob([FILE]), text: async () => '' }) };
+    const text = {
+      'GET batches/7/text': () => ({ ok: true, blob: async () => new Blob([FILE]), text: async () => '' }),
+    };
     serve({ ...text, 'GET batches/7': BATCH });
     stored({ draft: LATER, basedOn: 0, sent: BEGUN });
     await opened({ name: 'As it came', draft: null, draftVersion: 0 });
-    const refused = () => reply(409, { title: 'Changed meanwhile', status: 409, detail: 'Somebody changed it.', newer: true });
+    const refused = () =>
+      reply(409, { title: 'Changed meanwhile', status: 409, detail: 'Somebody changed it.', newer: true });
     let saves = 0;
     asked = serve({
       'PUT batches/7/draft': () => (saves++ === 0 ? refused() : { version: 2 }),
       'GET batches/7': { ...BATCH, name: 'Begun', draft: BEGUN, draftVersion: 1 },
     });
     await now().save();
-    expect(asked.filter(({ method }) => method === 'PUT').map(({ body }) => (body as { basedOn: number }).basedOn)).toEqual([0, 1]);
+    expect(
+      asked.filter(({ method }) => method === 'PUT').map(({ body }) => (body as { basedOn: number }).basedOn),
+    ).toEqual([0, 1]);
     expect(now()).toMatchObject({ newer: null, draftVersion: 2, name: 'Typed since' });
   });
 
@@ -301,17 +345,27 @@ describe('a batch taken up again', () => {
         return BATCH;
       },
       'GET batches/7/text': () =>
-        ++texts === 1 ? reply(503, null) : { ok: true, status: 200, blob: async () => new Blob([FILE]), text: async () => '' },
+        ++texts === 1
+          ? reply(503, null)
+          : { ok: true, status: 200, blob: async () => new Blob([FILE]), text: async () => '' },
     });
     const over = now().open(BATCH, HOUSE);
     await waitFor(() => expect(now().reading).toMatch(/does not answer just now/));
     await over;
-    expect(now()).toMatchObject({ step: 'Permission', reading: null, problem: null, analysis: { whole: true } });
+    expect(now()).toMatchObject({
+      step: 'Permission',
+      reading: null,
+      problem: null,
+      analysis: { whole: true },
+    });
     expect([asks, texts]).toEqual([2, 2]);
   });
 
   test('that is not for this teammate says why', async () => {
-    asked = serve({ 'GET batches/7': () => reply(403, { title: 'Not yours to do', status: 403, detail: 'That is for organizers.' }) });
+    asked = serve({
+      'GET batches/7': () =>
+        reply(403, { title: 'Not yours to do', status: 403, detail: 'That is for organizers.' }),
+    });
     await now().open(BATCH, HOUSE);
     expect(now()).toMatchObject({ problem: 'That is for organizers.', reading: null });
   });
@@ -323,9 +377,21 @@ describe('a batch taken up again', () => {
   });
 
   test('that could not be read says why, and is still the batch that it is', async () => {
-    asked = serve({ 'GET batches/7': { ...BATCH, found: null, state: 'unreadable', problem: 'The workbook is locked with a password.' } });
+    asked = serve({
+      'GET batches/7': {
+        ...BATCH,
+        found: null,
+        state: 'unreadable',
+        problem: 'The workbook is locked with a password.',
+      },
+    });
     await now().open(BATCH, HOUSE);
-    expect(now()).toMatchObject({ problem: 'The workbook is locked with a password.', batchId: 7, reading: null, analysis: null });
+    expect(now()).toMatchObject({
+      problem: 'The workbook is locked with a password.',
+      batchId: 7,
+      reading: null,
+      analysis: null,
+    });
   });
 });
 
@@ -353,6 +419,11 @@ test('there is a plan when both channels are answered; of other files nothing is
   expect(at('nothing', 'unanswered')).toBeNull();
   expect(at('bought', 'nothing')).toBeNull();
   // The server chose the sheet when it read the file; what is read since is its text.
-  expect(at('nothing', 'nothing')).toMatchObject({ reading: { delimiter: ';' }, permission: { email: { said: 'nothing' } } });
-  expect(at('unanswered', 'unanswered', 'gifts')).toMatchObject({ permission: { text: { said: 'nothing' } } });
+  expect(at('nothing', 'nothing')).toMatchObject({
+    reading: { delimiter: ';' },
+    permission: { email: { said: 'nothing' } },
+  });
+  expect(at('unanswered', 'unanswered', 'gifts')).toMatchObject({
+    permission: { text: { said: 'nothing' } },
+  });
 });

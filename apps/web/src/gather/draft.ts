@@ -60,11 +60,17 @@ export interface DraftState {
   judging: boolean;
   reading: string | null;
   problem: string | null;
-  /** Why the server does not have the file, though the page has read it; null while it is under way and once it is there. */
+  /**
+   * Why the server does not have the file, though the page has read it; null while it is under way and once
+   * it is there.
+   */
   unsent: string | null;
   /** The save of the server's that this was begun from. */
   draftVersion: number;
-  /** Somebody of the team saved this batch meanwhile: who and that, and what they saved; null where nobody did. */
+  /**
+   * Somebody of the team saved this batch meanwhile: who and that, and what they saved; null where nobody
+   * did.
+   */
   newer: { words: string; theirs: BatchView } | null;
   parts: PlanParts;
   permission: Record<'email' | 'text', DraftPermission>;
@@ -121,8 +127,9 @@ let saving: ReturnType<typeof setTimeout> | undefined;
 const WORKER_GONE = t`The browser gave up reading the file, most likely for want of memory. Close other pages and read it again, or cut the file in two.`;
 
 /**
- * Puts one question to the worker and hears its answers, several on the way; whatever belongs to an older question is
- * dropped. A worker that the browser has ended is told as an answer, and the next question begins a new one.
+ * Puts one question to the worker and hears its answers, several on the way; whatever belongs to an older
+ * question is dropped. A worker that the browser has ended is told as an answer, and the next question begins
+ * a new one.
  */
 function ask(question: Ask, hear: (answer: WorkerReply) => void): Promise<void> {
   const own = (worker ??= new Worker(new URL('./intake.worker.ts', import.meta.url), { type: 'module' }));
@@ -167,17 +174,26 @@ function draftOf({ step, name, parts, columns, permission, readAs }: DraftState)
 interface Here {
   draft: IntakeDraft;
   basedOn: number;
-  /** What is on its way to the server: a page that goes before the answer never hears which version that became. */
+  /**
+   * What is on its way to the server: a page that goes before the answer never hears which version that
+   * became.
+   */
   sent: IntakeDraft | null;
 }
 
 /** Whether what the server has is what was sent from here, whatever version it became. */
 function isOurs(theirs: BatchView, sent: IntakeDraft | null): boolean {
   if (!sent || theirs.name !== sent.name) return false;
-  return differences({ step: sent.step, plan: sent.plan }, { step: theirs.draft?.step, plan: theirs.draft?.plan }).length === 0;
+  return (
+    differences({ step: sent.step, plan: sent.plan }, { step: theirs.draft?.step, plan: theirs.draft?.plan })
+      .length === 0
+  );
 }
 
-/** What is not saved yet is kept in the browser: a reload, a closed page or a server that is away loses nothing. */
+/**
+ * What is not saved yet is kept in the browser: a reload, a closed page or a server that is away loses
+ * nothing.
+ */
 const nameHere = (id: number) => `gw-batch:${id}`;
 
 /** One save after the other: the second is based on what the first made. */
@@ -192,43 +208,66 @@ export const useDraft = create<DraftState>()((set, state) => {
     // Before all of it has been read there is nothing to judge by; it is judged after that.
     if (!analysis?.whole) return;
     set({ judging: true });
-    const plan = { what: parts.what, columns, constants: parts.constants, mends: parts.mends, phoneCountry: parts.phoneCountry };
+    const plan = {
+      what: parts.what,
+      columns,
+      constants: parts.constants,
+      mends: parts.mends,
+      phoneCountry: parts.phoneCountry,
+    };
     await ask({ kind: 'judge', id: ++asked, plan }, (answer) => {
       if (!answer.ok) set({ judging: false, problem: answer.reason });
       else if (answer.judgement) set({ judgement: answer.judgement, judging: !answer.done });
     });
   };
-  /** One reading of the file in the worker, with its guesses; a layout that fits goes before the guess, and what is kept before both. */
-  const look = (kind: 'glimpse' | 'read', house: House, what: BatchKind | null, keep: () => readonly ColumnChoice[] | undefined) => {
+  /**
+   * One reading of the file in the worker, with its guesses; a layout that fits goes before the guess, and
+   * what is kept before both.
+   */
+  const look = (
+    kind: 'glimpse' | 'read',
+    house: House,
+    what: BatchKind | null,
+    keep: () => readonly ColumnChoice[] | undefined,
+  ) => {
     const { fields, currency, today } = house;
     const knownHouse = { fields, currency, today, country: state().parts.phoneCountry ?? house.country };
-    return ask({ kind, id: ++asked, source: blob!, reading: state().readAs, what, house: knownHouse }, (answer) => {
-      if (!answer.ok) return set({ reading: null, problem: answer.reason, analysis: null });
-      const { analysis } = answer;
-      if (!analysis) return;
-      const guessed = analysis.guesses.map(({ choice }) => choice);
-      const fit = bestLayout(
-        analysis.found.header,
-        house.layouts.filter((layout) => layout.what === analysis.what),
-      );
-      const kept = keep()?.length === analysis.found.header.length ? keep() : undefined;
-      const columns = kept ?? (fit?.exact ? applyLayout(analysis.found.header, guessed, fit.layout) : guessed);
-      set({
-        analysis,
-        columns: withOrders(withFieldsNow(columns, guessed, house.fields), analysis),
-        layout: kept ? null : fit,
-        parts: { ...state().parts, what: analysis.what },
-        reading: analysis.whole ? null : t`Reading the rest of the file…`,
-        ...(state().step === 'File' ? { step: 'Columns' as const } : {}),
-      });
-    });
+    return ask(
+      { kind, id: ++asked, source: blob!, reading: state().readAs, what, house: knownHouse },
+      (answer) => {
+        if (!answer.ok) return set({ reading: null, problem: answer.reason, analysis: null });
+        const { analysis } = answer;
+        if (!analysis) return;
+        const guessed = analysis.guesses.map(({ choice }) => choice);
+        const fit = bestLayout(
+          analysis.found.header,
+          house.layouts.filter((layout) => layout.what === analysis.what),
+        );
+        const kept = keep()?.length === analysis.found.header.length ? keep() : undefined;
+        const columns =
+          kept ?? (fit?.exact ? applyLayout(analysis.found.header, guessed, fit.layout) : guessed);
+        set({
+          analysis,
+          columns: withOrders(withFieldsNow(columns, guessed, house.fields), analysis),
+          layout: kept ? null : fit,
+          parts: { ...state().parts, what: analysis.what },
+          reading: analysis.whole ? null : t`Reading the rest of the file…`,
+          ...(state().step === 'File' ? { step: 'Columns' as const } : {}),
+        });
+      },
+    );
   };
   /**
-   * The start of a long file is drawn before all of it is read, and all of it is read before `then` is begun and the rows
-   * are judged: side by side they would take the processor from the drawing and from each other. Another reading of the same
-   * file, asked for meanwhile, takes the place of this one.
+   * The start of a long file is drawn before all of it is read, and all of it is read before `then` is begun
+   * and the rows are judged: side by side they would take the processor from the drawing and from each other.
+   * Another reading of the same file, asked for meanwhile, takes the place of this one.
    */
-  const read = async (house: House, what: BatchKind | null, keep: readonly ColumnChoice[] | undefined, then = () => {}) => {
+  const read = async (
+    house: House,
+    what: BatchKind | null,
+    keep: readonly ColumnChoice[] | undefined,
+    then = () => {},
+  ) => {
     const [own, turn] = [blob!, ++turns];
     const long = own.size > LONG;
     let glimpsed: readonly ColumnChoice[] | undefined;
@@ -240,7 +279,9 @@ export const useDraft = create<DraftState>()((set, state) => {
     }
     if (blob === own && turn === turns && !state().problem) {
       // What a person chose meanwhile stays.
-      await look('read', house, what, () => (glimpsed && state().columns !== glimpsed ? state().columns : keep));
+      await look('read', house, what, () =>
+        glimpsed && state().columns !== glimpsed ? state().columns : keep,
+      );
       if (long) await afterRest();
     }
     if (blob !== own) return;
@@ -260,7 +301,8 @@ export const useDraft = create<DraftState>()((set, state) => {
   const changed = (values: Partial<DraftState>, again = false) => {
     set(values);
     const { batchId, analysis, draftVersion } = state();
-    if (batchId !== null && analysis) writeStored(nameHere(batchId), { draft: draftOf(state()), basedOn: draftVersion, sent } satisfies Here);
+    if (batchId !== null && analysis)
+      writeStored(nameHere(batchId), { draft: draftOf(state()), basedOn: draftVersion, sent } satisfies Here);
     later();
     if (again) void judge();
   };
@@ -278,7 +320,8 @@ export const useDraft = create<DraftState>()((set, state) => {
         await read(house, what, undefined, () => (sent = state().send()));
         await sent;
       } else {
-        // Workbooks and cards are turned into text by the server, in a process that a hostile file can't hurt.
+        // Workbooks and cards are turned into text by the server, in a process that a hostile file can't
+        // hurt.
         set({ reading: t`The server reads the file…` });
         await state().send();
         if (state().batchId === null) set({ reading: null, problem: state().unsent, unsent: null });
@@ -296,7 +339,8 @@ export const useDraft = create<DraftState>()((set, state) => {
     },
     async open(batch, house, theirsStays = false) {
       if (theirsStays) writeStored(nameHere(batch.id), null);
-      // What was settled here and never reached the server goes on; where somebody else saved since, both are shown.
+      // What was settled here and never reached the server goes on; where somebody else saved since, both are
+      // shown.
       const here = readStored<Here>(nameHere(batch.id));
       const own = here?.draft ?? null;
       const isNewer = here !== null && here.basedOn !== batch.draftVersion && !isOurs(batch, here.sent);
@@ -309,13 +353,23 @@ export const useDraft = create<DraftState>()((set, state) => {
         batchId: batch.id,
         draftVersion: isNewer ? here.basedOn : batch.draftVersion,
         newer: isNewer
-          ? { words: t`Somebody changed this batch since you did. What you settled is still here: say which one stays.`, theirs: batch }
+          ? {
+              words: t`Somebody changed this batch since you did. What you settled is still here: say which one stays.`,
+              theirs: batch,
+            }
           : null,
         name: own?.name ?? batch.name,
         file: { name: batch.fileName, size: 0 },
         readAs: reading ?? {},
-        step: (STEPS as readonly string[]).includes(draft?.step ?? '') ? (draft!.step as BatchStep) : 'Columns',
-        parts: { ...EMPTY.parts, ...parts, what: parts.what ?? batch.what, chapterId: parts.chapterId ?? batch.chapterId },
+        step: (STEPS as readonly string[]).includes(draft?.step ?? '')
+          ? (draft!.step as BatchStep)
+          : 'Columns',
+        parts: {
+          ...EMPTY.parts,
+          ...parts,
+          what: parts.what ?? batch.what,
+          chapterId: parts.chapterId ?? batch.chapterId,
+        },
         permission: { ...EMPTY.permission, ...(permission as DraftState['permission'] | undefined) },
       });
       await fromServer(house, plan as IntakeDraft['plan']);
@@ -326,19 +380,31 @@ export const useDraft = create<DraftState>()((set, state) => {
       set({ readAs, parts: { ...state().parts, mends: [], ...(what ? { what } : {}) } });
       if (change.sheet === undefined) await read(house, what ?? state().parts.what, undefined);
       else {
-        set({ reading: t`The server reads sheet ${change.sheet + 1}…`, analysis: null, readAs: { sheet: change.sheet } });
+        set({
+          reading: t`The server reads sheet ${change.sheet + 1}…`,
+          analysis: null,
+          readAs: { sheet: change.sheet },
+        });
         await call('PUT', `batches/${state().batchId}/reading`, { reading: { sheet: change.sheet } });
         await fromServer(house, null);
       }
       if (found) later();
     },
-    choose: (column, choice) => changed({ columns: state().columns.map((old, i) => (i === column ? choice : old)) }, true),
-    chooseAll: (columns, layout) => changed({ columns: withOrders(columns, state().analysis!), layout }, true),
+    choose: (column, choice) =>
+      changed({ columns: state().columns.map((old, i) => (i === column ? choice : old)) }, true),
+    chooseAll: (columns, layout) =>
+      changed({ columns: withOrders(columns, state().analysis!), layout }, true),
     mend: (mend) => changed({ parts: { ...state().parts, mends: [...state().parts.mends, mend] } }, true),
-    unmend: (at) => changed({ parts: { ...state().parts, mends: state().parts.mends.filter((_mend, i) => i !== at) } }, true),
-    set: (parts) => changed({ parts: { ...state().parts, ...parts } }, 'constants' in parts || 'phoneCountry' in parts),
+    unmend: (at) =>
+      changed(
+        { parts: { ...state().parts, mends: state().parts.mends.filter((_mend, i) => i !== at) } },
+        true,
+      ),
+    set: (parts) =>
+      changed({ parts: { ...state().parts, ...parts } }, 'constants' in parts || 'phoneCountry' in parts),
     rename: (name) => changed({ name }),
-    setPermission: (channel, permission) => changed({ permission: { ...state().permission, [channel]: permission } }),
+    setPermission: (channel, permission) =>
+      changed({ permission: { ...state().permission, [channel]: permission } }),
     async save(leaving = false) {
       clearTimeout(saving);
       const { batchId, analysis, newer, draftVersion } = state();
@@ -351,18 +417,25 @@ export const useDraft = create<DraftState>()((set, state) => {
         await before.catch(() => undefined);
         if (state().batchId !== batchId) return;
         sent = kept;
-        const { version } = await call<{ version: number }>('PUT', `batches/${batchId}/draft`, { ...kept, basedOn: state().draftVersion }, leaving);
+        const { version } = await call<{ version: number }>(
+          'PUT',
+          `batches/${batchId}/draft`,
+          { ...kept, basedOn: state().draftVersion },
+          leaving,
+        );
         sent = null;
         if (state().batchId !== batchId) return;
         set({ draftVersion: version });
         if (JSON.stringify(draftOf(state())) === JSON.stringify(kept)) writeStored(nameHere(batchId), null);
-        else writeStored(nameHere(batchId), { draft: draftOf(state()), basedOn: version, sent } satisfies Here);
+        else
+          writeStored(nameHere(batchId), { draft: draftOf(state()), basedOn: version, sent } satisfies Here);
       })();
       writeStored(nameHere(batchId), { draft: kept, basedOn: draftVersion, sent: kept } satisfies Here);
       await running.catch(async (error: unknown) => {
         if (!(error instanceof ProblemError) || !error.problem.newer) {
           // The server is away: what is settled is kept in the browser, and tried again.
-          if (error instanceof ProblemError && [0, 429, 502, 503, 504].includes(error.problem.status)) later(5000);
+          if (error instanceof ProblemError && [0, 429, 502, 503, 504].includes(error.problem.status))
+            later(5000);
           throw error;
         }
         const theirs = await call<BatchView>('GET', `batches/${batchId}`);
@@ -406,20 +479,36 @@ export const useDraft = create<DraftState>()((set, state) => {
       if (batch.found) {
         const text = await patiently(() => fetchText(id), id);
         if (text === null) return;
-        if (text === 'gone') return set({ reading: null, problem: t`The file of this batch is no longer kept.` });
+        if (text === 'gone')
+          return set({ reading: null, problem: t`The file of this batch is no longer kept.` });
         blob = text;
         const { kind, encoding, delimiter, headerLine, workbook } = batch.found;
-        if (kind !== 'text') set({ readAs: { encoding, delimiter, headerLine, ...(workbook ? { sheet: workbook.sheet } : {}), ...state().readAs } });
+        if (kind !== 'text')
+          set({
+            readAs: {
+              encoding,
+              delimiter,
+              headerLine,
+              ...(workbook ? { sheet: workbook.sheet } : {}),
+              ...state().readAs,
+            },
+          });
         await read(house, state().parts.what ?? batch.what, keep?.columns);
         const { analysis } = state();
-        if (analysis) set({ analysis: { ...analysis, found: { ...analysis.found, kind, ...(workbook ? { workbook } : {}) } } });
+        if (analysis)
+          set({
+            analysis: { ...analysis, found: { ...analysis.found, kind, ...(workbook ? { workbook } : {}) } },
+          });
         return;
       }
       await pause(300);
     }
   }
 
-  /** Asks again and again while the server can't be reached, and says so; null where the page has gone on to another batch, or what is refused is told. */
+  /**
+   * Asks again and again while the server can't be reached, and says so; null where the page has gone on to
+   * another batch, or what is refused is told.
+   */
   async function patiently<T>(ask: () => Promise<T>, id: number): Promise<T | null> {
     for (;;) {
       try {
@@ -436,7 +525,8 @@ export const useDraft = create<DraftState>()((set, state) => {
 });
 
 const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
-const isAway = (error: unknown) => !(error instanceof ProblemError) || [0, 502, 503, 504].includes(error.problem.status);
+const isAway = (error: unknown) =>
+  !(error instanceof ProblemError) || [0, 502, 503, 504].includes(error.problem.status);
 
 async function fetchText(id: number): Promise<Blob | 'gone'> {
   const response = await fetch(`/api/batches/${id}/text`);
@@ -461,12 +551,24 @@ function withOrders(columns: readonly ColumnChoice[], analysis: Analysis): Colum
 }
 
 /** The plan, once everything that this kind of file needs is answered; null before. */
-export function planOfDraft(draft: Pick<DraftState, 'columns' | 'parts' | 'permission' | 'readAs'>): IntakePlan | null {
+export function planOfDraft(
+  draft: Pick<DraftState, 'columns' | 'parts' | 'permission' | 'readAs'>,
+): IntakePlan | null {
   const { email, text } = draft.permission;
   const { sheet: _sheet, ...reading } = draft.readAs;
-  const base = { ...draft.parts, columns: draft.columns, ...(Object.keys(reading).length > 0 ? { reading } : {}) };
+  const base = {
+    ...draft.parts,
+    columns: draft.columns,
+    ...(Object.keys(reading).length > 0 ? { reading } : {}),
+  };
   const nothing = { said: 'nothing' as const };
   if (draft.parts.what !== 'people') return { ...base, permission: { email: nothing, text: nothing } };
-  if (email.said === 'unanswered' || email.said === 'bought' || text.said === 'unanswered' || text.said === 'bought') return null;
+  if (
+    email.said === 'unanswered' ||
+    email.said === 'bought' ||
+    text.said === 'unanswered' ||
+    text.said === 'bought'
+  )
+    return null;
   return { ...base, permission: { email, text } };
 }

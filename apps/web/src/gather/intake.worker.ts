@@ -88,7 +88,8 @@ export type Ask =
   ({ kind: 'glimpse' } & Read) | ({ kind: 'read' } & Read) | { kind: 'judge'; id: number; plan: JudgedPlan };
 
 export type WorkerReply =
-  { id: number; ok: true; analysis?: Analysis; judgement?: Judgement; done: boolean } | { id: number; ok: false; reason: string };
+  | { id: number; ok: true; analysis?: Analysis; judgement?: Judgement; done: boolean }
+  | { id: number; ok: false; reason: string };
 
 let newest = 0;
 let source: Blob | null = null;
@@ -99,20 +100,29 @@ let kept: TextLine[] | null = null;
 const bytesOf = async (blob: Blob) => new Uint8Array(await blob.arrayBuffer());
 const breath = () => new Promise<void>((done) => setTimeout(done));
 
-async function* linesOf(blob: Blob, how: ParseOptions): AsyncGenerator<{ reader: FileReader; lines: TextLine[] }> {
+async function* linesOf(
+  blob: Blob,
+  how: ParseOptions,
+): AsyncGenerator<{ reader: FileReader; lines: TextLine[] }> {
   const start = await bytesOf(blob.slice(0, FIRST_BYTES));
-  const reader = new FileReader(openFile(start, blob.size <= FIRST_BYTES, how, how.encoding ? undefined : await encodingOf(blob, start)));
-  for (let at = 0; at < blob.size; at += PIECE) yield { reader, lines: reader.push(await bytesOf(blob.slice(at, at + PIECE))) };
+  const reader = new FileReader(
+    openFile(start, blob.size <= FIRST_BYTES, how, how.encoding ? undefined : await encodingOf(blob, start)),
+  );
+  for (let at = 0; at < blob.size; at += PIECE)
+    yield { reader, lines: reader.push(await bytesOf(blob.slice(at, at + PIECE))) };
   yield { reader, lines: reader.end() };
 }
 
 /** As the server does it: valid UTF-8 is looked for to the end. */
 async function encodingOf(blob: Blob, start: Uint8Array): Promise<ReturnType<typeof guessEncoding>> {
-  const guessed = guessEncoding(blob.size <= FIRST_BYTES ? start : start.subarray(0, start.lastIndexOf(10) + 1));
+  const guessed = guessEncoding(
+    blob.size <= FIRST_BYTES ? start : start.subarray(0, start.lastIndexOf(10) + 1),
+  );
   if (guessed.encoding !== 'utf-8' || blob.size <= FIRST_BYTES) return guessed;
   const decoder = new TextDecoder('utf-8', { fatal: true });
   try {
-    for (let at = 0; at < blob.size; at += PIECE) decoder.decode(await bytesOf(blob.slice(at, at + PIECE)), { stream: true });
+    for (let at = 0; at < blob.size; at += PIECE)
+      decoder.decode(await bytesOf(blob.slice(at, at + PIECE)), { stream: true });
     decoder.decode();
     return guessed;
   } catch {
@@ -138,9 +148,18 @@ class Survey {
 
   analysis(reader: FileReader, whole: boolean, chosen: BatchKind | null): Analysis {
     const found = reader.found();
-    const profiles = found.header.map((_name, i) => (this.samplers[i] ?? new ColumnSampler()).profile(house.country));
+    const profiles = found.header.map((_name, i) =>
+      (this.samplers[i] ?? new ColumnSampler()).profile(house.country),
+    );
     const what = chosen ?? guessKind(found.header, profiles);
-    return { found, whole, what, preview: this.preview, profiles, guesses: guessAll(found.header, profiles, house.fields, what) };
+    return {
+      found,
+      whole,
+      what,
+      preview: this.preview,
+      profiles,
+      guesses: guessAll(found.header, profiles, house.fields, what),
+    };
   }
 }
 
@@ -156,7 +175,9 @@ async function read(ask: Read): Promise<void> {
   }
   const analysis = survey.analysis(last!, true, ask.what);
   const empty = emptiness(analysis.found);
-  self.postMessage(empty ? { id: ask.id, ok: false, reason: speak(empty) } : { id: ask.id, ok: true, analysis, done: true });
+  self.postMessage(
+    empty ? { id: ask.id, ok: false, reason: speak(empty) } : { id: ask.id, ok: true, analysis, done: true },
+  );
 }
 
 async function glimpse(ask: Read): Promise<void> {
@@ -172,10 +193,14 @@ async function glimpse(ask: Read): Promise<void> {
 async function* keptOrRead(): AsyncGenerator<TextLine[]> {
   if (kept) for (let at = 0; at < kept.length; at += BREATH) yield kept.slice(at, at + BREATH);
   else if (source)
-    for await (const { lines } of linesOf(source, reading)) for (let at = 0; at < lines.length; at += BREATH) yield lines.slice(at, at + BREATH);
+    for await (const { lines } of linesOf(source, reading))
+      for (let at = 0; at < lines.length; at += BREATH) yield lines.slice(at, at + BREATH);
 }
 
-/** Judges every row by the plan; stops as soon as a newer question has come, and says how far it is on the way. */
+/**
+ * Judges every row by the plan; stops as soon as a newer question has come, and says how far it is on the
+ * way.
+ */
 async function judge(ask: Extract<Ask, { kind: 'judge' }>): Promise<void> {
   const { plan } = ask;
   const judge = new Judge(plan);
@@ -212,11 +237,21 @@ class Judge {
     const at = (to: string) => plan.columns.flatMap((choice, i) => (choice.to === to ? [i] : []));
     this.pairs = at('email').flatMap((a) => at('mobile').map((b) => ({ a, b, rows: [], count: 0 })));
     this.choices = plan.columns.flatMap((choice, column) =>
-      (choice.to === 'field' || choice.to === 'newField') && choice.type === 'choice' ? [{ column, counts: new Map<string, number>() }] : [],
+      (choice.to === 'field' || choice.to === 'newField') && choice.type === 'choice'
+        ? [{ column, counts: new Map<string, number>() }]
+        : [],
     );
     const none = () => this.columns.map(() => 0);
     this.out = {
-      ...{ counted: 0, ready: 0, look: 0, failed: 0, faultsByColumn: none(), hintsByColumn: none(), cells: {} },
+      ...{
+        counted: 0,
+        ready: 0,
+        look: 0,
+        failed: 0,
+        faultsByColumn: none(),
+        hintsByColumn: none(),
+        cells: {},
+      },
       ...{ first: [], failedRows: [], swapped: [], spellings: [] },
     };
   }
@@ -244,7 +279,8 @@ class Judge {
     if (clean.faults.length > 0) this.seek(cells);
     for (const { column, counts } of this.choices) {
       const word = cells[column]?.trim() ?? '';
-      if (word !== '' && (counts.size < 300 || counts.has(word))) counts.set(word, (counts.get(word) ?? 0) + 1);
+      if (word !== '' && (counts.size < 300 || counts.has(word)))
+        counts.set(word, (counts.get(word) ?? 0) + 1);
     }
   }
 
@@ -255,7 +291,8 @@ class Judge {
       this.told += 1;
       out.cells[`${row}:${column}`] = { words: reason, hint };
     }
-    if (out.first.filter((one) => one.column === column && one.hint === hint).length < 3) out.first.push({ row, column, reason, hint });
+    if (out.first.filter((one) => one.column === column && one.hint === hint).length < 3)
+      out.first.push({ row, column, reason, hint });
   }
 
   private seek(cells: readonly string[]): void {
@@ -269,7 +306,9 @@ class Judge {
   result(): Judgement {
     const known = (column: number) => {
       const choice = this.plan.columns[column]!;
-      return choice.to === 'field' ? (house.fields.find((field) => field.id === choice.fieldId)?.choices ?? []) : [];
+      return choice.to === 'field'
+        ? (house.fields.find((field) => field.id === choice.fieldId)?.choices ?? [])
+        : [];
     };
     const spellings = this.choices
       .map(({ column, counts }) => ({ column, gatherings: gatherSpellings(counts, known(column)) }))

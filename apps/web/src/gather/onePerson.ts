@@ -16,13 +16,23 @@ export interface OnePerson {
 /** What became of them: their record, or the batch that waits for somebody to look at it. */
 export type Added = { supporterId: number } | { batchId: number; why: string };
 
-const COLUMNS: IntakePlan['columns'] = [{ to: 'email' }, { to: 'firstName' }, { to: 'lastName' }, { to: 'mobile' }];
+const COLUMNS: IntakePlan['columns'] = [
+  { to: 'email' },
+  { to: 'firstName' },
+  { to: 'lastName' },
+  { to: 'mobile' },
+];
 const quoted = (cell: string) => `"${cell.trim().replaceAll('"', '""')}"`;
 
-/** One row as a file of separated values (RFC 4180): a person who is typed in comes in by the same road as everybody. */
+/**
+ * One row as a file of separated values (RFC 4180): a person who is typed in comes in by the same road as
+ * everybody.
+ */
 export function fileOfOne({ email, firstName, lastName, mobile }: OnePerson): File {
   const row = [email, firstName, lastName, mobile].map(quoted).join(',');
-  return new File([`Email,First name,Last name,Mobile\r\n${row}\r\n`], 'one person.csv', { type: 'text/csv' });
+  return new File([`Email,First name,Last name,Mobile\r\n${row}\r\n`], 'one person.csv', {
+    type: 'text/csv',
+  });
 }
 
 async function until(id: number, ...states: BatchView['state'][]): Promise<BatchView> {
@@ -35,13 +45,16 @@ async function until(id: number, ...states: BatchView['state'][]): Promise<Batch
 }
 
 /**
- * Brings one person in. Who may be somebody already here is not decided by itself: their batch is left to be looked at. What
- * can't be read is told, and the batch goes again.
+ * Brings one person in. Who may be somebody already here is not decided by itself: their batch is left to be
+ * looked at. What can't be read is told, and the batch goes again.
  */
 export async function addPerson(person: OnePerson): Promise<Added> {
   const form = new FormData();
   const name = [person.firstName, person.lastName].map((one) => one.trim()).filter(Boolean);
-  form.append('name', t`${name.join(' ') || person.email.trim() || person.mobile.trim()}, typed in`.slice(0, 120));
+  form.append(
+    'name',
+    t`${name.join(' ') || person.email.trim() || person.mobile.trim()}, typed in`.slice(0, 120),
+  );
   form.append('what', 'people');
   form.append('file', fileOfOne(person));
   const { id } = await call<{ id: number }>('POST', 'batches', form);
@@ -51,9 +64,11 @@ export async function addPerson(person: OnePerson): Promise<Added> {
     await call('PUT', `batches/${id}/plan`, { ...EMPTY_PLAN, columns: COLUMNS, permission, chapterId });
     await until(id, 'checked');
     const [row] = (await get<Page<BatchRowView>>(`batches/${id}/rows`)).rows;
-    if (row?.verdict === 'look') return { batchId: id, why: t`They may be somebody who is here already. Look at both side by side.` };
+    if (row?.verdict === 'look')
+      return { batchId: id, why: t`They may be somebody who is here already. Look at both side by side.` };
     // Half an address would be a person half typed in.
-    if (!row || row.verdict === 'failed' || row.reason !== '') throw new Error(sentence(row?.reason ?? t`nobody was read`));
+    if (!row || row.verdict === 'failed' || row.reason !== '')
+      throw new Error(sentence(row?.reason ?? t`nobody was read`));
     if (row.verdict === 'same' && row.supporterId !== null) {
       await call('DELETE', `batches/${id}`);
       return { supporterId: row.supporterId };
@@ -68,4 +83,5 @@ export async function addPerson(person: OnePerson): Promise<Added> {
   return { supporterId: came!.supporterId! };
 }
 
-const sentence = (reason: string) => `${reason.charAt(0).toUpperCase()}${reason.slice(1).replace(/ \(left out\)/g, '')}.`;
+const sentence = (reason: string) =>
+  `${reason.charAt(0).toUpperCase()}${reason.slice(1).replace(/ \(left out\)/g, '')}.`;

@@ -38,7 +38,8 @@ function draft(of: Partial<DraftState> = {}): void {
   });
 }
 const now = () => useDraft.getState();
-const said = (channel: 'emails' | 'texts') => screen.getByRole('radio', { name: `They agreed to ${channel}, and we can show it` });
+const said = (channel: 'emails' | 'texts') =>
+  screen.getByRole('radio', { name: `They agreed to ${channel}, and we can show it` });
 const notes = () => useMarginStore.getState().notes.map(({ key }) => key);
 
 describe('permission', () => {
@@ -74,13 +75,21 @@ describe('permission', () => {
     await user.click(said('emails'));
     await user.click(screen.getByRole('checkbox', { name: 'appeals' }));
     await user.click(await screen.findByRole('checkbox', { name: 'Ferry news' }));
-    expect(screen.queryByRole('checkbox', { name: 'Deck crew' })).toBeNull(); // Internal: nobody agreed to get it by name.
+    // Internal: nobody agreed to get it by name.
+    expect(screen.queryByRole('checkbox', { name: 'Deck crew' })).toBeNull();
     await user.selectOptions(screen.getByLabelText('How'), 'said in person');
     await user.type(screen.getByLabelText('In what words'), 'Yes, write to me.');
     await user.clear(screen.getByLabelText('Who vouches for it'));
     await user.type(screen.getByLabelText('Who vouches for it'), 'Idris Vale');
     expect(now().permission.email).toMatchObject({
-      ...{ said: 'yes', from: 'everyone', scopes: ['appeals', 'list:1'], how: 'in-person', words: 'Yes, write to me.', voucher: 'Idris Vale' },
+      ...{
+        said: 'yes',
+        from: 'everyone',
+        scopes: ['appeals', 'list:1'],
+        how: 'in-person',
+        words: 'Yes, write to me.',
+        voucher: 'Idris Vale',
+      },
     });
     await user.click(screen.getByRole('checkbox', { name: 'appeals' }));
     expect(now().permission.email).toMatchObject({ scopes: ['list:1'] });
@@ -101,7 +110,9 @@ describe('permission', () => {
     expect(asked()).toContain('Email: say on which day they agreed.');
     expect(next.disabled).toBe(true);
     await user.click(screen.getByRole('checkbox', { name: 'appeals' }));
-    act(() => now().setPermission('email', { ...(now().permission.email as object), on: '2026-05-01' } as never));
+    act(() =>
+      now().setPermission('email', { ...(now().permission.email as object), on: '2026-05-01' } as never),
+    );
     await user.type(screen.getByLabelText('In what words'), 'Yes, write to me.');
     await waitFor(() => expect(asked()).toEqual([]));
     expect(next.disabled).toBe(false);
@@ -109,7 +120,12 @@ describe('permission', () => {
 
   test('what stands in columns is taken from there', () => {
     draft({
-      columns: [{ to: 'email' }, { to: 'consent', channel: 'email' }, { to: 'signedOn' }, { to: 'signedWords' }] as never,
+      columns: [
+        { to: 'email' },
+        { to: 'consent', channel: 'email' },
+        { to: 'signedOn' },
+        { to: 'signedWords' },
+      ] as never,
       analysis: { found: { header: ['E-mail', 'OK?', 'Signed', 'Said'] } } as never,
       permission: {
         email: { said: 'yes', from: 'column', scopes: [], how: 'paper', on: '', words: '', voucher: '' },
@@ -210,7 +226,9 @@ describe('where they go', () => {
       campaigns.push({ ...(body as object), id: 11, isOpen: true });
       return { id: 11 };
     };
-    const { user } = show(<GroupsStep />, { answers: { ...ANSWERS, 'GET campaigns': () => campaigns, 'POST campaigns': made } });
+    const { user } = show(<GroupsStep />, {
+      answers: { ...ANSWERS, 'GET campaigns': () => campaigns, 'POST campaigns': made },
+    });
     await user.click(await screen.findByRole('button', { name: 'Make a campaign' }));
     await user.type(screen.getByLabelText('Name of the campaign'), ' Slip days {Enter}');
     await waitFor(() => expect(now().parts.roster).toMatchObject({ campaignId: 11 }));

@@ -4,7 +4,10 @@ import type { FieldView, LayoutView } from '@goodword/core/contract';
 import { get } from '../app/api';
 import { useSession } from '../app/session';
 
-/** What the page needs to know of the organization to read a file; null while it is asked for, or where `error` says why not. */
+/**
+ * What the page needs to know of the organization to read a file; null while it is asked for, or where
+ * `error` says why not.
+ */
 export function useHouse() {
   const { organization } = useSession();
   const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
@@ -12,6 +15,15 @@ export function useHouse() {
   const error = fields.error ?? layouts.error;
   if (!fields.data || !layouts.data) return { house: null, error };
   const { country, currency, timeZone } = organization;
-  return { house: { fields: fields.data, layouts: layouts.data, country, currency, today: dayInZone(Date.now(), timeZone) }, error };
+  return {
+    house: {
+      fields: fields.data,
+      layouts: layouts.data,
+      country,
+      currency,
+      today: dayInZone(Date.now(), timeZone),
+    },
+    error,
+  };
 }
 export type HouseVocabulary = NonNullable<ReturnType<typeof useHouse>['house']>;

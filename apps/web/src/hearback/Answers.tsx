@@ -10,7 +10,11 @@ import { HearNav } from './HearNav';
 /** Messages that have left, newest first. */
 export default function Answers() {
   const format = useFormat();
-  const { data, error, isPending } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages'), refetchInterval: 5_000 });
+  const { data, error, isPending } = useQuery({
+    queryKey: ['messages'],
+    queryFn: () => get<MessageView[]>('messages'),
+    refetchInterval: 5_000,
+  });
   if (isPending) return <Loading what={t`messages`} />;
   const gone = data?.filter((message) => !['draft', 'scheduled'].includes(message.state));
   return (
@@ -26,13 +30,16 @@ export default function Answers() {
         )}
         <ul>
           {gone?.map((message) => (
-            <li key={message.id} className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4">
+            <li
+              key={message.id}
+              className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4"
+            >
               <Link className="subtitle hover:underline grow" to={`/hear-back/${message.id}`}>
                 {message.name}
               </Link>
               <span className="text-ink2">
-                {message.channel === 'email' ? t`Email` : t`Text`}, {message.state === 'done' ? t`sent` : message.state},{' '}
-                {format.moment(message.updatedAt)}
+                {message.channel === 'email' ? t`Email` : t`Text`},{' '}
+                {message.state === 'done' ? t`sent` : message.state}, {format.moment(message.updatedAt)}
               </span>
             </li>
           ))}

@@ -12,10 +12,14 @@ const [WIDTH, HEIGHT, LEFT, RIGHT, BOTTOM, TOP] = [560, 210, 44, 112, 24, 12];
 export function OverTime({ hours }: { hours: ResultHours }) {
   const format = useFormat();
   const [table, setTable] = useState(false);
-  const shown = SERIES.map(([kind, words, ink]) => ({ kind, words, ink, points: running(hours, kind) })).filter(
-    (series) => (series.points.at(-1)?.total ?? 0) > 0,
-  );
-  if (hours.length < 2 || shown.length === 0) return <p className="text-ink2 py-4">{t`A line is drawn once there is more than an hour to draw.`}</p>;
+  const shown = SERIES.map(([kind, words, ink]) => ({
+    kind,
+    words,
+    ink,
+    points: running(hours, kind),
+  })).filter((series) => (series.points.at(-1)?.total ?? 0) > 0);
+  if (hours.length < 2 || shown.length === 0)
+    return <p className="text-ink2 py-4">{t`A line is drawn once there is more than an hour to draw.`}</p>;
   const top = max(shown, (series) => series.points.at(-1)!.total)!;
   const x = scaleTime([new Date(hours[0]!.at), new Date(hours.at(-1)!.at)], [LEFT, WIDTH - RIGHT]);
   const y = scaleLinear([0, top], [HEIGHT - BOTTOM, TOP]).nice(4);
@@ -30,7 +34,12 @@ export function OverTime({ hours }: { hours: ResultHours }) {
         {table ? t`As a drawing` : t`As a table`}
       </button>
       {table ? (
-        <div className="max-h-[220px] overflow-y-auto" tabIndex={0} role="region" aria-label={t`Over time, as a table`}>
+        <div
+          className="max-h-[220px] overflow-y-auto"
+          tabIndex={0}
+          role="region"
+          aria-label={t`Over time, as a table`}
+        >
           <table className="w-full text-[13px]">
             <thead>
               <tr className="text-left">
@@ -70,14 +79,27 @@ export function OverTime({ hours }: { hours: ResultHours }) {
             </g>
           ))}
           {dayTicks(x).map((tick) => (
-            <text key={tick.getTime()} x={x(tick)} y={HEIGHT - 6} textAnchor="middle" fontSize="12" fill="#51626A">
+            <text
+              key={tick.getTime()}
+              x={x(tick)}
+              y={HEIGHT - 6}
+              textAnchor="middle"
+              fontSize="12"
+              fill="#51626A"
+            >
               {tick.toLocaleDateString(undefined, { month: 'short', day: 'numeric' })}
             </text>
           ))}
           {shown.map((series) => (
             <g key={series.kind}>
               <path d={path(series.points)!} fill="none" stroke={series.ink} strokeWidth="2" />
-              <text x={WIDTH - RIGHT + 6} y={labels.get(series.kind)! + 4} fontSize="13.5" fontWeight="600" fill={series.ink}>
+              <text
+                x={WIDTH - RIGHT + 6}
+                y={labels.get(series.kind)! + 4}
+                fontSize="13.5"
+                fontWeight="600"
+                fill={series.ink}
+              >
                 {format.number(series.points.at(-1)!.total)} {series.words}
               </text>
             </g>

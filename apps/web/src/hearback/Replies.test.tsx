@@ -2,11 +2,24 @@ import { screen, waitFor } from '@testing-library/react';
 import { reply, show, type StubbedAnswers, type RecordedCall } from '../testing';
 import Replies from './Replies';
 
-const REPLY = { channel: 'text', from: '+12065550142', at: '2026-11-26T18:00:00Z', message: null, handled: false };
+const REPLY = {
+  channel: 'text',
+  from: '+12065550142',
+  at: '2026-11-26T18:00:00Z',
+  message: null,
+  handled: false,
+};
 
 function server(): StubbedAnswers {
   const replies = [
-    { ...REPLY, id: 1, supporterId: 101, name: 'Elif Owusu', body: 'When does she float?', message: 'Planks are in' },
+    {
+      ...REPLY,
+      id: 1,
+      supporterId: 101,
+      name: 'Elif Owusu',
+      body: 'When does she float?',
+      message: 'Planks are in',
+    },
     { ...REPLY, id: 2, supporterId: null, name: '', body: 'Who is this?' },
   ];
   return {
@@ -20,7 +33,9 @@ function server(): StubbedAnswers {
 
 test('each stands with the person it is of, or the number where nobody is known by it', async () => {
   show(<Replies />, { answers: server() });
-  expect((await screen.findByRole('link', { name: 'Elif Owusu' })).getAttribute('href')).toBe('/sort/supporters/101');
+  expect((await screen.findByRole('link', { name: 'Elif Owusu' })).getAttribute('href')).toBe(
+    '/sort/supporters/101',
+  );
   expect(screen.getByText('+12065550142')).toBeTruthy();
   expect(screen.getByText('To “Planks are in”')).toBeTruthy();
 });
@@ -33,7 +48,10 @@ test('one is marked as done, and opened again', async () => {
 });
 
 test('what the server refuses is told; a viewer is offered nothing', async () => {
-  const refused = { 'POST replies/1/handled': () => reply(404, { title: 'Gone', status: 404, detail: 'This reply belongs to another chapter.' }) };
+  const refused = {
+    'POST replies/1/handled': () =>
+      reply(404, { title: 'Gone', status: 404, detail: 'This reply belongs to another chapter.' }),
+  };
   const { user, unmount } = show(<Replies />, { answers: { ...server(), ...refused } });
   await user.click((await screen.findAllByRole('button', { name: 'Mark as done' }))[0]!);
   expect(await screen.findByText('This reply belongs to another chapter.')).toBeTruthy();
@@ -44,7 +62,12 @@ test('what the server refuses is told; a viewer is offered nothing', async () =>
 });
 
 test('one is answered where it stands, on their channel and as service, and is done with that', async () => {
-  const record = { id: 101, firstName: 'Elif', lastName: 'Owusu', contactPoints: [{ kind: 'email' }, { kind: 'mobile' }] };
+  const record = {
+    id: 101,
+    firstName: 'Elif',
+    lastName: 'Owusu',
+    contactPoints: [{ kind: 'email' }, { kind: 'mobile' }],
+  };
   const { user, asked } = show(<Replies />, {
     answers: {
       ...server(),

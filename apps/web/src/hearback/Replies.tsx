@@ -15,7 +15,10 @@ const WriteTo = lazy(() => import('../sort/record/WriteTo'));
 
 /** Answered where it stands, on the channel that they wrote on; it is done when the answer has been sent. */
 function Answer({ reply, onSent, onClose }: { reply: ReplyView; onSent: () => void; onClose: () => void }) {
-  const record = useQuery({ queryKey: ['record', reply.supporterId], queryFn: () => get<RecordView>(`supporters/${reply.supporterId}`) });
+  const record = useQuery({
+    queryKey: ['record', reply.supporterId],
+    queryFn: () => get<RecordView>(`supporters/${reply.supporterId}`),
+  });
   if (!record.data) return <ProblemNote error={record.error} />;
   return (
     <Suspense>
@@ -30,9 +33,14 @@ export default function Replies() {
   const may = useMay('organizer');
   const queryClient = useQueryClient();
   const [answering, setAnswering] = useState<ReplyView | null>(null);
-  const { data, error, isPending } = useQuery({ queryKey: ['replies'], queryFn: () => get<ReplyView[]>('replies'), refetchInterval: 5_000 });
+  const { data, error, isPending } = useQuery({
+    queryKey: ['replies'],
+    queryFn: () => get<ReplyView[]>('replies'),
+    refetchInterval: 5_000,
+  });
   const handle = useMutation({
-    mutationFn: ({ id, handled }: { id: number; handled: boolean }) => call('POST', `replies/${id}/handled`, { handled }),
+    mutationFn: ({ id, handled }: { id: number; handled: boolean }) =>
+      call('POST', `replies/${id}/handled`, { handled }),
     onSuccess: () => refreshAll(queryClient),
   });
   if (isPending) return <Loading what={t`replies`} />;
@@ -73,7 +81,9 @@ export default function Replies() {
               </div>
               {may && (
                 <span className="flex gap-2 items-start">
-                  {reply.supporterId !== null && !reply.handled && <Button onClick={() => setAnswering(reply)}>{t`Answer…`}</Button>}
+                  {reply.supporterId !== null && !reply.handled && (
+                    <Button onClick={() => setAnswering(reply)}>{t`Answer…`}</Button>
+                  )}
                   <Button onClick={() => handle.mutate({ id: reply.id, handled: !reply.handled })}>
                     {reply.handled ? t`Open again` : t`Mark as done`}
                   </Button>
@@ -84,7 +94,11 @@ export default function Replies() {
         </ul>
       </div>
       {answering !== null && answering.supporterId !== null && (
-        <Answer reply={answering} onSent={() => handle.mutate({ id: answering.id, handled: true })} onClose={() => setAnswering(null)} />
+        <Answer
+          reply={answering}
+          onSent={() => handle.mutate({ id: answering.id, handled: true })}
+          onClose={() => setAnswering(null)}
+        />
       )}
     </>
   );

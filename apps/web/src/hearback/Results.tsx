@@ -34,7 +34,9 @@ const KINDS: [ResultKind, string, string][] = [
 /** Those who got it, clicked or replied are a group that goes on growing; the others are who they are now. */
 function behind(id: number, kind: ResultKind): BeginTo['to'] {
   if (kind === 'sent') return { ref: { kind: 'message', id, did: 'got' } };
-  return kind === 'clicked' || kind === 'replied' ? { ref: { kind: 'message', id, did: kind } } : { result: { messageId: id, kind } };
+  return kind === 'clicked' || kind === 'replied'
+    ? { ref: { kind: 'message', id, did: kind } }
+    : { result: { messageId: id, kind } };
 }
 const MOVING = new Set(['preparing', 'sending', 'paused']);
 
@@ -47,7 +49,8 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
     get<Page<ResultPerson>>(`messages/${id}/results/people${query({ kind, after })}`),
   );
   const settle = useMutation({
-    mutationFn: ({ delivery, as }: { delivery: number; as: 'sent' | 'again' }) => call('POST', `deliveries/${delivery}/settle`, { as }),
+    mutationFn: ({ delivery, as }: { delivery: number; as: 'sent' | 'again' }) =>
+      call('POST', `deliveries/${delivery}/settle`, { as }),
     onSuccess: () => refreshAll(queryClient),
   });
   const [, title, hint] = KINDS.find(([one]) => one === kind)!;
@@ -75,8 +78,16 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
     },
   ];
   return (
-    <Drawer open onClose={onClose} wide title={title} note={`${format.number(total)} ${plural(total, { one: 'person', other: 'people' })}: ${hint}`}>
-      <div className="flex justify-end pb-2">{total > 0 && <WriteToThem whom={t`those of “${title}”`} to={() => behind(id, kind)} />}</div>
+    <Drawer
+      open
+      onClose={onClose}
+      wide
+      title={title}
+      note={`${format.number(total)} ${plural(total, { one: 'person', other: 'people' })}: ${hint}`}
+    >
+      <div className="flex justify-end pb-2">
+        {total > 0 && <WriteToThem whom={t`those of “${title}”`} to={() => behind(id, kind)} />}
+      </div>
       <ProblemNote error={settle.error} />
       <VirtualTable
         label={title}
@@ -95,7 +106,9 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
 function Counts({ data, onOpen }: { data: MessageResults; onOpen: (kind: ResultKind) => void }) {
   const format = useFormat();
   const shown = KINDS.filter(
-    ([kind]) => data.counts[kind] > 0 || ['sent', 'delivered', 'bounced', 'opened', 'clicked', 'replied', 'left'].includes(kind),
+    ([kind]) =>
+      data.counts[kind] > 0 ||
+      ['sent', 'delivered', 'bounced', 'opened', 'clicked', 'replied', 'left'].includes(kind),
   ).filter(([kind]) => data.message.channel === 'email' || !['opened', 'clicked'].includes(kind));
   return (
     <table className="w-full">
@@ -181,7 +194,10 @@ function Pace({ data }: { data: MessageResults }) {
   const queryClient = useQueryClient();
   const may = useMay('organizer');
   const { id, state } = data.message;
-  const act = useMutation({ mutationFn: (what: string) => call('POST', `messages/${id}/${what}`), onSettled: () => refreshAll(queryClient) });
+  const act = useMutation({
+    mutationFn: (what: string) => call('POST', `messages/${id}/${what}`),
+    onSettled: () => refreshAll(queryClient),
+  });
   const [stopping, setStopping] = useState(false);
   const { counts, pace } = data;
   const total = counts.sent + counts.waiting + counts.door + counts.unsure + counts.failed;
@@ -196,7 +212,8 @@ function Pace({ data }: { data: MessageResults }) {
         {data.night && (
           <p className="pt-1">
             <Trans>
-              {format.number(data.night.people)} <Plural value={data.night.people} one="text waits" other="texts wait" /> for a decent hour where
+              {format.number(data.night.people)}{' '}
+              <Plural value={data.night.people} one="text waits" other="texts wait" /> for a decent hour where
               their people are; the first leaves {format.moment(data.night.until)}, our time.
             </Trans>
           </p>
@@ -222,8 +239,9 @@ function Pace({ data }: { data: MessageResults }) {
         body={
           <p>
             <Trans>
-              {format.number(counts.sent)} <Plural value={counts.sent} one="has" other="have" /> left and stay sent. {format.number(counts.waiting)}{' '}
-              still waiting never get it, and it can’t be started again. To go on later, pause it instead.
+              {format.number(counts.sent)} <Plural value={counts.sent} one="has" other="have" /> left and stay
+              sent. {format.number(counts.waiting)} still waiting never get it, and it can’t be started again.
+              To go on later, pause it instead.
             </Trans>
           </p>
         }

@@ -26,7 +26,9 @@ export default function Help() {
           aria-label={t`Find in the guides`}
           placeholder={t`Find in the guides`}
           value={typed}
-          onChange={(event) => setParams(event.target.value ? { find: event.target.value } : {}, { replace: true })}
+          onChange={(event) =>
+            setParams(event.target.value ? { find: event.target.value } : {}, { replace: true })
+          }
         />
       </Heading>
       <HelpSheet sections={sections} onOpen={(key) => setParams({ at: key }, { replace: true })}>

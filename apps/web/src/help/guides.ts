@@ -1,6 +1,10 @@
 import { guideSections, type Guide } from './sections';
 
-const files = import.meta.glob<string>('../../../../docs/guide/*.md', { query: '?raw', import: 'default', eager: true });
+const files = import.meta.glob<string>('../../../../docs/guide/*.md', {
+  query: '?raw',
+  import: 'default',
+  eager: true,
+});
 
 /** The guides of the repository, in the order of the work. */
 const ORDER = ['gather', 'sort', 'permission'];

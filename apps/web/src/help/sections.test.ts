@@ -1,12 +1,17 @@
 import { found, guideOf, guideSections } from './sections';
 
 const GUIDES = [
-  guideSections('gather', '# Gather\n\nBring people in.\n\n## Likely doubles\n\nA segment of doubles.\n\n## Files\n\nLikely kept.'),
+  guideSections(
+    'gather',
+    '# Gather\n\nBring people in.\n\n## Likely doubles\n\nA segment of doubles.\n\n## Files\n\nLikely kept.',
+  ),
   guideSections('sort', '# Sort\n\n## Segments\n\nA sentence.\n'),
 ];
 
 test('a guide is cut at its headings, and nothing of it is lost', () => {
-  expect(guideSections('g', '# Gather: bring in\n\nFirst.\n\n## A file\n\n| a |\n\n## Who said no\nThey.')).toEqual({
+  expect(
+    guideSections('g', '# Gather: bring in\n\nFirst.\n\n## A file\n\n| a |\n\n## Who said no\nThey.'),
+  ).toEqual({
     key: 'g',
     title: 'Gather: bring in',
     sections: [
@@ -18,7 +23,12 @@ test('a guide is cut at its headings, and nothing of it is lost', () => {
 });
 
 test('words find sections in any order, titles first; no word finds all', () => {
-  expect(found(GUIDES, '').map(({ title }) => title)).toEqual(['Gather', 'Likely doubles', 'Files', 'Segments']);
+  expect(found(GUIDES, '').map(({ title }) => title)).toEqual([
+    'Gather',
+    'Likely doubles',
+    'Files',
+    'Segments',
+  ]);
   expect(found(GUIDES, 'DOUBLES likely')[0]!.title).toBe('Likely doubles');
   expect(found(GUIDES, 'segment').map(({ title }) => title)).toEqual(['Segments', 'Likely doubles']);
   expect(found(GUIDES, 'zzz')).toEqual([]);
@@ -26,6 +36,24 @@ test('words find sections in any order, titles first; no word finds all', () => 
 
 test('a page leads to the guide that tells of it', () => {
   expect(
-    ['/gather/new', '/sort/segments/3', '/hear-back', '/house/proof', '/send/3', '/setup', '/setup/fields', '/setup/files'].map(guideOf),
-  ).toEqual(['gather', 'sort', 'sort', 'permission', 'permission-what-the-reasons-mean', null, 'sort', 'gather']);
+    [
+      '/gather/new',
+      '/sort/segments/3',
+      '/hear-back',
+      '/house/proof',
+      '/send/3',
+      '/setup',
+      '/setup/fields',
+      '/setup/files',
+    ].map(guideOf),
+  ).toEqual([
+    'gather',
+    'sort',
+    'sort',
+    'permission',
+    'permission-what-the-reasons-mean',
+    null,
+    'sort',
+    'gather',
+  ]);
 });

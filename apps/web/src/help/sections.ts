@@ -28,13 +28,19 @@ export function guideSections(key: string, text: string): Guide {
     const name = (end < 0 ? part : part.slice(0, end)).trim();
     return { key: `${key}-${keyOf(name)}`, title: name, text: end < 0 ? '' : part.slice(end).trim() };
   });
-  return { key, title, sections: before.trim() === '' ? sections : [{ key, title, text: before.trim() }, ...sections] };
+  return {
+    key,
+    title,
+    sections: before.trim() === '' ? sections : [{ key, title, text: before.trim() }, ...sections],
+  };
 }
 
 /** Sections in which every word that was typed stands, in any order; those with it in their title first. */
 export function found(guides: readonly Guide[], typed: string): (GuideSection & { guide: string })[] {
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  const all = guides.flatMap((guide) => guide.sections.map((section) => ({ ...section, guide: guide.title })));
+  const all = guides.flatMap((guide) =>
+    guide.sections.map((section) => ({ ...section, guide: guide.title })),
+  );
   if (words.length === 0) return all;
   const has = (text: string) => words.every((word) => text.toLowerCase().includes(word));
   const hits = all.filter((section) => has(`${section.title} ${section.text}`));

@@ -13,8 +13,18 @@ import { Confirm, Drawer } from '../ui/dialogs';
 import { HouseNav } from './HouseNav';
 import { TableHead } from '../ui/TableHead';
 
-const KINDS: Record<DncRow['kind'], string> = { email: t`Address`, mobile: t`Number`, domain: t`Domain`, range: t`Numbers` };
-const HOW: Record<string, string> = { hand: t`by hand`, file: t`by file`, complaint: t`by a complaint`, erasure: t`kept after erasure` };
+const KINDS: Record<DncRow['kind'], string> = {
+  email: t`Address`,
+  mobile: t`Number`,
+  domain: t`Domain`,
+  range: t`Numbers`,
+};
+const HOW: Record<string, string> = {
+  hand: t`by hand`,
+  file: t`by file`,
+  complaint: t`by a complaint`,
+  erasure: t`kept after erasure`,
+};
 
 /** What is never written to, whoever brings it in again. */
 export default function DoNotContact() {
@@ -26,7 +36,8 @@ export default function DoNotContact() {
   const [mayAdd, mayRemove] = [useMay('organizer'), useMay('owner')];
   const pages = useInfiniteQuery({
     queryKey: ['do-not-contact', search],
-    queryFn: ({ pageParam }) => get<Page<DncRow>>(`do-not-contact${query({ search, after: pageParam, limit: 100 })}`),
+    queryFn: ({ pageParam }) =>
+      get<Page<DncRow>>(`do-not-contact${query({ search, after: pageParam, limit: 100 })}`),
     initialPageParam: null as string | null,
     getNextPageParam: (last) => last.next,
   });
@@ -34,7 +45,11 @@ export default function DoNotContact() {
   const total = pages.data?.pages[0]?.total;
   return (
     <>
-      <Heading title={t`House rules`} page={t`Do not contact`} note={t`Addresses, domains and numbers that are never written to`}>
+      <Heading
+        title={t`House rules`}
+        page={t`Do not contact`}
+        note={t`Addresses, domains and numbers that are never written to`}
+      >
         {mayAdd && (
           <Button weight="main" onClick={() => setAdding(true)}>
             {t`Add to it`}
@@ -57,8 +72,8 @@ export default function DoNotContact() {
           <Empty title={search ? t`Nothing like it is on the list` : t`Nothing is on the list`}>
             <p>
               <Trans>
-                Who says no stands in the ledger. This list is for what must stay closed whoever asks: a complaint, a whole domain, a range of
-                numbers.
+                Who says no stands in the ledger. This list is for what must stay closed whoever asks: a
+                complaint, a whole domain, a range of numbers.
               </Trans>
             </p>
           </Empty>
@@ -69,7 +84,9 @@ export default function DoNotContact() {
               {rows?.map((row) => (
                 <tr key={row.id} className="border-b border-hair">
                   <td className="px-4 py-2 font-semibold">
-                    {row.shown ?? <span className="text-ink2 font-normal">{t`only its keyed hash is left`}</span>}
+                    {row.shown ?? (
+                      <span className="text-ink2 font-normal">{t`only its keyed hash is left`}</span>
+                    )}
                   </td>
                   <td className="px-4">{KINDS[row.kind]}</td>
                   <td className="px-4">{HOW[row.how] ?? row.how}</td>
@@ -80,7 +97,11 @@ export default function DoNotContact() {
                   </td>
                   <td className="px-4 text-right">
                     {mayRemove && (
-                      <button className="link" aria-label={t`Remove ${row.shown ?? t`the entry`}`} onClick={() => setRemoving(row)}>
+                      <button
+                        className="link"
+                        aria-label={t`Remove ${row.shown ?? t`the entry`}`}
+                        onClick={() => setRemoving(row)}
+                      >
                         {t`Remove`}
                       </button>
                     )}
@@ -113,11 +134,17 @@ export default function DoNotContact() {
           title={t`Remove ${removing.shown ?? t`it`} from the list?`}
           body={
             <p>
-              <Trans>Addresses that nothing else closes are open again. What people said in the ledger stays as it is.</Trans>
+              <Trans>
+                Addresses that nothing else closes are open again. What people said in the ledger stays as it
+                is.
+              </Trans>
             </p>
           }
           act={t`Remove it`}
-          onAct={async () => (await call('DELETE', `do-not-contact/${removing.id}`), void refreshAll(queryClient))}
+          onAct={async () => (
+            await call('DELETE', `do-not-contact/${removing.id}`),
+            void refreshAll(queryClient)
+          )}
         />
       )}
     </>
@@ -142,7 +169,10 @@ function Adding() {
     },
   });
   return (
-    <form className="sheet p-5 flex flex-col gap-4 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), add.mutate(null))}>
+    <form
+      className="sheet p-5 flex flex-col gap-4 overflow-y-auto"
+      onSubmit={(event) => (event.preventDefault(), add.mutate(null))}
+    >
       <Labelled
         label={t`Addresses, domains, numbers, ranges`}
         hint={t`someone@example.org, @example.net, +1 206 555 0100, +12065550100 - +12065550149`}
@@ -155,7 +185,12 @@ function Adding() {
         />
       </Labelled>
       <Labelled label={t`Why`}>
-        <input className="input" maxLength={300} value={note} onChange={(event) => draft.set({ lines, note: event.target.value })} />
+        <input
+          className="input"
+          maxLength={300}
+          value={note}
+          onChange={(event) => draft.set({ lines, note: event.target.value })}
+        />
       </Labelled>
       <ProblemNote error={add.error} />
       {add.data && (

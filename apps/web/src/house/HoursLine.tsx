@@ -20,17 +20,43 @@ export function HoursLine({ words, hours, onChange }: Props) {
   if (!hours)
     return (
       <RuleLine>
-        {words} <YesNoChoice label={t`${words}: hours`} yes={t`from`} no={t`at any hour`} value={false} onPick={() => onChange({ ...DAY })} />
+        {words}{' '}
+        <YesNoChoice
+          label={t`${words}: hours`}
+          yes={t`from`}
+          no={t`at any hour`}
+          value={false}
+          onPick={() => onChange({ ...DAY })}
+        />
       </RuleLine>
     );
   return (
     <RuleLine>
       <Trans>
-        {words} <YesNoChoice label={t`${words}: hours`} yes={t`from`} no={t`at any hour`} value onPick={() => onChange(null)} />{' '}
-        <Clocks words={words} span={hours} onChange={(span) => onChange({ ...hours, ...span })} /> where they are; at weekends{' '}
-        <OtherSpan words={t`${words} at weekends`} span={weekendOf(hours)} like={hours} onChange={(span) => onChange(withWeekend(hours, span))} />, on
-        holidays{' '}
-        <OtherSpan words={t`${words} on holidays`} span={hours.holidays} like={hours} onChange={(span) => onChange(withHolidays(hours, span))} />.
+        {words}{' '}
+        <YesNoChoice
+          label={t`${words}: hours`}
+          yes={t`from`}
+          no={t`at any hour`}
+          value
+          onPick={() => onChange(null)}
+        />{' '}
+        <Clocks words={words} span={hours} onChange={(span) => onChange({ ...hours, ...span })} /> where they
+        are; at weekends{' '}
+        <OtherSpan
+          words={t`${words} at weekends`}
+          span={weekendOf(hours)}
+          like={hours}
+          onChange={(span) => onChange(withWeekend(hours, span))}
+        />
+        , on holidays{' '}
+        <OtherSpan
+          words={t`${words} on holidays`}
+          span={hours.holidays}
+          like={hours}
+          onChange={(span) => onChange(withHolidays(hours, span))}
+        />
+        .
       </Trans>
     </RuleLine>
   );
@@ -43,8 +69,14 @@ function weekendOf(hours: Hours): HourSpan | null | undefined {
 
 export function withWeekend(hours: Hours, span: HourSpan | null | undefined): Hours {
   const { days = {}, ...rest } = hours;
-  const kept = WEEKDAYS.filter((day) => !WEEKEND.includes(day) && days[day] !== undefined).map((day) => [day, days[day]]);
-  const all = Object.fromEntries([...kept, ...(span === undefined ? [] : WEEKEND.map((day) => [day, span]))]) as Hours['days'];
+  const kept = WEEKDAYS.filter((day) => !WEEKEND.includes(day) && days[day] !== undefined).map((day) => [
+    day,
+    days[day],
+  ]);
+  const all = Object.fromEntries([
+    ...kept,
+    ...(span === undefined ? [] : WEEKEND.map((day) => [day, span])),
+  ]) as Hours['days'];
   return Object.keys(all!).length === 0 ? rest : { ...rest, days: all };
 }
 
@@ -60,7 +92,8 @@ function OtherSpan(props: {
 }) {
   const { words, span, like, onChange } = props;
   const value: Other = span === undefined ? 'same' : span === null ? 'none' : 'from';
-  const pick = (other: Other) => onChange(other === 'same' ? undefined : other === 'none' ? null : { from: like.from, to: like.to });
+  const pick = (other: Other) =>
+    onChange(other === 'same' ? undefined : other === 'none' ? null : { from: like.from, to: like.to });
   return (
     <>
       <Pick label={words} options={OTHER} value={value} onPick={pick} />
@@ -74,7 +107,15 @@ function OtherSpan(props: {
   );
 }
 
-function Clocks({ words, span, onChange }: { words: string; span: HourSpan; onChange: (span: HourSpan) => void }) {
+function Clocks({
+  words,
+  span,
+  onChange,
+}: {
+  words: string;
+  span: HourSpan;
+  onChange: (span: HourSpan) => void;
+}) {
   const clock = (end: 'from' | 'to') => (
     <input
       className="input !w-[74px] !min-h-[30px] !py-[3px] leading-normal text-center"

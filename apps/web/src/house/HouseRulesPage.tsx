@@ -3,7 +3,14 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RulesView, RulesWeighed } from '@goodword/core/contract';
-import { PRESET_NAMES, PRESETS, UNDO_SECONDS, type HouseRules as Rules, type PlaceKey, type PresetName } from '@goodword/core/permission';
+import {
+  PRESET_NAMES,
+  PRESETS,
+  UNDO_SECONDS,
+  type HouseRules as Rules,
+  type PlaceKey,
+  type PresetName,
+} from '@goodword/core/permission';
 import { ASKING_WORDS } from '@goodword/core/text';
 import { rulePurposeWords, CHANNEL_WORDS, placeWords, PRESET_WORDS, speak } from '@goodword/core/words';
 import { call, get } from '../app/api';
@@ -21,7 +28,10 @@ import { PlaceSheet } from './PlaceSheet';
 
 /** Rules of the house, place by place: drafted here, weighed against everybody on file, then made. */
 export default function HouseRulesPage() {
-  const { data, error } = useQuery({ queryKey: ['house-rules'], queryFn: () => get<RulesView>('house-rules') });
+  const { data, error } = useQuery({
+    queryKey: ['house-rules'],
+    queryFn: () => get<RulesView>('house-rules'),
+  });
   // The place that is looked at stays, also when a change was made and the rules come anew.
   const [chosen, setChosen] = useState<PlaceKey | null>(null);
   if (error) return <ProblemNote error={error} />;
@@ -30,7 +40,15 @@ export default function HouseRulesPage() {
   return <Editor view={data} start={key} onChoose={setChosen} />;
 }
 
-function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; onChoose: (key: PlaceKey) => void }) {
+function Editor({
+  view,
+  start,
+  onChoose,
+}: {
+  view: RulesView;
+  start: PlaceKey;
+  onChoose: (key: PlaceKey) => void;
+}) {
   const format = useFormat();
   const may = useMay('owner');
   const draft = useDrafting<Rules>('house-rules', { value: view.rules, version: view.version });
@@ -50,7 +68,11 @@ function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; o
       <Heading title={t`House rules`} note={t`Set once, obeyed everywhere`}>
         {changed && <Button onClick={draft.discard}>{t`Put back`}</Button>}
         {may && (
-          <Button weight="main" disabled={!changed || draft.theirs !== null} onClick={() => setWeighing(true)}>
+          <Button
+            weight="main"
+            disabled={!changed || draft.theirs !== null}
+            onClick={() => setWeighing(true)}
+          >
             {t`See whom it changes`}
           </Button>
         )}
@@ -59,7 +81,11 @@ function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; o
       <Unsaved draft={draft} what={t`the rules`} />
       {view.waiting && <Waiting waiting={view.waiting} may={may} />}
       <div className="flex gap-4 grow min-h-0">
-        <nav aria-label={t`Places`} className="w-[220px] shrink-0 flex flex-col gap-3 overflow-y-auto" tabIndex={-1}>
+        <nav
+          aria-label={t`Places`}
+          className="w-[220px] shrink-0 flex flex-col gap-3 overflow-y-auto"
+          tabIndex={-1}
+        >
           <ul className="sheet">
             {placeOrder(rules, placeWords).map((one) => (
               <li key={one} className="border-b border-hair last:border-0">
@@ -70,7 +96,8 @@ function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; o
                 >
                   {placeWords(one)}
                   <span className="block text-ink2 text-[12.5px] font-normal">
-                    {format.number(view.people[one] ?? 0)} {plural(view.people[one] ?? 0, { one: 'supporter', other: 'supporters' })}
+                    {format.number(view.people[one] ?? 0)}{' '}
+                    {plural(view.people[one] ?? 0, { one: 'supporter', other: 'supporters' })}
                   </span>
                 </button>
               </li>
@@ -78,7 +105,12 @@ function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; o
           </ul>
           {may && <Button onClick={() => setAdding(true)}>{t`Add a place`}</Button>}
           <Labelled label={t`Whose place is not known counts to`}>
-            <select className="input" disabled={!may} value={rules.home} onChange={(event) => setRules({ ...rules, home: event.target.value })}>
+            <select
+              className="input"
+              disabled={!may}
+              value={rules.home}
+              onChange={(event) => setRules({ ...rules, home: event.target.value })}
+            >
               {placeOrder(rules, placeWords).map((one) => (
                 <option key={one} value={one}>
                   {placeWords(one)}
@@ -93,11 +125,20 @@ function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; o
           place={place}
           disabled={!may}
           onChange={(change) => setRules(withPlace(rules, key, change))}
-          onRemove={key === '*' || key === rules.home ? null : () => (setRules(withoutPlace(rules, key)), setKey(rules.home))}
+          onRemove={
+            key === '*' || key === rules.home
+              ? null
+              : () => (setRules(withoutPlace(rules, key)), setKey(rules.home))
+          }
           history={view.history}
         />
       </div>
-      <Drawer open={adding} onClose={() => setAdding(false)} title={t`Add a place`} note={t`A country, or a region of one that is stricter`}>
+      <Drawer
+        open={adding}
+        onClose={() => setAdding(false)}
+        title={t`Add a place`}
+        note={t`A country, or a region of one that is stricter`}
+      >
         <AddPlace rules={rules} onAdd={(next, made) => (setRules(next), setKey(made), setAdding(false))} />
       </Drawer>
       <Drawer
@@ -107,13 +148,23 @@ function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; o
         note={t`Counted over everybody on file, before anything is changed`}
         wide
       >
-        <Weighing rules={rules} version={draft.basedOn} onDone={(sent) => (setWeighing(false), draft.saved(sent))} />
+        <Weighing
+          rules={rules}
+          version={draft.basedOn}
+          onDone={(sent) => (setWeighing(false), draft.saved(sent))}
+        />
       </Drawer>
     </>
   );
 }
 
-function notesOf(key: PlaceKey, preset: PresetName, changed: boolean, weigh: () => void, undo: () => void): Note[] {
+function notesOf(
+  key: PlaceKey,
+  preset: PresetName,
+  changed: boolean,
+  weigh: () => void,
+  undo: () => void,
+): Note[] {
   const sources = PRESETS[preset].sources.map((source, i): Note => ({
     key: `${key}-${i}`,
     tone: 'plain',
@@ -151,20 +202,38 @@ function AddPlace({ rules, onAdd }: { rules: Rules; onAdd: (rules: Rules, key: P
   const submit = () => {
     const added = addPlace(rules, country, region, preset);
     if (added) onAdd(added.rules, added.key);
-    else setFault(t`Expected two letters such as NZ that are not there yet; a region has at most three, such as FL.`);
+    else
+      setFault(
+        t`Expected two letters such as NZ that are not there yet; a region has at most three, such as FL.`,
+      );
   };
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), submit())}>
       <div className="grid grid-cols-2 gap-3">
         <Labelled label={t`Country`} hint={t`Two letters, ISO 3166-1`}>
-          <input className="input" autoFocus maxLength={2} value={country} onChange={(event) => setCountry(event.target.value)} />
+          <input
+            className="input"
+            autoFocus
+            maxLength={2}
+            value={country}
+            onChange={(event) => setCountry(event.target.value)}
+          />
         </Labelled>
         <Labelled label={t`Region, if only one`} hint={t`The part after the dash, ISO 3166-2`}>
-          <input className="input" maxLength={3} value={region} onChange={(event) => setRegion(event.target.value)} />
+          <input
+            className="input"
+            maxLength={3}
+            value={region}
+            onChange={(event) => setRegion(event.target.value)}
+          />
         </Labelled>
       </div>
       <Labelled label={t`Begin with`} fault={fault}>
-        <select className="input" value={preset} onChange={(event) => setPreset(event.target.value as PresetName)}>
+        <select
+          className="input"
+          value={preset}
+          onChange={(event) => setPreset(event.target.value as PresetName)}
+        >
           {PRESET_NAMES.map((name) => (
             <option key={name} value={name}>
               {PRESET_WORDS[name]}
@@ -180,7 +249,15 @@ function AddPlace({ rules, onAdd }: { rules: Rules; onAdd: (rules: Rules, key: P
 }
 
 /** What the house says of itself, whatever the place. */
-function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean; onChange: (rules: Rules) => void }) {
+function House({
+  rules,
+  disabled,
+  onChange,
+}: {
+  rules: Rules;
+  disabled: boolean;
+  onChange: (rules: Rules) => void;
+}) {
   return (
     <>
       <Labelled label={t`Registered as a charity in`} hint={t`Countries, two letters each, such as CA`}>
@@ -195,7 +272,10 @@ function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean;
           }}
         />
       </Labelled>
-      <Labelled label={t`A way to refuse is offered since`} hint={t`Day since which all our forms and gift pages do, as 2026-02-05; empty: not all`}>
+      <Labelled
+        label={t`A way to refuse is offered since`}
+        hint={t`Day since which all our forms and gift pages do, as 2026-02-05; empty: not all`}
+      >
         <input
           className="input"
           disabled={disabled}
@@ -204,7 +284,8 @@ function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean;
           pattern="\\d{4}-\\d\\d-\\d\\d"
           onBlur={(event) => {
             const since = event.target.value.trim() || null;
-            if (since !== (rules.refusalOfferedSince ?? null)) onChange({ ...rules, refusalOfferedSince: since });
+            if (since !== (rules.refusalOfferedSince ?? null))
+              onChange({ ...rules, refusalOfferedSince: since });
           }}
         />
       </Labelled>
@@ -216,10 +297,18 @@ function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean;
           max={90}
           disabled={disabled}
           value={rules.textEndDays ?? 0}
-          onChange={(event) => onChange({ ...rules, textEndDays: Math.min(90, Math.max(0, Math.round(Number(event.target.value)))) })}
+          onChange={(event) =>
+            onChange({
+              ...rules,
+              textEndDays: Math.min(90, Math.max(0, Math.round(Number(event.target.value)))),
+            })
+          }
         />
       </Labelled>
-      <Labelled label={t`A message sent now can be taken back`} hint={t`Seconds before the first one leaves; 0 is not at all`}>
+      <Labelled
+        label={t`A message sent now can be taken back`}
+        hint={t`Seconds before the first one leaves; 0 is not at all`}
+      >
         <input
           type="number"
           className="input"
@@ -227,10 +316,18 @@ function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean;
           max={600}
           disabled={disabled}
           value={rules.undoSeconds ?? UNDO_SECONDS}
-          onChange={(event) => onChange({ ...rules, undoSeconds: Math.min(600, Math.max(0, Math.round(Number(event.target.value)))) })}
+          onChange={(event) =>
+            onChange({
+              ...rules,
+              undoSeconds: Math.min(600, Math.max(0, Math.round(Number(event.target.value)))),
+            })
+          }
         />
       </Labelled>
-      <Labelled label={t`Words that ask`} hint={t`One a line; a service message with one needs a second reader`}>
+      <Labelled
+        label={t`Words that ask`}
+        hint={t`One a line; a service message with one needs a second reader`}
+      >
         <textarea
           className="input min-h-[90px]"
           disabled={disabled}
@@ -238,7 +335,8 @@ function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean;
           defaultValue={(rules.askingWords ?? ASKING_WORDS).join('\n')}
           onBlur={(event) => {
             const askingWords = ruleLines(event.target.value);
-            if (askingWords.join() !== (rules.askingWords ?? ASKING_WORDS).join()) onChange({ ...rules, askingWords });
+            if (askingWords.join() !== (rules.askingWords ?? ASKING_WORDS).join())
+              onChange({ ...rules, askingWords });
           }}
         />
       </Labelled>
@@ -265,7 +363,10 @@ function Waiting({ waiting, may }: { waiting: NonNullable<RulesView['waiting']>;
     onSuccess: () => void refreshAll(queryClient),
   });
   return (
-    <section className="sheet p-4 border-l-[3px] !border-l-ochremark shrink-0" aria-label={t`A change that waits`}>
+    <section
+      className="sheet p-4 border-l-[3px] !border-l-ochremark shrink-0"
+      aria-label={t`A change that waits`}
+    >
       <p>
         <b>{t`Waits for a second owner.`}</b> {waiting.words}
       </p>
@@ -289,7 +390,15 @@ function Waiting({ waiting, may }: { waiting: NonNullable<RulesView['waiting']>;
   );
 }
 
-function Weighing({ rules, version, onDone }: { rules: Rules; version: number; onDone: (sent: Rules) => void }) {
+function Weighing({
+  rules,
+  version,
+  onDone,
+}: {
+  rules: Rules;
+  version: number;
+  onDone: (sent: Rules) => void;
+}) {
   const format = useFormat();
   const queryClient = useQueryClient();
   const weighed = useQuery({
@@ -340,20 +449,33 @@ function Weighing({ rules, version, onDone }: { rules: Rules; version: number; o
                 <td className="py-2">
                   {CHANNEL_WORDS[effect.channel]}, {rulePurposeWords(effect.askedFor)}
                 </td>
-                <td className={`text-right ${effect.opens > 0 ? 'font-semibold text-verdigris' : 'text-ink2'}`}>{format.number(effect.opens)}</td>
-                <td className={`text-right ${effect.closes > 0 ? 'font-semibold text-madder' : 'text-ink2'}`}>{format.number(effect.closes)}</td>
+                <td
+                  className={`text-right ${effect.opens > 0 ? 'font-semibold text-verdigris' : 'text-ink2'}`}
+                >
+                  {format.number(effect.opens)}
+                </td>
+                <td className={`text-right ${effect.closes > 0 ? 'font-semibold text-madder' : 'text-ink2'}`}>
+                  {format.number(effect.closes)}
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
       <ProblemNote error={save.error} />
-      <Button weight="main" className="self-start" disabled={save.isPending} onClick={() => save.mutate(rules)}>
+      <Button
+        weight="main"
+        className="self-start"
+        disabled={save.isPending}
+        onClick={() => save.mutate(rules)}
+      >
         {waits ? t`Ask a second owner` : t`Make the change`}
       </Button>
       {waits && (
         <p className="text-ink2">
-          <Trans>The house wants two owners for a change that loosens. Until another agrees, nothing changes.</Trans>
+          <Trans>
+            The house wants two owners for a change that loosens. Until another agrees, nothing changes.
+          </Trans>
         </p>
       )}
     </div>

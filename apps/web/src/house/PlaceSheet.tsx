@@ -15,7 +15,15 @@ import {
   type PlaceKey,
   type PlaceRules,
 } from '@goodword/core/permission';
-import { rulePurposeWords, CHANNEL_WORDS, REQUIRED_CONSENT_WORDS, placeWords, PRESET_WORDS, RELATIONSHIP_WORDS, speak } from '@goodword/core/words';
+import {
+  rulePurposeWords,
+  CHANNEL_WORDS,
+  REQUIRED_CONSENT_WORDS,
+  placeWords,
+  PRESET_WORDS,
+  RELATIONSHIP_WORDS,
+  speak,
+} from '@goodword/core/words';
 import { localDay } from '../app/day';
 import { useFormat } from '../app/format';
 import { HoursLine } from './HoursLine';
@@ -48,7 +56,12 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
 export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, history }: Props) {
   const format = useFormat();
   return (
-    <div className="sheet p-5 grow min-w-0 overflow-y-auto" tabIndex={0} role="region" aria-label={t`Rules for ${placeWords(placeKey)}`}>
+    <div
+      className="sheet p-5 grow min-w-0 overflow-y-auto"
+      tabIndex={0}
+      role="region"
+      aria-label={t`Rules for ${placeWords(placeKey)}`}
+    >
       <div className="flex items-baseline gap-4 pb-3">
         <h2 className="title !text-[22px] grow">{placeWords(placeKey)}</h2>
         <span className="text-ink2">
@@ -77,7 +90,9 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
           <HoursLine
             words={t`Calls are made`}
             hours={place.hours.call}
-            onChange={(callHours) => onChange((old) => ({ ...old, hours: { ...old.hours, call: callHours } }))}
+            onChange={(callHours) =>
+              onChange((old) => ({ ...old, hours: { ...old.hours, call: callHours } }))
+            }
           />
           {(['email', 'text'] as const).map((channel) => (
             <CapLine
@@ -113,21 +128,28 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
                 yes={t`always`}
                 no={t`never`}
                 value={place.confirm.call}
-                onPick={(forCalls) => onChange((old) => ({ ...old, confirm: { ...old.confirm, call: forCalls } }))}
+                onPick={(forCalls) =>
+                  onChange((old) => ({ ...old, confirm: { ...old.confirm, call: forCalls } }))
+                }
               />
               , within{' '}
               <RuleCount
                 label={t`Days to confirm`}
                 value={place.confirm.withinDays}
                 most={365}
-                onPick={(withinDays) => onChange((old) => ({ ...old, confirm: { ...old.confirm, withinDays } }))}
+                onPick={(withinDays) =>
+                  onChange((old) => ({ ...old, confirm: { ...old.confirm, withinDays } }))
+                }
               />{' '}
               days of the act.
             </Trans>
           </RuleLine>
           {!(place.confirm.email && place.confirm.text && place.confirm.call) && (
             <p className="pb-2 text-ochre">
-              <Trans>Whoever types somebody else’s address or number into a form is believed where it does not ask. After a no it always asks.</Trans>
+              <Trans>
+                Whoever types somebody else’s address or number into a form is believed where it does not ask.
+                After a no it always asks.
+              </Trans>
             </p>
           )}
           <RuleLine>
@@ -166,7 +188,9 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
         </Part>
       </fieldset>
       <Part title={t`Changes so far`}>
-        {history.length === 0 && <p className="text-ink2">{t`These are the rules that a house starts with.`}</p>}
+        {history.length === 0 && (
+          <p className="text-ink2">{t`These are the rules that a house starts with.`}</p>
+        )}
         <ul>
           {history.map((one) => (
             <li key={one.id} className="border-t border-hair py-2">
@@ -190,7 +214,10 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
 
 function Needs({ place, onChange }: { place: PlaceRules; onChange: Change }) {
   const set = (channel: Channel, purpose: (typeof RULE_PURPOSES)[number], need: RequiredConsent) =>
-    onChange((old) => ({ ...old, needs: { ...old.needs, [channel]: { ...old.needs[channel], [purpose]: need } } }));
+    onChange((old) => ({
+      ...old,
+      needs: { ...old.needs, [channel]: { ...old.needs[channel], [purpose]: need } },
+    }));
   return (
     <table className="w-full table-fixed">
       <thead>
@@ -264,7 +291,8 @@ function Lasts({ place, onChange }: { place: PlaceRules; onChange: Change }) {
       <ul className="grid grid-cols-2 gap-x-6">
         {RELATIONSHIPS.map((relationship) => {
           const months = place.lasts[relationship];
-          const set = (value: number | null) => onChange((old) => ({ ...old, lasts: { ...old.lasts, [relationship]: value } }));
+          const set = (value: number | null) =>
+            onChange((old) => ({ ...old, lasts: { ...old.lasts, [relationship]: value } }));
           return (
             <li key={relationship} className="py-[5px] leading-[34px]">
               <Trans>After {RELATIONSHIP_WORDS[relationship]}</Trans>{' '}
@@ -277,7 +305,13 @@ function Lasts({ place, onChange }: { place: PlaceRules; onChange: Change }) {
               />{' '}
               {months !== null && (
                 <>
-                  <RuleCount label={t`Months after ${RELATIONSHIP_WORDS[relationship]}`} value={months} most={120} onPick={set} /> {t`months`}
+                  <RuleCount
+                    label={t`Months after ${RELATIONSHIP_WORDS[relationship]}`}
+                    value={months}
+                    most={120}
+                    onPick={set}
+                  />{' '}
+                  {t`months`}
                 </>
               )}
             </li>
@@ -306,7 +340,15 @@ function Lasts({ place, onChange }: { place: PlaceRules; onChange: Change }) {
   );
 }
 
-function CapLine({ channel, cap, onChange }: { channel: Channel; cap: Cap | null; onChange: (cap: Cap | null) => void }) {
+function CapLine({
+  channel,
+  cap,
+  onChange,
+}: {
+  channel: Channel;
+  cap: Cap | null;
+  onChange: (cap: Cap | null) => void;
+}) {
   const many = channel === 'email' ? 'emails' : 'texts';
   return (
     <RuleLine>
@@ -320,9 +362,21 @@ function CapLine({ channel, cap, onChange }: { channel: Channel; cap: Cap | null
       />{' '}
       {cap ? (
         <>
-          <RuleCount label={t`Most ${many}`} value={cap.messages} most={1000} onPick={(messages) => onChange({ ...cap, messages })} />{' '}
+          <RuleCount
+            label={t`Most ${many}`}
+            value={cap.messages}
+            most={1000}
+            onPick={(messages) => onChange({ ...cap, messages })}
+          />{' '}
           <Trans>
-            {many} in <RuleCount label={t`Days of ${many}`} value={cap.days} most={366} onPick={(days) => onChange({ ...cap, days })} /> days.
+            {many} in{' '}
+            <RuleCount
+              label={t`Days of ${many}`}
+              value={cap.days}
+              most={366}
+              onPick={(days) => onChange({ ...cap, days })}
+            />{' '}
+            days.
           </Trans>
         </>
       ) : (

@@ -6,7 +6,14 @@ const RULES = startingRules('US');
 
 test('a clock is read and written the same, and nothing else is a clock', () => {
   for (const clock of ['00:00', '08:00', '21:30', '24:00']) expect(clockOf(minutesOf(clock)!)).toBe(clock);
-  expect(['8', '25:00', '08:60', '', 'noon', '24:01'].map(minutesOf)).toEqual([null, null, null, null, null, null]);
+  expect(['8', '25:00', '08:60', '', 'noon', '24:01'].map(minutesOf)).toEqual([
+    null,
+    null,
+    null,
+    null,
+    null,
+    null,
+  ]);
 });
 
 test('a place is added once, with the rules of a preset', () => {
@@ -20,7 +27,9 @@ test('a place is added once, with the rules of a preset', () => {
 test('home and everywhere else can not be taken out', () => {
   expect(withoutPlace(RULES, '*')).toBe(RULES);
   expect(withoutPlace(RULES, 'US')).toBe(RULES);
-  expect(Object.keys(withoutPlace(RULES, 'CA').places)).toEqual(Object.keys(RULES.places).filter((key) => key !== 'CA'));
+  expect(Object.keys(withoutPlace(RULES, 'CA').places)).toEqual(
+    Object.keys(RULES.places).filter((key) => key !== 'CA'),
+  );
 });
 
 test('a change touches one place and leaves the others as they are', () => {
@@ -30,7 +39,17 @@ test('a change touches one place and leaves the others as they are', () => {
 });
 
 test('home is read first and everywhere else last', () => {
-  expect(placeOrder(RULES, (key) => key)).toEqual(['US', 'CA', 'EU', 'GB', 'US-FL', 'US-MD', 'US-OK', 'US-WA', '*']);
+  expect(placeOrder(RULES, (key) => key)).toEqual([
+    'US',
+    'CA',
+    'EU',
+    'GB',
+    'US-FL',
+    'US-MD',
+    'US-OK',
+    'US-WA',
+    '*',
+  ]);
 });
 
 test('other hours at weekends and on holidays are put in and taken out again', () => {

@@ -1,13 +1,30 @@
-import { clockWords, isPlaceKey, PRESETS, type HouseRules, type PlaceKey, type PlaceRules, type PresetName } from '@goodword/core/permission';
+import {
+  clockWords,
+  isPlaceKey,
+  PRESETS,
+  type HouseRules,
+  type PlaceKey,
+  type PlaceRules,
+  type PresetName,
+} from '@goodword/core/permission';
 
 /** The rules with one place's changed. */
-export function withPlace(rules: HouseRules, key: PlaceKey, change: (place: PlaceRules) => PlaceRules): HouseRules {
+export function withPlace(
+  rules: HouseRules,
+  key: PlaceKey,
+  change: (place: PlaceRules) => PlaceRules,
+): HouseRules {
   const place = rules.places[key];
   return place ? { ...rules, places: { ...rules.places, [key]: change(place) } } : rules;
 }
 
 /** A new place, with rules to begin with; null where the key is none or there already. */
-export function addPlace(rules: HouseRules, country: string, region: string, preset: PresetName): { rules: HouseRules; key: PlaceKey } | null {
+export function addPlace(
+  rules: HouseRules,
+  country: string,
+  region: string,
+  preset: PresetName,
+): { rules: HouseRules; key: PlaceKey } | null {
   const key = `${country.trim().toUpperCase()}${region.trim() === '' ? '' : `-${region.trim().toUpperCase()}`}`;
   if (!isPlaceKey(key) || rules.places[key]) return null;
   return { rules: { ...rules, places: { ...rules.places, [key]: PRESETS[preset].rules } }, key };

@@ -29,12 +29,35 @@ export function Pick<K extends string>({ label, options, value, onPick }: PickPr
   );
 }
 
-export function YesNoChoice(props: { label: string; yes: string; no: string; value: boolean; onPick: (value: boolean) => void }) {
+export function YesNoChoice(props: {
+  label: string;
+  yes: string;
+  no: string;
+  value: boolean;
+  onPick: (value: boolean) => void;
+}) {
   const { label, yes, no, value, onPick } = props;
-  return <Pick label={label} options={{ yes, no }} value={value ? 'yes' : 'no'} onPick={(picked) => onPick(picked === 'yes')} />;
+  return (
+    <Pick
+      label={label}
+      options={{ yes, no }}
+      value={value ? 'yes' : 'no'}
+      onPick={(picked) => onPick(picked === 'yes')}
+    />
+  );
 }
 
-export function RuleCount({ label, value, most, onPick }: { label: string; value: number; most: number; onPick: (value: number) => void }) {
+export function RuleCount({
+  label,
+  value,
+  most,
+  onPick,
+}: {
+  label: string;
+  value: number;
+  most: number;
+  onPick: (value: number) => void;
+}) {
   return (
     <input
       type="number"

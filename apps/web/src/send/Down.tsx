@@ -16,7 +16,15 @@ const HINTS: Partial<Record<Verdict, string>> = {
 const DOUBTS: readonly Verdict[] = ['shared-address', 'asked'];
 
 /** The drawing of the last look: the group as a full bar, what each reason takes away, what is left. */
-export function Down({ look, channel, onOpen }: { look: Look; channel: SendingChannel; onOpen: (verdict: Verdict) => void }) {
+export function Down({
+  look,
+  channel,
+  onOpen,
+}: {
+  look: Look;
+  channel: SendingChannel;
+  onOpen: (verdict: Verdict) => void;
+}) {
   const format = useFormat();
   const width = (people: number) => `${look.group === 0 ? 0 : (people / look.group) * 100}%`;
   let left = look.group;
@@ -27,11 +35,16 @@ export function Down({ look, channel, onOpen }: { look: Look; channel: SendingCh
         <div className="h-5 bg-slate rounded-[2px]" aria-hidden="true" />
         <b className="font-title text-[19px] text-right">{format.number(look.group)}</b>
       </div>
-      {look.suppressed.length === 0 && <p className="text-ink2 border-t border-hair py-[9px]">{t`Nobody is held back.`}</p>}
+      {look.suppressed.length === 0 && (
+        <p className="text-ink2 border-t border-hair py-[9px]">{t`Nobody is held back.`}</p>
+      )}
       {look.suppressed.map(({ reason, people }) => {
         left -= people;
         return (
-          <div key={reason} className="grid grid-cols-[1fr_230px_80px] gap-3 items-center border-t border-hair py-[9px]">
+          <div
+            key={reason}
+            className="grid grid-cols-[1fr_230px_80px] gap-3 items-center border-t border-hair py-[9px]"
+          >
             <div>
               <p className="font-semibold">{verdictWords(reason, channel)}</p>
               {HINTS[reason] && <p className="text-ink2 text-[12px]">{HINTS[reason]}</p>}

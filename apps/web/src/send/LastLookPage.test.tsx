@@ -64,7 +64,13 @@ function server({
     ],
     'PUT messages/4/recipients': async ({ body }: RecordedCall) => {
       const { basedOn, ...chosen } = body as Recipients & { basedOn: number };
-      if (basedOn !== message.groupVersion) return reply(409, { title: 'Changed meanwhile', status: 409, detail: 'Edwin changed it.', newer: true });
+      if (basedOn !== message.groupVersion)
+        return reply(409, {
+          title: 'Changed meanwhile',
+          status: 409,
+          detail: 'Edwin changed it.',
+          newer: true,
+        });
       message.groupVersion += 1;
       // The first of two changes takes longer than the second.
       if (slow && chosen.from.length === 2) await new Promise((done) => setTimeout(done, 80));
@@ -73,13 +79,21 @@ function server({
     },
     'POST messages/4/last-look': async () => {
       await new Promise((done) => setTimeout(done, counting));
-      return { ...look, reached: look.reached - message.recipients.from.length + 1, digest: `look of ${message.groupVersion}` };
+      return {
+        ...look,
+        reached: look.reached - message.recipients.from.length + 1,
+        digest: `look of ${message.groupVersion}`,
+      };
     },
     'POST messages/4/test': { to: 'rosa@lanternferry.test' },
     'POST messages/4/send': () => reply(204, null),
-    'GET supporters': { rows: [{ id: 101, firstName: 'Elif', lastName: 'Owusu', email: 'elif@example.net', mobile: null }], next: null },
+    'GET supporters': {
+      rows: [{ id: 101, firstName: 'Elif', lastName: 'Owusu', email: 'elif@example.net', mobile: null }],
+      next: null,
+    },
     'GET supporters/101': { firstName: 'Elif', lastName: 'Owusu' },
-    'GET messages/4/preview': () => reply(404, { title: 'Nobody', status: 404, detail: 'Nobody to show it for.' }),
+    'GET messages/4/preview': () =>
+      reply(404, { title: 'Nobody', status: 404, detail: 'Nobody to show it for.' }),
   };
   return { message, answers };
 }
@@ -101,16 +115,23 @@ test('the group is counted down by reasons, each of which opens its people', asy
   expect(screen.getByRole('button', { name: '15 held back: Opted out. See them' }).textContent).toBe('−15');
   await user.click(screen.getByRole('button', { name: '15 held back: Opted out. See them' }));
   expect(await screen.findByText('Held back from this message')).toBeTruthy();
-  await waitFor(() => expect(asked.some(({ path }) => path.startsWith('messages/4/last-look/people?verdict=said-no'))).toBe(true));
+  await waitFor(() =>
+    expect(asked.some(({ path }) => path.startsWith('messages/4/last-look/people?verdict=said-no'))).toBe(
+      true,
+    ),
+  );
 });
 
-const sent = (asked: readonly RecordedCall[]) => asked.filter(({ path }) => path === 'messages/4/send').map(({ body }) => body);
+const sent = (asked: readonly RecordedCall[]) =>
+  asked.filter(({ path }) => path === 'messages/4/send').map(({ body }) => body);
 
 test('to many it asks once, with number, channel and first line, and leaves with the look that was seen', async () => {
   const { answers } = server();
   const { user, asked } = page(answers);
   await user.click(await screen.findByRole('button', { name: 'Send now to 100' }));
-  expect(screen.getByRole('region', { name: 'Before it leaves' }).textContent).toContain('100 people get this by email now: “Planks are in!”');
+  expect(screen.getByRole('region', { name: 'Before it leaves' }).textContent).toContain(
+    '100 people get this by email now: “Planks are in!”',
+  );
   expect(sent(asked)).toEqual([]);
   await user.click(screen.getByRole('button', { name: 'Not yet' }));
   expect(screen.queryByRole('region', { name: 'Before it leaves' })).toBeNull();
@@ -129,7 +150,11 @@ test('to a few it leaves at once', async () => {
 test('clicked at once after every change, the number that was seen is sent or nothing is', async () => {
   const { answers, message } = server({ look: { ...LOOK, reached: 3 }, counting: 1500 });
   const { user, asked } = page(answers);
-  const send = await screen.findByRole<HTMLButtonElement>('button', { name: 'Send now to 3' }, { timeout: 10_000 });
+  const send = await screen.findByRole<HTMLButtonElement>(
+    'button',
+    { name: 'Send now to 3' },
+    { timeout: 10_000 },
+  );
   await user.click(screen.getByRole('button', { name: 'or in…' }));
   await user.click(await screen.findByRole('option', { name: 'Menders' }));
   // The same button, pressed before anything was counted anew.
@@ -145,7 +170,10 @@ test('a group that somebody else changed meanwhile is told, shown and counted', 
   const { answers, message } = server();
   const { user } = page(answers);
   await screen.findByText('In the group');
-  Object.assign(message, { groupVersion: 7, recipients: { from: [{ kind: 'tag', id: 5 }], minus: [], without: [] } });
+  Object.assign(message, {
+    groupVersion: 7,
+    recipients: { from: [{ kind: 'tag', id: 5 }], minus: [], without: [] },
+  });
   await user.click(screen.getByRole('button', { name: 'or in…' }));
   await user.click(await screen.findByRole('option', { name: 'Menders' }));
   expect(await screen.findByText('Edwin changed it.')).toBeTruthy();
@@ -162,7 +190,9 @@ test('a time is the organization’s, whatever the browser’s own zone, and say
   await user.clear(time);
   await user.type(time, '9.30{Enter}');
   await user.click(await screen.findByRole('button', { name: 'Schedule for 100' }));
-  expect(screen.getByRole('region', { name: 'Before it leaves' }).textContent).toContain('on Dec 1, 2027, 9:30 AM');
+  expect(screen.getByRole('region', { name: 'Before it leaves' }).textContent).toContain(
+    'on Dec 1, 2027, 9:30 AM',
+  );
   await user.click(screen.getByRole('button', { name: 'Yes, schedule it for 100' }));
   await waitFor(() => expect(sent(asked)).toMatchObject([{ at: '2027-12-01T17:30:00.000Z' }]));
 });
@@ -181,7 +211,11 @@ test('an hour at which no text arrives is told at once', async () => {
 
 test('without a test nothing leaves; what the server refuses is told where one pressed', async () => {
   const { answers, message } = server({ testedAt: null });
-  const refused = reply(409, { title: 'Counted anew', status: 409, detail: 'It would reach 99 now. Look once more.' });
+  const refused = reply(409, {
+    title: 'Counted anew',
+    status: 409,
+    detail: 'It would reach 99 now. Look once more.',
+  });
   const { user } = page({ ...answers, 'POST messages/4/send': () => refused });
   const send = await screen.findByRole<HTMLButtonElement>('button', { name: 'Send now to 100' });
   expect(send.disabled).toBe(true);
@@ -214,10 +248,16 @@ test('a roster at a stage and those who got a message are groups too, by their s
   await screen.findByText('In the group');
   await user.click(screen.getByRole('button', { name: 'nobody' }));
   await user.click(await screen.findByRole('option', { name: 'the roster of Hull, at “asked”' }));
-  await waitFor(() => expect(message.recipients.minus).toEqual([{ kind: 'campaign', id: 8, stage: 'asked' }]));
+  await waitFor(() =>
+    expect(message.recipients.minus).toEqual([{ kind: 'campaign', id: 8, stage: 'asked' }]),
+  );
   await user.click(screen.getAllByRole('button', { name: 'or in…' })[1]!);
-  await user.click(await screen.findByRole('option', { name: 'those who got and clicked no link in “Boots”' }));
-  await waitFor(() => expect(message.recipients.minus).toContainEqual({ kind: 'message', id: 9, did: 'not-clicked' }));
+  await user.click(
+    await screen.findByRole('option', { name: 'those who got and clicked no link in “Boots”' }),
+  );
+  await waitFor(() =>
+    expect(message.recipients.minus).toContainEqual({ kind: 'message', id: 9, did: 'not-clicked' }),
+  );
   expect(screen.getByRole('button', { name: 'Remove the roster of Hull, at “asked”' })).toBeTruthy();
 });
 
@@ -232,7 +272,9 @@ test('a group is found by typing part of its name or its kind, and Enter takes t
     'those who got and clicked no link in “Boots”',
   ]);
   await user.keyboard('{ArrowDown}{Enter}');
-  await waitFor(() => expect(message.recipients.minus).toEqual([{ kind: 'message', id: 9, did: 'not-clicked' }]));
+  await waitFor(() =>
+    expect(message.recipients.minus).toEqual([{ kind: 'message', id: 9, did: 'not-clicked' }]),
+  );
   await user.click(screen.getAllByRole('button', { name: 'or in…' })[1]!);
   await user.keyboard('nowhere');
   expect(screen.getByText('No group of that name')).toBeTruthy();
@@ -244,7 +286,13 @@ test('a person is struck out by name, though the same letters were looked for el
   const { answers, message } = server();
   const { user, queries } = page(answers);
   await screen.findByText('In the group');
-  act(() => void queries.setQueryData(['find', 'elif'], [{ kind: 'supporter', id: 101, name: 'Elif Owusu', note: '' }]));
+  act(
+    () =>
+      void queries.setQueryData(
+        ['find', 'elif'],
+        [{ kind: 'supporter', id: 101, name: 'Elif Owusu', note: '' }],
+      ),
+  );
   await user.click(screen.getByRole('button', { name: 'a person…' }));
   await user.type(screen.getByLabelText('Find a person to strike out'), 'elif');
   await user.click(await screen.findByRole('button', { name: /Elif Owusu/ }));
@@ -255,12 +303,18 @@ test('a person is struck out by name, though the same letters were looked for el
 
 test('a hole in the words, and words that may not leave, are faults with the way to mend them', async () => {
   const { answers } = server({
-    look: { ...LOOK, holes: [{ name: 'first name', people: 1 }], faults: [{ message: 'The subject is empty.' } as never] },
+    look: {
+      ...LOOK,
+      holes: [{ name: 'first name', people: 1 }],
+      faults: [{ message: 'The subject is empty.' } as never],
+    },
   });
   page(answers);
   const send = await screen.findByRole<HTMLButtonElement>('button', { name: 'Send now to 100' });
   await waitFor(() => expect(notes().filter(({ tone }) => tone === 'fault')).toHaveLength(2));
-  expect(notes().find(({ key }) => key === 'hole-first name')!.title).toBe('first name is empty for 1 person');
+  expect(notes().find(({ key }) => key === 'hole-first name')!.title).toBe(
+    'first name is empty for 1 person',
+  );
   expect(send.disabled).toBe(true);
   act(() => notes()[0]!.remedy!.act());
   await screen.findByText('somewhere else');
@@ -270,7 +324,9 @@ test.each(['viewer', 'writer'] as const)('a %s sees whom it would reach and send
   const { answers } = server();
   page(answers, role);
   await screen.findByText('In the group');
-  expect(screen.getByText(/^It goes to everybody in /).textContent).toBe('It goes to everybody in Ferry news.');
+  expect(screen.getByText(/^It goes to everybody in /).textContent).toBe(
+    'It goes to everybody in Ferry news.',
+  );
   expect(screen.queryByRole('button', { name: 'or in…' })).toBeNull();
   expect(screen.queryByRole('button', { name: /^Send now/ })).toBeNull();
 });

@@ -42,10 +42,18 @@ function lookNotes(look: Look | undefined, message: MessageView, write: () => vo
       key: 'parts',
       tone: look.parts > look.reached ? 'doubt' : 'good',
       title: t`${look.parts} text ${plural(look.parts, { one: 'segment', other: 'segments' })} in all`,
-      body: look.parts > look.reached ? t`${(look.parts / look.reached).toFixed(1)} a person on average.` : t`One segment each.`,
+      body:
+        look.parts > look.reached
+          ? t`${(look.parts / look.reached).toFixed(1)} a person on average.`
+          : t`One segment each.`,
     });
   if (!message.testedAt)
-    notes.push({ key: 'test', tone: 'doubt', title: t`No test has gone to you`, body: t`Read it once as they will, in your own mailbox.` });
+    notes.push({
+      key: 'test',
+      tone: 'doubt',
+      title: t`No test has gone to you`,
+      body: t`Read it once as they will, in your own mailbox.`,
+    });
   for (const words of look.inOrder) notes.push({ key: words, tone: 'good', title: words });
   return notes;
 }
@@ -68,16 +76,28 @@ export default function LastLookPage() {
     mutationFn: () => call<Look>('POST', `messages/${id}/last-look`),
     onSuccess: (counted) => setSeen({ look: counted, at: Date.now() }),
   });
-  // The version of the group that is being changed: of changes in haste each builds on what the one before made.
+  // The version of the group that is being changed: of changes in haste each builds on what the one before
+  // made.
   const groupVersion = useRef<number | null>(null);
   const saveRecipients = useMutation({
     scope,
     mutationFn: (recipients: Recipients) =>
-      call<{ version: number }>('PUT', `messages/${id}/recipients`, { ...recipients, basedOn: groupVersion.current ?? message.data!.groupVersion }),
-    onMutate: (recipients) => queryClient.setQueryData(['message', id], (old: MessageView | undefined) => old && { ...old, recipients }),
+      call<{ version: number }>('PUT', `messages/${id}/recipients`, {
+        ...recipients,
+        basedOn: groupVersion.current ?? message.data!.groupVersion,
+      }),
+    onMutate: (recipients) =>
+      queryClient.setQueryData(
+        ['message', id],
+        (old: MessageView | undefined) => old && { ...old, recipients },
+      ),
     onSuccess: ({ version }) => ((groupVersion.current = version), look.mutate()),
     // What somebody else chose meanwhile is shown, and counted.
-    onError: () => ((groupVersion.current = null), void queryClient.invalidateQueries({ queryKey: ['message', id] }), look.mutate()),
+    onError: () => (
+      (groupVersion.current = null),
+      void queryClient.invalidateQueries({ queryKey: ['message', id] }),
+      look.mutate()
+    ),
   });
   const state = message.data?.state;
   useEffect(() => {
@@ -107,7 +127,11 @@ export default function LastLookPage() {
         note={t`Last look: ${data.channel === 'email' ? t`an email` : t`a text`} for ${asks}`}
       />
       {may ? (
-        <RecipientPicker value={data.recipients} groups={groups} onChange={(recipients) => saveRecipients.mutate(recipients)} />
+        <RecipientPicker
+          value={data.recipients}
+          groups={groups}
+          onChange={(recipients) => saveRecipients.mutate(recipients)}
+        />
       ) : (
         <p className="sheet px-5 py-3 text-[15px]">
           <Trans>It goes to everybody in {groupWords(data.recipients, groups)}.</Trans>
@@ -137,7 +161,12 @@ export default function LastLookPage() {
         <PreviewPane message={data} stamp={data.updatedAt} />
       </div>
       {seen && (
-        <SendBar message={data} look={seen.look} counting={look.isPending || saveRecipients.isPending || look.isError} onLook={() => look.mutate()} />
+        <SendBar
+          message={data}
+          look={seen.look}
+          counting={look.isPending || saveRecipients.isPending || look.isError}
+          onLook={() => look.mutate()}
+        />
       )}
       <Drawer
         open={open !== null}
@@ -151,7 +180,9 @@ export default function LastLookPage() {
             narrow
             label={verdictWords(open, channel)}
             pageKey={['suppressed', id, open, seen?.at]}
-            fetch={(after) => get<Page<SupporterRow>>(`messages/${id}/last-look/people${query({ verdict: open, after })}`)}
+            fetch={(after) =>
+              get<Page<SupporterRow>>(`messages/${id}/last-look/people${query({ verdict: open, after })}`)
+            }
           />
         )}
       </Drawer>

@@ -25,7 +25,10 @@ function useSecondsTo(moment: string | null): number {
   return seconds;
 }
 
-/** A message that has been sent on its way: when it leaves, to whom and with which words, and the way back while there is one. */
+/**
+ * A message that has been sent on its way: when it leaves, to whom and with which words, and the way back
+ * while there is one.
+ */
 export function Leaving({ message, groups }: { message: MessageView; groups: Named }) {
   const format = useFormat();
   const queryClient = useQueryClient();
@@ -33,10 +36,16 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
   const { timeZone } = useSession().organization;
   const waits = message.state === 'scheduled' && message.scheduledAt === null;
   const seconds = useSecondsTo(waits ? message.leavesAt : null);
-  const back = useMutation({ mutationFn: () => call('POST', `messages/${message.id}/unschedule`), onSettled: () => refreshAll(queryClient) });
+  const back = useMutation({
+    mutationFn: () => call('POST', `messages/${message.id}/unschedule`),
+    onSettled: () => refreshAll(queryClient),
+  });
   useEffect(() => {
     if (!waits || seconds > 0) return;
-    const timer = setInterval(() => void queryClient.invalidateQueries({ queryKey: ['message', message.id] }), 1000);
+    const timer = setInterval(
+      () => void queryClient.invalidateQueries({ queryKey: ['message', message.id] }),
+      1000,
+    );
     return () => clearInterval(timer);
   }, [waits, seconds === 0]);
   const when = waits
@@ -54,14 +63,18 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
           <div>
             <h2 className="subtitle pb-1">{waits ? t`Goes to those who were counted` : t`Goes to`}</h2>
             <p>{groupWords(message.recipients, groups)}</p>
-            {message.scheduledAt && <p className="text-ink2">{t`Whoever is in the group when it leaves, and may be written to then.`}</p>}
+            {message.scheduledAt && (
+              <p className="text-ink2">{t`Whoever is in the group when it leaves, and may be written to then.`}</p>
+            )}
           </div>
           {message.state === 'scheduled' && may && (
             <Button weight="main" disabled={back.isPending} onClick={() => back.mutate()}>
               {waits ? t`Take it back` : t`Take it back from its schedule`}
             </Button>
           )}
-          {waits && <p className="text-ink2">{t`Taken back, it is a draft again, and nobody has got a word of it.`}</p>}
+          {waits && (
+            <p className="text-ink2">{t`Taken back, it is a draft again, and nobody has got a word of it.`}</p>
+          )}
           {message.state !== 'scheduled' && (
             <Link className="link" to={`/hear-back/${message.id}`}>
               {t`See how it goes`}

@@ -19,21 +19,32 @@ export const MESSAGE_STATE_WORDS: Record<MessageState, string> = {
 /** What leaves, and what could. */
 export default function Outgoing() {
   const format = useFormat();
-  const { data, error, isPending } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages'), refetchInterval: 5_000 });
+  const { data, error, isPending } = useQuery({
+    queryKey: ['messages'],
+    queryFn: () => get<MessageView[]>('messages'),
+    refetchInterval: 5_000,
+  });
   if (isPending) return <Loading what={t`messages`} />;
-  const under = data?.filter((message) => ['scheduled', 'preparing', 'sending', 'paused'].includes(message.state));
+  const under = data?.filter((message) =>
+    ['scheduled', 'preparing', 'sending', 'paused'].includes(message.state),
+  );
   const drafts = data?.filter((message) => message.state === 'draft');
   const line = (message: MessageView) => (
     <li key={message.id} className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4">
       <Link
         className="subtitle hover:underline grow"
-        to={message.state === 'draft' || message.state === 'scheduled' ? `/send/${message.id}` : `/hear-back/${message.id}`}
+        to={
+          message.state === 'draft' || message.state === 'scheduled'
+            ? `/send/${message.id}`
+            : `/hear-back/${message.id}`
+        }
       >
         {message.name}
       </Link>
       <span className="text-ink2">
         {message.channel === 'email' ? t`Email` : t`Text`}, {MESSAGE_STATE_WORDS[message.state]}
-        {message.state === 'scheduled' && (message.scheduledAt ? ` ${format.moment(message.scheduledAt)}` : t` in a moment`)}
+        {message.state === 'scheduled' &&
+          (message.scheduledAt ? ` ${format.moment(message.scheduledAt)}` : t` in a moment`)}
       </span>
     </li>
   );

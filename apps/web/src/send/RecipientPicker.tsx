@@ -46,7 +46,9 @@ function nameOf(ref: GroupRef, groups: Named): string {
   const name = groups[ref.kind].find(({ id }) => id === ref.id)?.name;
   if (name === undefined) return t`a group since deleted`;
   if (ref.kind === 'message') return t`those ${DID_WORDS[ref.did ?? 'got']} “${name}”`;
-  return ref.kind === 'campaign' ? t`the roster of ${name}${ref.stage === undefined ? '' : t`, at “${ref.stage}”`}` : name;
+  return ref.kind === 'campaign'
+    ? t`the roster of ${name}${ref.stage === undefined ? '' : t`, at “${ref.stage}”`}`
+    : name;
 }
 /** Single people are written to from their record. */
 type Offered = Exclude<GroupKind, 'person'>;
@@ -58,7 +60,8 @@ export function useGroups(): Named | null {
   const batches = useQuery({ queryKey: ['batches'], queryFn: () => get<BatchView[]>('batches') });
   const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') });
   const messages = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages') });
-  if (!segments.data || !lists.data || !tags.data || !batches.data || !campaigns.data || !messages.data) return null;
+  if (!segments.data || !lists.data || !tags.data || !batches.data || !campaigns.data || !messages.data)
+    return null;
   return {
     segment: segments.data,
     list: lists.data,
@@ -73,11 +76,15 @@ export function useGroups(): Named | null {
 export function groupWords({ from, chosen = [], minus, without }: Recipients, groups: Named): string {
   const named = (refs: readonly GroupRef[]) => refs.map((ref) => nameOf(ref, groups));
   const all = [...named(from), ...(chosen.length > 0 ? [chosenWords(chosen.length)] : [])];
-  const parts = [all.join(' or ') || 'nobody', ...(minus.length > 0 ? [t`but not ${named(minus).join(' or ')}`] : [])];
+  const parts = [
+    all.join(' or ') || 'nobody',
+    ...(minus.length > 0 ? [t`but not ${named(minus).join(' or ')}`] : []),
+  ];
   return `${parts.join(', ')}${without.length > 0 ? t`; ${without.length} struck out by name` : ''}`;
 }
 
-const chosenWords = (people: number) => t`${people} ${plural(people, { one: 'person', other: 'people' })} chosen by hand`;
+const chosenWords = (people: number) =>
+  t`${people} ${plural(people, { one: 'person', other: 'people' })} chosen by hand`;
 
 const KIND_WORDS: Record<Offered, string> = {
   segment: t`Segments`,
@@ -91,13 +98,27 @@ const KIND_WORDS: Record<Offered, string> = {
 /** What can be chosen of a kind: a roster also by its stages, a message by what they did with it. */
 function refsOf(kind: Offered, groups: Named): GroupRef[] {
   if (kind === 'campaign')
-    return groups.campaign.flatMap(({ id, stages }) => [{ kind, id }, ...stages.map((stage): GroupRef => ({ kind, id, stage }))]);
-  if (kind === 'message') return groups.message.flatMap(({ id }) => DEEDS.map((did): GroupRef => ({ kind, id, did })));
+    return groups.campaign.flatMap(({ id, stages }) => [
+      { kind, id },
+      ...stages.map((stage): GroupRef => ({ kind, id, stage })),
+    ]);
+  if (kind === 'message')
+    return groups.message.flatMap(({ id }) => DEEDS.map((did): GroupRef => ({ kind, id, did })));
   return groups[kind].map(({ id }) => ({ kind, id }));
 }
 const keyOf = ({ kind, id, stage, did }: GroupRef) => [kind, id, stage ?? '', did ?? ''].join(' ');
 
-function Refs({ label, refs, groups, onChange }: { label: string; refs: GroupRef[]; groups: Named; onChange: (refs: GroupRef[]) => void }) {
+function Refs({
+  label,
+  refs,
+  groups,
+  onChange,
+}: {
+  label: string;
+  refs: GroupRef[];
+  groups: Named;
+  onChange: (refs: GroupRef[]) => void;
+}) {
   const has = (one: GroupRef) => refs.some((ref) => keyOf(ref) === keyOf(one));
   return (
     <span className="inline-flex flex-wrap gap-2 items-center">
@@ -120,7 +141,11 @@ function Refs({ label, refs, groups, onChange }: { label: string; refs: GroupRef
           title: KIND_WORDS[kind],
           items: refsOf(kind, groups)
             .filter((ref) => !has(ref))
-            .map((ref) => ({ key: keyOf(ref), words: nameOf(ref, groups), act: () => onChange([...refs, ref]) })),
+            .map((ref) => ({
+              key: keyOf(ref),
+              words: nameOf(ref, groups),
+              act: () => onChange([...refs, ref]),
+            })),
         }))}
         placeholder={t`Part of its name`}
         none={t`No group of that name`}
@@ -166,7 +191,9 @@ function Without({ value, onChange }: { value: number[]; onChange: (ids: number[
                   {personName(row)} <span className="text-ink2">{row.email ?? row.mobile}</span>
                 </button>
               ))}
-              {found.data.rows.length === 0 && <span className="px-3 py-1 text-ink2">{t`Nobody by that name`}</span>}
+              {found.data.rows.length === 0 && (
+                <span className="px-3 py-1 text-ink2">{t`Nobody by that name`}</span>
+              )}
             </span>
           )}
         </span>
@@ -180,7 +207,10 @@ function Without({ value, onChange }: { value: number[]; onChange: (ids: number[
 }
 
 function PersonChip({ id, onOff }: { id: number; onOff: () => void }) {
-  const { data } = useQuery({ queryKey: ['record', id], queryFn: () => get<{ firstName: string; lastName: string }>(`supporters/${id}`) });
+  const { data } = useQuery({
+    queryKey: ['record', id],
+    queryFn: () => get<{ firstName: string; lastName: string }>(`supporters/${id}`),
+  });
   const name = data ? personName(data) : '…';
   return (
     <span className={CHIP}>
@@ -193,14 +223,26 @@ function PersonChip({ id, onOff }: { id: number; onOff: () => void }) {
 }
 
 /** Who is in the group, as a sentence: any of these, minus those, minus single people. */
-export function RecipientPicker({ value, groups, onChange }: { value: Recipients; groups: Named; onChange: (value: Recipients) => void }) {
+export function RecipientPicker({
+  value,
+  groups,
+  onChange,
+}: {
+  value: Recipients;
+  groups: Named;
+  onChange: (value: Recipients) => void;
+}) {
   return (
     <div className="sheet px-5 py-3 text-[15px] leading-9 flex flex-wrap gap-x-2 items-center">
       <span>{t`It goes to everybody in`}</span>
       {(value.chosen ?? []).length > 0 && (
         <span className={CHIP}>
           {chosenWords(value.chosen!.length)}
-          <button aria-label={t`Remove those chosen by hand`} className="hover:text-madder" onClick={() => onChange({ ...value, chosen: [] })}>
+          <button
+            aria-label={t`Remove those chosen by hand`}
+            className="hover:text-madder"
+            onClick={() => onChange({ ...value, chosen: [] })}
+          >
             <X size={13} />
           </button>
         </span>

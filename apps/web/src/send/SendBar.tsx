@@ -17,10 +17,24 @@ import { MomentField } from '../ui/DayField';
 const MANY = 25;
 
 /** What a reader sees first: the subject, or the first line of a text. */
-const firstLine = (message: MessageView) => (message.channel === 'email' ? message.subject : message.text.split('\n')[0]!);
+const firstLine = (message: MessageView) =>
+  message.channel === 'email' ? message.subject : message.text.split('\n')[0]!;
 
-/** What is still to be done before a message leaves, and the way out: with the number that was seen, or not at all. */
-export function SendBar({ message, look, counting, onLook }: { message: MessageView; look: Look; counting: boolean; onLook: () => void }) {
+/**
+ * What is still to be done before a message leaves, and the way out: with the number that was seen, or not at
+ * all.
+ */
+export function SendBar({
+  message,
+  look,
+  counting,
+  onLook,
+}: {
+  message: MessageView;
+  look: Look;
+  counting: boolean;
+  onLook: () => void;
+}) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const format = useFormat();
@@ -39,10 +53,19 @@ export function SendBar({ message, look, counting, onLook }: { message: MessageV
     onSuccess: () => void refreshAll(queryClient),
     onError: () => (setSure(null), onLook()),
   });
-  const second = useMutation({ mutationFn: () => call('POST', `messages/${message.id}/second`), onSuccess: onLook });
+  const second = useMutation({
+    mutationFn: () => call('POST', `messages/${message.id}/second`),
+    onSuccess: onLook,
+  });
   const past = at !== '' && Date.parse(at) <= Date.now();
   const indecent = at !== '' && look.hours !== null && !withinHours(look.hours, [timeZone], Date.parse(at));
-  const ready = look.reached > 0 && look.faults.length === 0 && message.testedAt !== null && !past && !counting && !send.isPending;
+  const ready =
+    look.reached > 0 &&
+    look.faults.length === 0 &&
+    message.testedAt !== null &&
+    !past &&
+    !counting &&
+    !send.isPending;
   const people = format.number(look.reached);
   const words = counting ? t`Counting…` : at ? t`Schedule for ${people}` : t`Send now to ${people}`;
   return (
@@ -51,8 +74,8 @@ export function SendBar({ message, look, counting, onLook }: { message: MessageV
       {look.asks.length > 0 && !look.seconded && (
         <p className="pb-3 text-ochre">
           <Trans>
-            <b>A service message that asks</b> (“{look.asks.join('”, “')}”) goes to people who said no to that. Make it an appeal, or let somebody
-            else read it.
+            <b>A service message that asks</b> (“{look.asks.join('”, “')}”) goes to people who said no to
+            that. Make it an appeal, or let somebody else read it.
           </Trans>{' '}
           {may && (
             <button className="link" disabled={second.isPending} onClick={() => second.mutate()}>
@@ -66,7 +89,8 @@ export function SendBar({ message, look, counting, onLook }: { message: MessageV
           <p className="grow">
             <b>
               <Trans>
-                {people} <Plural value={look.reached} one="person gets" other="people get" /> this by {message.channel}
+                {people} <Plural value={look.reached} one="person gets" other="people get" /> this by{' '}
+                {message.channel}
                 {at ? t` on ${format.moment(at)}` : t` now`}:
               </Trans>
             </b>{' '}
@@ -93,10 +117,19 @@ export function SendBar({ message, look, counting, onLook }: { message: MessageV
         {may && (
           <span className="ml-auto flex items-center gap-3">
             <span className="flex items-center gap-2 text-ink2">
-              {t`Leaves`} <MomentField label={t`When it leaves`} value={at} onChange={(next) => (setAt(next), setSure(null))} />
+              {t`Leaves`}{' '}
+              <MomentField
+                label={t`When it leaves`}
+                value={at}
+                onChange={(next) => (setAt(next), setSure(null))}
+              />
             </span>
             {!asking && (
-              <Button weight="main" disabled={!ready} onClick={() => (look.reached > MANY ? setSure(look.digest) : send.mutate())}>
+              <Button
+                weight="main"
+                disabled={!ready}
+                onClick={() => (look.reached > MANY ? setSure(look.digest) : send.mutate())}
+              >
                 {words}
               </Button>
             )}

@@ -11,14 +11,25 @@ import { Unsaved } from '../ui/Unsaved';
 import { SetupNav } from './SetupNav';
 
 const FIELDS = [
-  ['stop', t`To STOP and its like`, t`Once, within five minutes, asking for nothing. Must say that START brings the texts back.`],
+  [
+    'stop',
+    t`To STOP and its like`,
+    t`Once, within five minutes, asking for nothing. Must say that START brings the texts back.`,
+  ],
   ['help', t`To HELP`, t`Who you are and how to leave.`],
-  ['start', t`To START, a YES that confirms, and whoever joins by a keyword`, t`Must say that STOP ends the texts.`],
+  [
+    'start',
+    t`To START, a YES that confirms, and whoever joins by a keyword`,
+    t`Must say that STOP ends the texts.`,
+  ],
 ] as const;
 
 /** What the program answers to texts by itself; everything else waits for a person. */
 export default function AutomaticAnswersPage() {
-  const { data, error } = useQuery({ queryKey: ['text-answers'], queryFn: () => get<Answers>('text-answers') });
+  const { data, error } = useQuery({
+    queryKey: ['text-answers'],
+    queryFn: () => get<Answers>('text-answers'),
+  });
   if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`the answers`} />;
   return <Editor answers={data} />;
@@ -40,9 +51,16 @@ function Editor({ answers }: { answers: Answers }) {
   });
   return (
     <>
-      <Heading title={t`Setup`} page={t`Automatic answers`} note={t`What ${organization.textFrom} answers by itself, at most once to each text`} />
+      <Heading
+        title={t`Setup`}
+        page={t`Automatic answers`}
+        note={t`What ${organization.textFrom} answers by itself, at most once to each text`}
+      />
       <SetupNav />
-      <form className="sheet p-5 flex flex-col gap-5 max-w-[720px]" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
+      <form
+        className="sheet p-5 flex flex-col gap-5 max-w-[720px]"
+        onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}
+      >
         {FIELDS.map(([name, label, hint]) => {
           const { parts } = countParts(draft.value[name]);
           return (
@@ -66,7 +84,12 @@ function Editor({ answers }: { answers: Answers }) {
         {draft.theirs === null && <ProblemNote error={save.error} />}
         {save.isSuccess && !draft.isChanged && <p role="status">{t`Kept.`}</p>}
         {may && (
-          <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
+          <Button
+            type="submit"
+            weight="main"
+            className="self-start"
+            disabled={save.isPending || draft.theirs !== null}
+          >
             {t`Save these words`}
           </Button>
         )}

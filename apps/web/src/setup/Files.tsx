@@ -11,7 +11,10 @@ import { SetupNav } from './SetupNav';
 
 /** How long the files of batches are kept. */
 export default function Files() {
-  const { data, error } = useQuery({ queryKey: ['house-files'], queryFn: () => get<{ days: number }>('house/files') });
+  const { data, error } = useQuery({
+    queryKey: ['house-files'],
+    queryFn: () => get<{ days: number }>('house/files'),
+  });
   useMargin([
     {
       key: 'why',
@@ -45,7 +48,10 @@ function Days({ kept }: { kept: number }) {
     onError: again,
   });
   return (
-    <form className="sheet p-6 flex flex-col gap-3 max-w-[560px]" onSubmit={(event) => (event.preventDefault(), save.mutate(days))}>
+    <form
+      className="sheet p-6 flex flex-col gap-3 max-w-[560px]"
+      onSubmit={(event) => (event.preventDefault(), save.mutate(days))}
+    >
       <Labelled
         label={t`Days that the files of batches are kept`}
         hint={t`After that they are deleted. Rows with errors and rows that came in can be downloaded until then.`}

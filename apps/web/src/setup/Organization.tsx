@@ -19,13 +19,22 @@ import { SetupNav } from './SetupNav';
 
 type Own = Omit<OrganizationView, 'logo' | 'version' | 'chapters' | 'missing'>;
 
-function ownOf({ logo: _logo, version: _version, chapters: _chapters, missing: _missing, ...own }: OrganizationView): Own {
+function ownOf({
+  logo: _logo,
+  version: _version,
+  chapters: _chapters,
+  missing: _missing,
+  ...own
+}: OrganizationView): Own {
   return own;
 }
 
 /** Who the organization is, where it lives, how days and amounts are read, and what leaves in its name. */
 export default function Organization() {
-  const { data, error } = useQuery({ queryKey: ['organization'], queryFn: () => get<OrganizationView>('organization') });
+  const { data, error } = useQuery({
+    queryKey: ['organization'],
+    queryFn: () => get<OrganizationView>('organization'),
+  });
   if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`the organization`} />;
   return <Editor view={data} />;
@@ -41,8 +50,22 @@ function notesOf(view: OrganizationView, own: Own, may: boolean): Note[] {
   const footer = imprintOf(own, own.postalAddress);
   return [
     ...view.missing.map((words): Note => ({ key: words, tone: 'doubt', ...split(words) })),
-    { key: 'footer', tone: 'plain', title: t`Under every mail and form`, body: t`“${footer}”. A chapter with an address of its own has that one.` },
-    ...(may ? [] : [{ key: 'may', tone: 'plain' as const, title: t`To be read`, body: t`An owner who works in all chapters changes it.` }]),
+    {
+      key: 'footer',
+      tone: 'plain',
+      title: t`Under every mail and form`,
+      body: t`“${footer}”. A chapter with an address of its own has that one.`,
+    },
+    ...(may
+      ? []
+      : [
+          {
+            key: 'may',
+            tone: 'plain' as const,
+            title: t`To be read`,
+            body: t`An owner who works in all chapters changes it.`,
+          },
+        ]),
   ];
 }
 
@@ -65,9 +88,20 @@ function Editor({ view }: { view: OrganizationView }) {
   useMargin(notesOf(view, own, may));
   const problem = save.error instanceof ProblemError ? save.error : null;
   const fault = (field: string) => problem?.of(field) ?? null;
-  const text = (part: 'name' | 'legalName' | 'fromEmail' | 'bounceDomain' | 'textFrom', label: string, hint?: string, most = 200) => (
+  const text = (
+    part: 'name' | 'legalName' | 'fromEmail' | 'bounceDomain' | 'textFrom',
+    label: string,
+    hint?: string,
+    most = 200,
+  ) => (
     <Labelled label={label} hint={hint} fault={fault(part)}>
-      <input className="input" value={own[part]} maxLength={most} disabled={!may} onChange={(event) => set({ [part]: event.target.value })} />
+      <input
+        className="input"
+        value={own[part]}
+        maxLength={most}
+        disabled={!may}
+        onChange={(event) => set({ [part]: event.target.value })}
+      />
     </Labelled>
   );
   const choice = (
@@ -77,7 +111,12 @@ function Editor({ view }: { view: OrganizationView }) {
     hint?: string,
   ) => (
     <Labelled label={label} hint={hint} fault={fault(part)}>
-      <select className="input" value={own[part]} disabled={!may} onChange={(event) => set({ [part]: event.target.value })}>
+      <select
+        className="input"
+        value={own[part]}
+        disabled={!may}
+        onChange={(event) => set({ [part]: event.target.value })}
+      >
         {options.map(([value, words]) => (
           <option key={value} value={value}>
             {words}
@@ -91,7 +130,11 @@ function Editor({ view }: { view: OrganizationView }) {
       <Heading title={t`Setup`} page={t`Organization`} note={t`The organization`}>
         {draft.isChanged && draft.theirs === null && <Button onClick={draft.discard}>{t`Put back`}</Button>}
         {may && (
-          <Button weight="main" disabled={!draft.isChanged || draft.theirs !== null || save.isPending} onClick={() => save.mutate(own)}>
+          <Button
+            weight="main"
+            disabled={!draft.isChanged || draft.theirs !== null || save.isPending}
+            onClick={() => save.mutate(own)}
+          >
             {t`Save`}
           </Button>
         )}
@@ -99,11 +142,24 @@ function Editor({ view }: { view: OrganizationView }) {
       <SetupNav />
       <Unsaved draft={draft} what={t`the organization`} />
       {!problem?.problem.newer && <ProblemNote error={save.error} />}
-      <div className="sheet p-5 grow min-h-0 overflow-y-auto flex flex-col gap-6" tabIndex={0} role="region" aria-label={t`The organization`}>
+      <div
+        className="sheet p-5 grow min-h-0 overflow-y-auto flex flex-col gap-6"
+        tabIndex={0}
+        role="region"
+        aria-label={t`The organization`}
+      >
         <Part title={t`Who we are`}>
           {text('name', t`Name people know`, t`In messages, forms and answers`, 120)}
-          {text('legalName', t`Legal name`, t`In footers and on the privacy page; empty where it is the same`)}
-          <Labelled label={t`Postal address`} hint={t`Stands under every mail and form`} fault={fault('postalAddress')}>
+          {text(
+            'legalName',
+            t`Legal name`,
+            t`In footers and on the privacy page; empty where it is the same`,
+          )}
+          <Labelled
+            label={t`Postal address`}
+            hint={t`Stands under every mail and form`}
+            fault={fault('postalAddress')}
+          >
             <textarea
               className="input"
               rows={2}
@@ -126,7 +182,12 @@ function Editor({ view }: { view: OrganizationView }) {
           {choice('locale', t`Dates and numbers`, localesWith(own.locale))}
           {choice('currency', t`Currency`, currencies(), t`Can’t change once there are gifts`)}
           <Labelled label={t`The fiscal year begins in`} fault={fault('fiscalMonth')}>
-            <select className="input" value={own.fiscalMonth} disabled={!may} onChange={(event) => set({ fiscalMonth: Number(event.target.value) })}>
+            <select
+              className="input"
+              value={own.fiscalMonth}
+              disabled={!may}
+              onChange={(event) => set({ fiscalMonth: Number(event.target.value) })}
+            >
               {MONTHS.map((month, i) => (
                 <option key={month} value={i + 1}>
                   {month}
@@ -144,7 +205,11 @@ function Editor({ view }: { view: OrganizationView }) {
                   checked={own.languages.includes(language)}
                   disabled={!may}
                   onChange={(event) =>
-                    set({ languages: LANGUAGES.filter((one) => (one === language ? event.target.checked : own.languages.includes(one))) })
+                    set({
+                      languages: LANGUAGES.filter((one) =>
+                        one === language ? event.target.checked : own.languages.includes(one),
+                      ),
+                    })
                   }
                 />
                 {LANGUAGE_WORDS[language]}
@@ -155,8 +220,17 @@ function Editor({ view }: { view: OrganizationView }) {
         </Part>
         <Part title={t`What leaves in our name`}>
           {text('fromEmail', t`Address that mail comes from`, 'hello@…', 254)}
-          {text('bounceDomain', t`Domain that bounces and answers come back to`, t`Its MX record leads to this server`)}
-          {text('textFrom', t`Number that texts come from`, t`With + and the country; empty where no texts are sent`, 20)}
+          {text(
+            'bounceDomain',
+            t`Domain that bounces and answers come back to`,
+            t`Its MX record leads to this server`,
+          )}
+          {text(
+            'textFrom',
+            t`Number that texts come from`,
+            t`With + and the country; empty where no texts are sent`,
+            20,
+          )}
         </Part>
         <Chapters view={view} may={may} />
       </div>
@@ -177,13 +251,20 @@ function Logo({ src, may }: { src: string | null; may: boolean }) {
   const queryClient = useQueryClient();
   const input = useRef<HTMLInputElement>(null);
   const onSuccess = () => queryClient.invalidateQueries({ queryKey: ['organization'] });
-  const put = useMutation({ mutationFn: (file: File) => upload('PUT', 'organization/logo', file), onSuccess });
+  const put = useMutation({
+    mutationFn: (file: File) => upload('PUT', 'organization/logo', file),
+    onSuccess,
+  });
   const drop = useMutation({ mutationFn: () => call('DELETE', 'organization/logo'), onSuccess });
   return (
     <div className="flex flex-col gap-2">
       <span className="font-semibold text-[13px]">{t`Logo on forms and supporters’ pages`}</span>
       <div className="flex items-center gap-3">
-        {src ? <img src={src} alt={t`The logo`} className="max-h-[56px] max-w-[180px]" /> : <span className="text-ink2">{t`None`}</span>}
+        {src ? (
+          <img src={src} alt={t`The logo`} className="max-h-[56px] max-w-[180px]" />
+        ) : (
+          <span className="text-ink2">{t`None`}</span>
+        )}
         {may && (
           <>
             <input
@@ -224,7 +305,8 @@ function Chapters({ view, may }: { view: OrganizationView; may: boolean }) {
             <span className="font-semibold w-[220px]">{chapter.name}</span>
             <span className="text-ink2 grow">{chapter.postalAddress || t`The organization’s address`}</span>
             <span className="text-ink2">
-              {format.number(chapter.people)} {plural(chapter.people, { one: 'supporter', other: 'supporters' })}
+              {format.number(chapter.people)}{' '}
+              {plural(chapter.people, { one: 'supporter', other: 'supporters' })}
             </span>
             {may && <Button onClick={() => setOpen(chapter)}>{t`Change`}</Button>}
           </li>
@@ -235,7 +317,11 @@ function Chapters({ view, may }: { view: OrganizationView; may: boolean }) {
           {t`Open a chapter`}
         </Button>
       )}
-      <Drawer open={open !== null} onClose={() => setOpen(null)} title={open === 'new' || open === null ? t`Open a chapter` : open.name}>
+      <Drawer
+        open={open !== null}
+        onClose={() => setOpen(null)}
+        title={open === 'new' || open === null ? t`Open a chapter` : open.name}
+      >
         {open !== null && (
           <ChapterForm
             // As it stands now: it may be changed by somebody else while this is open.
@@ -250,13 +336,19 @@ function Chapters({ view, may }: { view: OrganizationView; may: boolean }) {
 
 function ChapterForm({ chapter, onDone }: { chapter: Chapter | null; onDone: () => void }) {
   const queryClient = useQueryClient();
-  const server = { name: chapter?.name ?? '', postalAddress: chapter?.postalAddress ?? '', places: chapter?.places ?? '' };
+  const server = {
+    name: chapter?.name ?? '',
+    postalAddress: chapter?.postalAddress ?? '',
+    places: chapter?.places ?? '',
+  };
   const draft = useDrafting(`chapter:${chapter?.id ?? 'new'}`, { value: server, version: server });
   const { name, postalAddress, places } = draft.value;
   const set = (part: Partial<typeof server>) => draft.set({ ...draft.value, ...part });
   const save = useMutation({
     mutationFn: (sent: typeof server) =>
-      chapter ? call('PUT', `chapters/${chapter.id}`, { ...sent, was: draft.basedOn }) : call('POST', 'chapters', sent),
+      chapter
+        ? call('PUT', `chapters/${chapter.id}`, { ...sent, was: draft.basedOn })
+        : call('POST', 'chapters', sent),
     onSuccess: async (_done, sent) => {
       await refreshAll(queryClient);
       draft.saved(sent);
@@ -265,22 +357,50 @@ function ChapterForm({ chapter, onDone }: { chapter: Chapter | null; onDone: () 
     onError: () => refreshAll(queryClient),
   });
   return (
-    <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}
+    >
       <Labelled label={t`Name`}>
-        <input className="input" autoFocus maxLength={120} value={name} onChange={(event) => set({ name: event.target.value })} />
+        <input
+          className="input"
+          autoFocus
+          maxLength={120}
+          value={name}
+          onChange={(event) => set({ name: event.target.value })}
+        />
       </Labelled>
-      <Labelled label={t`Postal address`} hint={t`Stands under mails to its people; empty for the organization’s`}>
-        <textarea className="input" rows={3} maxLength={300} value={postalAddress} onChange={(event) => set({ postalAddress: event.target.value })} />
+      <Labelled
+        label={t`Postal address`}
+        hint={t`Stands under mails to its people; empty for the organization’s`}
+      >
+        <textarea
+          className="input"
+          rows={3}
+          maxLength={300}
+          value={postalAddress}
+          onChange={(event) => set({ postalAddress: event.target.value })}
+        />
       </Labelled>
       <Labelled
         label={t`Where its people live`}
         hint={t`Regions, countries, or how postcodes begin, with commas between: US-WA, Oregon, 981. A file can send people to chapters by this.`}
       >
-        <input className="input" maxLength={1000} value={places} onChange={(event) => set({ places: event.target.value })} />
+        <input
+          className="input"
+          maxLength={1000}
+          value={places}
+          onChange={(event) => set({ places: event.target.value })}
+        />
       </Labelled>
       <Unsaved draft={draft} what={t`this chapter`} />
       {draft.theirs === null && <ProblemNote error={save.error} />}
-      <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || save.isPending || draft.theirs !== null}>
+      <Button
+        weight="main"
+        type="submit"
+        className="self-start"
+        disabled={name.trim() === '' || save.isPending || draft.theirs !== null}
+      >
         {chapter ? t`Save the chapter` : t`Open the chapter`}
       </Button>
     </form>

@@ -25,8 +25,15 @@ type Chapters = OrganizationView['chapters'];
 
 /** The team: invited by mail, changed, and taken out with what waits for them handed on. */
 export default function Team() {
-  const team = useQuery({ queryKey: ['team'], queryFn: () => get<TeammateView[]>('team'), refetchInterval: 10_000 });
-  const organization = useQuery({ queryKey: ['organization'], queryFn: () => get<OrganizationView>('organization') });
+  const team = useQuery({
+    queryKey: ['team'],
+    queryFn: () => get<TeammateView[]>('team'),
+    refetchInterval: 10_000,
+  });
+  const organization = useQuery({
+    queryKey: ['organization'],
+    queryFn: () => get<OrganizationView>('organization'),
+  });
   const [open, setOpen] = useState<TeammateView | 'new' | null>(null);
   useMargin([
     {
@@ -75,11 +82,18 @@ export default function Team() {
         open={open !== null}
         onClose={() => setOpen(null)}
         title={open === 'new' || open === null ? t`Invite somebody` : open.name}
-        note={open === 'new' || open === null ? t`They get a mail with a link, good for seven days` : open.email}
+        note={
+          open === 'new' || open === null ? t`They get a mail with a link, good for seven days` : open.email
+        }
       >
         {open === 'new' && <Invitation chapters={chapters} onDone={() => setOpen(null)} />}
         {open !== null && open !== 'new' && (
-          <Mate mate={team.data.find(({ id }) => id === open.id) ?? open} team={team.data} chapters={chapters} onDone={() => setOpen(null)} />
+          <Mate
+            mate={team.data.find(({ id }) => id === open.id) ?? open}
+            team={team.data}
+            chapters={chapters}
+            onDone={() => setOpen(null)}
+          />
         )}
       </Drawer>
     </>
@@ -98,7 +112,9 @@ function Line({ mate, chapters, onOpen }: { mate: TeammateView; chapters: Chapte
       <td>
         <Standing mate={mate} />
       </td>
-      <td className="pr-3 text-right">{mate.state !== 'gone' && <Button onClick={onOpen}>{t`Change`}</Button>}</td>
+      <td className="pr-3 text-right">
+        {mate.state !== 'gone' && <Button onClick={onOpen}>{t`Change`}</Button>}
+      </td>
     </tr>
   );
 }
@@ -106,23 +122,40 @@ function Line({ mate, chapters, onOpen }: { mate: TeammateView; chapters: Chapte
 function Standing({ mate }: { mate: TeammateView }) {
   const format = useFormat();
   if (mate.state === 'gone') return <>{t`Gone`}</>;
-  if (mate.state === 'here') return <>{mate.signedInAt ? t`Here, last signed in ${format.moment(mate.signedInAt)}` : t`Here`}</>;
+  if (mate.state === 'here')
+    return <>{mate.signedInAt ? t`Here, last signed in ${format.moment(mate.signedInAt)}` : t`Here`}</>;
   const { invitation } = mate;
-  if (!invitation || invitation.state === 'expired') return <span className="text-madder">{t`The invitation is too old; send it again`}</span>;
+  if (!invitation || invitation.state === 'expired')
+    return <span className="text-madder">{t`The invitation is too old; send it again`}</span>;
   if (invitation.state === 'failed')
     return (
       <span className="text-madder">
         <Trans>The invitation did not arrive: {invitation.detail}</Trans>
       </span>
     );
-  if (invitation.state === 'waiting' && invitation.detail) return <Trans>The invitation waits: {invitation.detail}</Trans>;
-  return <>{invitation.state === 'sent' ? t`Invited, until ${format.day(invitation.expiresAt)}` : t`The invitation is on its way`}</>;
+  if (invitation.state === 'waiting' && invitation.detail)
+    return <Trans>The invitation waits: {invitation.detail}</Trans>;
+  return (
+    <>
+      {invitation.state === 'sent'
+        ? t`Invited, until ${format.day(invitation.expiresAt)}`
+        : t`The invitation is on its way`}
+    </>
+  );
 }
 
 function useActs(onDone: () => void) {
   const queryClient = useQueryClient();
   return useMutation({
-    mutationFn: ({ method, path, body }: { method: 'POST' | 'PUT' | 'DELETE'; path: string; body?: object }) => call(method, path, body),
+    mutationFn: ({
+      method,
+      path,
+      body,
+    }: {
+      method: 'POST' | 'PUT' | 'DELETE';
+      path: string;
+      body?: object;
+    }) => call(method, path, body),
     onSuccess: async () => {
       await refreshAll(queryClient);
       onDone();
@@ -150,11 +183,20 @@ const placeOf = ({ role, chapterIds }: TeammateView): Place => ({ role, chapterI
 const samePlace = (a: Place, b: Place) => a.role === b.role && String(a.chapterIds) === String(b.chapterIds);
 const isNowhere = ({ chapterIds }: Place) => chapterIds?.length === 0;
 
-function RoleAndPlace({ role, chapterIds, chapters, onChange }: Place & { chapters: Chapters; onChange: (next: Place) => void }) {
+function RoleAndPlace({
+  role,
+  chapterIds,
+  chapters,
+  onChange,
+}: Place & { chapters: Chapters; onChange: (next: Place) => void }) {
   return (
     <>
       <Labelled label={t`Role`}>
-        <select className="input" value={role} onChange={(event) => onChange({ role: event.target.value as Role, chapterIds })}>
+        <select
+          className="input"
+          value={role}
+          onChange={(event) => onChange({ role: event.target.value as Role, chapterIds })}
+        >
           {ROLES.map((one) => (
             <option key={one} value={one}>
               {ROLE_WORDS[one]}
@@ -180,7 +222,12 @@ function RoleAndPlace({ role, chapterIds, chapters, onChange }: Place & { chapte
               className="accent-[#0F766B]"
               checked={chapterIds?.includes(chapter.id) ?? true}
               disabled={chapterIds === null}
-              onChange={(event) => onChange({ role, chapterIds: withOrWithout(chapterIds ?? [], chapter.id, event.target.checked) })}
+              onChange={(event) =>
+                onChange({
+                  role,
+                  chapterIds: withOrWithout(chapterIds ?? [], chapter.id, event.target.checked),
+                })
+              }
             />
             {chapter.name}
           </label>
@@ -201,18 +248,33 @@ function Invitation({ chapters, onDone }: { chapters: Chapters; onDone: () => vo
   const { name, email, ...where } = draft.value;
   const set = (part: Partial<typeof draft.value>) => draft.set({ ...draft.value, ...part });
   const act = useActs(() => (draft.discard(), onDone()));
-  const fault = (field: string) => (act.error instanceof ProblemError ? act.error.of(field) : undefined) ?? null;
+  const fault = (field: string) =>
+    (act.error instanceof ProblemError ? act.error.of(field) : undefined) ?? null;
   const submit = () => act.mutate({ method: 'POST', path: 'team', body: { name, email, ...where } });
   return (
     <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), submit())}>
       <Labelled label={t`Name`} fault={fault('name')}>
-        <input className="input" autoFocus maxLength={120} value={name} onChange={(event) => set({ name: event.target.value })} />
+        <input
+          className="input"
+          autoFocus
+          maxLength={120}
+          value={name}
+          onChange={(event) => set({ name: event.target.value })}
+        />
       </Labelled>
       <Labelled label={t`Email`} hint={t`They sign in with it`} fault={fault('email')}>
-        <input className="input" type="email" maxLength={254} value={email} onChange={(event) => set({ email: event.target.value })} />
+        <input
+          className="input"
+          type="email"
+          maxLength={254}
+          value={email}
+          onChange={(event) => set({ email: event.target.value })}
+        />
       </Labelled>
       <RoleAndPlace {...where} chapters={chapters} onChange={set} />
-      {act.error !== null && !(act.error instanceof ProblemError && act.error.problem.faults?.length) && <ProblemNote error={act.error} />}
+      {act.error !== null && !(act.error instanceof ProblemError && act.error.problem.faults?.length) && (
+        <ProblemNote error={act.error} />
+      )}
       <Button
         weight="main"
         type="submit"
@@ -225,7 +287,17 @@ function Invitation({ chapters, onDone }: { chapters: Chapters; onDone: () => vo
   );
 }
 
-function Mate({ mate, team, chapters, onDone }: { mate: TeammateView; team: TeammateView[]; chapters: Chapters; onDone: () => void }) {
+function Mate({
+  mate,
+  team,
+  chapters,
+  onDone,
+}: {
+  mate: TeammateView;
+  team: TeammateView[];
+  chapters: Chapters;
+  onDone: () => void;
+}) {
   const { teammate: me } = useSession();
   const [where, setWhere] = useState(() => placeOf(mate));
   const act = useActs(onDone);
@@ -242,7 +314,9 @@ function Mate({ mate, team, chapters, onDone }: { mate: TeammateView; team: Team
           weight="main"
           className="self-start"
           disabled={samePlace(where, placeOf(mate)) || isNowhere(where) || act.isPending}
-          onClick={() => act.mutate({ method: 'PUT', path: `team/${mate.id}`, body: { ...where, was: seen } })}
+          onClick={() =>
+            act.mutate({ method: 'PUT', path: `team/${mate.id}`, body: { ...where, was: seen } })
+          }
         >
           {t`Save`}
         </Button>
@@ -250,9 +324,14 @@ function Mate({ mate, team, chapters, onDone }: { mate: TeammateView; team: Team
       <ProblemNote error={act.error} />
       <section className="flex flex-col gap-2 items-start border-t border-hair pt-4">
         {mate.state === 'invited' ? (
-          <Button onClick={() => act.mutate({ method: 'POST', path: `team/${mate.id}/invitation` })}>{t`Send the invitation again`}</Button>
+          <Button
+            onClick={() => act.mutate({ method: 'POST', path: `team/${mate.id}/invitation` })}
+          >{t`Send the invitation again`}</Button>
         ) : (
-          <Button disabled={mate.sessions === 0} onClick={() => act.mutate({ method: 'DELETE', path: `team/${mate.id}/sessions` })}>
+          <Button
+            disabled={mate.sessions === 0}
+            onClick={() => act.mutate({ method: 'DELETE', path: `team/${mate.id}/sessions` })}
+          >
             <Trans>
               End their {mate.sessions} <Plural value={mate.sessions} one="session" other="sessions" />
             </Trans>
@@ -264,10 +343,21 @@ function Mate({ mate, team, chapters, onDone }: { mate: TeammateView; team: Team
   );
 }
 
-function TakeOut({ mate, team, act }: { mate: TeammateView; team: TeammateView[]; act: ReturnType<typeof useActs> }) {
+function TakeOut({
+  mate,
+  team,
+  act,
+}: {
+  mate: TeammateView;
+  team: TeammateView[];
+  act: ReturnType<typeof useActs>;
+}) {
   const others = team.filter((one) => one.id !== mate.id && one.state === 'here');
   const [handTo, setHandTo] = useState<number | null>(null);
-  const { data } = useQuery({ queryKey: ['team-waiting', mate.id], queryFn: () => get<WaitingFor>(`team/${mate.id}/waiting`) });
+  const { data } = useQuery({
+    queryKey: ['team-waiting', mate.id],
+    queryFn: () => get<WaitingFor>(`team/${mate.id}/waiting`),
+  });
   const waits = data ? wordsOf(data) : [];
   return (
     <section className="flex flex-col gap-3 border-t border-hair pt-4">
@@ -276,12 +366,20 @@ function TakeOut({ mate, team, act }: { mate: TeammateView; team: TeammateView[]
       </h3>
       <p className="text-ink2">
         <Trans>
-          They are signed out at once and can’t come back but by another invitation. What they did stays under their name.{' '}
-          {data && (waits.length === 0 ? t`Nothing waits for them.` : t`What waits for them goes to somebody else: ${waits.join(', ')}.`)}
+          They are signed out at once and can’t come back but by another invitation. What they did stays under
+          their name.{' '}
+          {data &&
+            (waits.length === 0
+              ? t`Nothing waits for them.`
+              : t`What waits for them goes to somebody else: ${waits.join(', ')}.`)}
         </Trans>
       </p>
       <Labelled label={t`Who goes on with it`}>
-        <select className="input" value={handTo ?? ''} onChange={(event) => setHandTo(Number(event.target.value) || null)}>
+        <select
+          className="input"
+          value={handTo ?? ''}
+          onChange={(event) => setHandTo(Number(event.target.value) || null)}
+        >
           <option value="">{t`Choose`}</option>
           {others.map((one) => (
             <option key={one.id} value={one.id}>
@@ -294,7 +392,9 @@ function TakeOut({ mate, team, act }: { mate: TeammateView; team: TeammateView[]
         weight="grave"
         className="self-start"
         disabled={handTo === null || act.isPending}
-        onClick={() => act.mutate({ method: 'POST', path: `team/${mate.id}/take-out`, body: { handTo: handTo! } })}
+        onClick={() =>
+          act.mutate({ method: 'POST', path: `team/${mate.id}/take-out`, body: { handTo: handTo! } })
+        }
       >
         <Trans>Remove {mate.name}</Trans>
       </Button>

@@ -13,7 +13,9 @@ import { Unsaved } from '../ui/Unsaved';
 import { SetupNav } from './SetupNav';
 
 /** As they are typed in a message, in every language of the program. */
-const MERGED = ['name', 'title', 'mobile', 'email', 'signature'].map((part) => `{Sender: ${part}}`).join(', ');
+const MERGED = ['name', 'title', 'mobile', 'email', 'signature']
+  .map((part) => `{Sender: ${part}}`)
+  .join(', ');
 
 /** Oneself: what people read of the sender, the password, and where one is signed in. */
 export default function You() {
@@ -59,14 +61,23 @@ function ProfileForm({ profile }: { profile: Profile }) {
       draft.saved(sent);
     },
   });
-  const fault = (field: string) => (save.error instanceof ProblemError ? save.error.of(field) : undefined) ?? null;
+  const fault = (field: string) =>
+    (save.error instanceof ProblemError ? save.error.of(field) : undefined) ?? null;
   const line = (part: 'name' | 'title' | 'mobile' | 'answersTo', label: string, hint?: string) => (
     <Labelled label={label} hint={hint} fault={fault(part)}>
-      <input className="input" maxLength={254} value={own[part]} onChange={(event) => draft.set({ ...own, [part]: event.target.value })} />
+      <input
+        className="input"
+        maxLength={254}
+        value={own[part]}
+        onChange={(event) => draft.set({ ...own, [part]: event.target.value })}
+      />
     </Labelled>
   );
   return (
-    <form className="sheet p-5 flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate(own))}>
+    <form
+      className="sheet p-5 flex flex-col gap-3"
+      onSubmit={(event) => (event.preventDefault(), save.mutate(own))}
+    >
       <h2 className="subtitle">{t`What people read of you`}</h2>
       {line('name', t`Name`)}
       {line('title', t`Title`, t`Ferry keeper, Treasurer, …`)}
@@ -82,8 +93,15 @@ function ProfileForm({ profile }: { profile: Profile }) {
         />
       </Labelled>
       <Unsaved draft={draft} what={t`your profile`} />
-      {save.error !== null && !(save.error instanceof ProblemError && save.error.problem.faults?.length) && <ProblemNote error={save.error} />}
-      <Button weight="main" type="submit" className="self-start" disabled={!draft.isChanged || draft.theirs !== null || save.isPending}>
+      {save.error !== null && !(save.error instanceof ProblemError && save.error.problem.faults?.length) && (
+        <ProblemNote error={save.error} />
+      )}
+      <Button
+        weight="main"
+        type="submit"
+        className="self-start"
+        disabled={!draft.isChanged || draft.theirs !== null || save.isPending}
+      >
         {t`Save`}
       </Button>
     </form>
@@ -102,9 +120,13 @@ function PasswordForm() {
       await queryClient.invalidateQueries({ queryKey: ['my-sessions'] });
     },
   });
-  const fault = (field: string) => (save.error instanceof ProblemError ? save.error.of(field) : undefined) ?? null;
+  const fault = (field: string) =>
+    (save.error instanceof ProblemError ? save.error.of(field) : undefined) ?? null;
   return (
-    <form className="sheet p-5 flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+    <form
+      className="sheet p-5 flex flex-col gap-3"
+      onSubmit={(event) => (event.preventDefault(), save.mutate())}
+    >
       <h2 className="subtitle">{t`Password`}</h2>
       <Labelled label={t`Current password`} fault={fault('current')}>
         <input
@@ -115,12 +137,30 @@ function PasswordForm() {
           onChange={(event) => setCurrent(event.target.value)}
         />
       </Labelled>
-      <Labelled label={t`New password`} hint={t`Four words that have nothing to do with each other do well`} fault={fault('password')}>
-        <input className="input" type="password" autoComplete="new-password" value={password} onChange={(event) => setPassword(event.target.value)} />
+      <Labelled
+        label={t`New password`}
+        hint={t`Four words that have nothing to do with each other do well`}
+        fault={fault('password')}
+      >
+        <input
+          className="input"
+          type="password"
+          autoComplete="new-password"
+          value={password}
+          onChange={(event) => setPassword(event.target.value)}
+        />
       </Labelled>
-      {save.error !== null && !(save.error instanceof ProblemError && save.error.problem.faults?.length) && <ProblemNote error={save.error} />}
-      {save.isSuccess && <p role="status">{t`Changed. Wherever else you were signed in, you are not any more.`}</p>}
-      <Button type="submit" className="self-start" disabled={current === '' || password === '' || save.isPending}>
+      {save.error !== null && !(save.error instanceof ProblemError && save.error.problem.faults?.length) && (
+        <ProblemNote error={save.error} />
+      )}
+      {save.isSuccess && (
+        <p role="status">{t`Changed. Wherever else you were signed in, you are not any more.`}</p>
+      )}
+      <Button
+        type="submit"
+        className="self-start"
+        disabled={current === '' || password === '' || save.isPending}
+      >
         {t`Change the password`}
       </Button>
     </form>
@@ -132,7 +172,8 @@ function SessionList() {
   const queryClient = useQueryClient();
   const { data } = useQuery({ queryKey: ['my-sessions'], queryFn: () => get<SessionLine[]>('me/sessions') });
   const end = useMutation({
-    mutationFn: (id: number | 'others') => call('DELETE', id === 'others' ? 'me/sessions' : `me/sessions/${id}`),
+    mutationFn: (id: number | 'others') =>
+      call('DELETE', id === 'others' ? 'me/sessions' : `me/sessions/${id}`),
     onSuccess: () => queryClient.invalidateQueries({ queryKey: ['my-sessions'] }),
   });
   const all = data ?? [];

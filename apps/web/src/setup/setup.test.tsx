@@ -49,7 +49,12 @@ describe('the organization', () => {
       'GET organization': () => now,
       'PUT organization': () => {
         now = { ...ORGANIZATION, name: 'The Ferry', version: 5 };
-        return reply(409, { title: 'Changed meanwhile', status: 409, detail: 'Idris changed it.', newer: true });
+        return reply(409, {
+          title: 'Changed meanwhile',
+          status: 409,
+          detail: 'Idris changed it.',
+          newer: true,
+        });
       },
     });
     await user.type(await screen.findByLabelText(/Legal name/), 'Inc.');
@@ -61,7 +66,9 @@ describe('the organization', () => {
 
   test('a fault stands at its field', async () => {
     const faults = [{ field: 'textFrom', code: 'x', message: 'Write the number with +.' }];
-    const { user } = open({ 'PUT organization': () => reply(422, { title: 'Mend', status: 422, detail: 'x', faults }) });
+    const { user } = open({
+      'PUT organization': () => reply(422, { title: 'Mend', status: 422, detail: 'x', faults }),
+    });
     await user.type(await screen.findByLabelText(/Number that texts/), '9');
     await user.click(screen.getByRole('button', { name: 'Save' }));
     expect(await screen.findByText('Write the number with +.')).toBeTruthy();
@@ -70,7 +77,8 @@ describe('the organization', () => {
   test('is only read by whoever may not change it', async () => {
     open({}, 'organizer');
     expect((await screen.findByLabelText<HTMLInputElement>(/Name people know/)).disabled).toBe(true);
-    for (const name of ['Save', 'Open a chapter', 'Choose a picture']) expect(screen.queryByRole('button', { name })).toBeNull();
+    for (const name of ['Save', 'Open a chapter', 'Choose a picture'])
+      expect(screen.queryByRole('button', { name })).toBeNull();
   });
 });
 
@@ -92,7 +100,10 @@ describe('the team', () => {
     invitation: { state, detail, expiresAt: '2026-12-06T00:00:00Z' },
   });
   const open = (team: object[], answers: StubbedAnswers = {}) =>
-    show(<Team />, { role: 'owner', answers: { 'GET team': () => team, 'GET organization': () => ORGANIZATION, ...answers } });
+    show(<Team />, {
+      role: 'owner',
+      answers: { 'GET team': () => team, 'GET organization': () => ORGANIZATION, ...answers },
+    });
 
   test('says where every invitation stands', async () => {
     open([
@@ -116,7 +127,9 @@ describe('the team', () => {
 
   test('somebody who works here already is told at the address', async () => {
     const faults = [{ field: 'email', code: 'taken', message: 'Somebody works here with it already.' }];
-    const { user } = open([mate(1)], { 'POST team': () => reply(422, { title: 'Mend', status: 422, detail: 'x', faults }) });
+    const { user } = open([mate(1)], {
+      'POST team': () => reply(422, { title: 'Mend', status: 422, detail: 'x', faults }),
+    });
     await user.click(await screen.findByRole('button', { name: 'Invite somebody' }));
     await user.type(screen.getByLabelText('Name'), 'Ines');
     await user.type(screen.getByLabelText(/^Email/), 'mate1@lanternferry.test');
@@ -125,9 +138,15 @@ describe('the team', () => {
   });
 
   test('works in all chapters, in some of them, or in none and is then not saved', async () => {
-    const { user, asked } = open([mate(2), mate(3, { chapterIds: [1] })], { 'PUT team/2': () => reply(204, null) });
-    expect((await screen.findByText('Mate 3')).closest('tr')!.textContent).toContain(ORGANIZATION.chapters[0]!.name);
-    await user.click(within(screen.getByText('Mate 2').closest('tr')!).getByRole('button', { name: 'Change' }));
+    const { user, asked } = open([mate(2), mate(3, { chapterIds: [1] })], {
+      'PUT team/2': () => reply(204, null),
+    });
+    expect((await screen.findByText('Mate 3')).closest('tr')!.textContent).toContain(
+      ORGANIZATION.chapters[0]!.name,
+    );
+    await user.click(
+      within(screen.getByText('Mate 2').closest('tr')!).getByRole('button', { name: 'Change' }),
+    );
     const save = screen.getByRole<HTMLButtonElement>('button', { name: 'Save' });
     await user.click(screen.getByLabelText(/^All chapters/));
     expect([screen.getByText('Choose at least one.') !== null, save.disabled]).toEqual([true, true]);
@@ -159,7 +178,14 @@ describe('the team', () => {
 });
 
 describe('oneself', () => {
-  const profile = { name: 'Rosa Oduya', email: 'rosa@lanternferry.test', title: '', mobile: '', answersTo: '', signature: '' };
+  const profile = {
+    name: 'Rosa Oduya',
+    email: 'rosa@lanternferry.test',
+    title: '',
+    mobile: '',
+    answersTo: '',
+    signature: '',
+  };
   const session = (id: number, isThis: boolean) => ({
     id,
     network: '192.0.2.1',
@@ -180,7 +206,9 @@ describe('oneself', () => {
     });
     expect(await screen.findAllByRole('button', { name: 'End it' })).toHaveLength(1);
     await user.click(screen.getByRole('button', { name: 'End all but this one' }));
-    expect(asked.some(({ method, path }: RecordedCall) => method === 'DELETE' && path === 'me/sessions')).toBe(true);
+    expect(
+      asked.some(({ method, path }: RecordedCall) => method === 'DELETE' && path === 'me/sessions'),
+    ).toBe(true);
     await waitFor(() => expect(screen.queryByRole('button', { name: 'End it' })).toBeNull());
   });
 

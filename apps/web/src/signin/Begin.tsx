@@ -15,11 +15,23 @@ function guesses() {
   const currency = CURRENCIES[region] ?? 'EUR';
   return { country: region, timeZone, locale: tag, currency };
 }
-const CURRENCIES: Record<string, string> = { US: 'USD', CA: 'CAD', GB: 'GBP', AU: 'AUD', NZ: 'NZD', CH: 'CHF', MX: 'MXN' };
+const CURRENCIES: Record<string, string> = {
+  US: 'USD',
+  CA: 'CAD',
+  GB: 'GBP',
+  AU: 'AUD',
+  NZ: 'NZD',
+  CH: 'CHF',
+  MX: 'MXN',
+};
 
 /** An empty house: the first owner says the word that the start printed, and who they are. */
 export default function Begin() {
-  const { data, error } = useQuery({ queryKey: ['beginning'], queryFn: () => get<{ open: boolean }>('beginning'), retry: false });
+  const { data, error } = useQuery({
+    queryKey: ['beginning'],
+    queryFn: () => get<{ open: boolean }>('beginning'),
+    retry: false,
+  });
   if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`who is here`} />;
   return data.open ? <Beginning /> : <Navigate to="/sign-in" replace />;
@@ -28,7 +40,15 @@ export default function Begin() {
 function Beginning() {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
-  const [typed, setTyped] = useState({ word: '', organization: '', chapter: t`Everybody`, name: '', email: '', password: '', ...guesses() });
+  const [typed, setTyped] = useState({
+    word: '',
+    organization: '',
+    chapter: t`Everybody`,
+    name: '',
+    email: '',
+    password: '',
+    ...guesses(),
+  });
   const begin = useMutation({
     mutationFn: () => {
       const { word, organization, chapter, name, email, password, ...manner } = typed;
@@ -40,8 +60,14 @@ function Beginning() {
       void navigate('/setup', { replace: true });
     },
   });
-  const fault = (field: string) => (begin.error instanceof ProblemError ? begin.error.of(field) : undefined) ?? null;
-  const input = (part: keyof typeof typed, label: string, at: string, more: { hint?: string; type?: string; autoComplete?: string } = {}) => (
+  const fault = (field: string) =>
+    (begin.error instanceof ProblemError ? begin.error.of(field) : undefined) ?? null;
+  const input = (
+    part: keyof typeof typed,
+    label: string,
+    at: string,
+    more: { hint?: string; type?: string; autoComplete?: string } = {},
+  ) => (
     <Labelled label={label} hint={more.hint} fault={fault(at)}>
       <input
         className="input"
@@ -54,9 +80,17 @@ function Beginning() {
       />
     </Labelled>
   );
-  const select = (part: keyof typeof typed, label: string, options: readonly (readonly [string, string])[]) => (
+  const select = (
+    part: keyof typeof typed,
+    label: string,
+    options: readonly (readonly [string, string])[],
+  ) => (
     <Labelled label={label} fault={fault(`organization.${part}`)}>
-      <select className="input" value={typed[part]} onChange={(event) => setTyped({ ...typed, [part]: event.target.value })}>
+      <select
+        className="input"
+        value={typed[part]}
+        onChange={(event) => setTyped({ ...typed, [part]: event.target.value })}
+      >
         {options.map(([value, words]) => (
           <option key={value} value={value}>
             {words}
@@ -72,8 +106,12 @@ function Beginning() {
       wide
       onSubmit={() => begin.mutate()}
     >
-      {!(begin.error instanceof ProblemError && begin.error.problem.faults?.length) && <ProblemNote error={begin.error} />}
-      {input('word', t`The word`, 'word', { hint: t`It stands in the output of “npm start”, and works once` })}
+      {!(begin.error instanceof ProblemError && begin.error.problem.faults?.length) && (
+        <ProblemNote error={begin.error} />
+      )}
+      {input('word', t`The word`, 'word', {
+        hint: t`It stands in the output of “npm start”, and works once`,
+      })}
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
         {input('organization', t`Organization`, 'organization.name', { hint: t`The name people know` })}
         {input('chapter', t`First chapter`, 'chapter', { hint: t`Where people belong; more can be opened` })}
@@ -86,7 +124,11 @@ function Beginning() {
         {select('locale', t`Dates and numbers`, localesWith(typed.locale))}
         {select('currency', t`Currency`, currencies())}
         {input('name', t`Your name`, 'name', { autoComplete: 'name' })}
-        {input('email', t`Your email`, 'email', { type: 'email', autoComplete: 'username', hint: t`You sign in with it` })}
+        {input('email', t`Your email`, 'email', {
+          type: 'email',
+          autoComplete: 'username',
+          hint: t`You sign in with it`,
+        })}
         {input('password', t`Password`, 'password', {
           type: 'password',
           autoComplete: 'new-password',

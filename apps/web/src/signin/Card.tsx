@@ -22,7 +22,10 @@ export function Card({
   return (
     <main className="min-h-full grid place-items-center p-6">
       <PageTitle name={title} />
-      <form onSubmit={submit} className={`sheet ${wide ? 'w-[720px]' : 'w-[400px]'} max-w-full p-7 flex flex-col gap-4`}>
+      <form
+        onSubmit={submit}
+        className={`sheet ${wide ? 'w-[720px]' : 'w-[400px]'} max-w-full p-7 flex flex-col gap-4`}
+      >
         <div>
           <h1 className="title">{title}</h1>
           <p className="text-ink2">{note}</p>

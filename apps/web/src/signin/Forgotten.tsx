@@ -12,12 +12,17 @@ export default function Forgotten() {
   const [email, setEmail] = useState('');
   const ask = useMutation({ mutationFn: () => call('POST', 'password/forgotten', { email }) });
   return (
-    <Card title={t`A new password`} note={t`A link comes by mail. It works once, for one hour.`} onSubmit={() => ask.mutate()}>
+    <Card
+      title={t`A new password`}
+      note={t`A link comes by mail. It works once, for one hour.`}
+      onSubmit={() => ask.mutate()}
+    >
       <ProblemNote error={ask.error} />
       {ask.isSuccess ? (
         <p role="status">
           <Trans>
-            If somebody works here with <b>{email}</b>, a mail is on its way. Look into the spam folder too; at most three go within an hour.
+            If somebody works here with <b>{email}</b>, a mail is on its way. Look into the spam folder too;
+            at most three go within an hour.
           </Trans>
         </p>
       ) : (

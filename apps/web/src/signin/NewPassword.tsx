@@ -48,7 +48,11 @@ function Choosing({ token, link }: { token: string; link: LinkView }) {
   return (
     <Card
       title={isInvitation ? link.organization : t`A new password`}
-      note={isInvitation ? t`You were invited to work here. Choose a password.` : t`Wherever else you are signed in, you will not be any more.`}
+      note={
+        isInvitation
+          ? t`You were invited to work here. Choose a password.`
+          : t`Wherever else you are signed in, you will not be any more.`
+      }
       onSubmit={() => use.mutate()}
     >
       {fault === null && <ProblemNote error={use.error} />}
@@ -58,10 +62,21 @@ function Choosing({ token, link }: { token: string; link: LinkView }) {
       </Labelled>
       {isInvitation && (
         <Labelled label={t`Name`}>
-          <input className="input" autoComplete="name" required maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
+          <input
+            className="input"
+            autoComplete="name"
+            required
+            maxLength={120}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
         </Labelled>
       )}
-      <Labelled label={t`New password`} hint={t`Four words that have nothing to do with each other do well`} fault={fault}>
+      <Labelled
+        label={t`New password`}
+        hint={t`Four words that have nothing to do with each other do well`}
+        fault={fault}
+      >
         <input
           className="input"
           type="password"
@@ -73,7 +88,12 @@ function Choosing({ token, link }: { token: string; link: LinkView }) {
           onChange={(event) => setPassword(event.target.value)}
         />
       </Labelled>
-      <Button type="submit" weight="main" disabled={password === '' || use.isPending} className="justify-center">
+      <Button
+        type="submit"
+        weight="main"
+        disabled={password === '' || use.isPending}
+        className="justify-center"
+      >
         {isInvitation ? t`Come in` : t`Set it and sign in`}
       </Button>
     </Card>

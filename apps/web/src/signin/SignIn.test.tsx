@@ -22,14 +22,23 @@ test('who is known goes where they were going', async () => {
   const { user, asked } = signIn({ 'POST session': () => reply(204, null) }, '/sign-in?to=%2Fsort%2Fgroups');
   await enter(user);
   expect(await screen.findByText('at /sort/groups')).toBeTruthy();
-  expect(asked.find(({ method }) => method === 'POST')!.body).toEqual({ email: 'rosa@lanternferry.test', password: 'oak-planks-afloat' });
+  expect(asked.find(({ method }) => method === 'POST')!.body).toEqual({
+    email: 'rosa@lanternferry.test',
+    password: 'oak-planks-afloat',
+  });
 });
 
-test.each(['//elsewhere.example', 'https://elsewhere.example/', 'sort'])('never to a page of somebody else: %s', async (to) => {
-  const { user } = signIn({ 'POST session': () => reply(204, null) }, `/sign-in?to=${encodeURIComponent(to)}`);
-  await enter(user);
-  expect(await screen.findByText('at /')).toBeTruthy();
-});
+test.each(['//elsewhere.example', 'https://elsewhere.example/', 'sort'])(
+  'never to a page of somebody else: %s',
+  async (to) => {
+    const { user } = signIn(
+      { 'POST session': () => reply(204, null) },
+      `/sign-in?to=${encodeURIComponent(to)}`,
+    );
+    await enter(user);
+    expect(await screen.findByText('at /')).toBeTruthy();
+  },
+);
 
 test('who is not known is told so, and what was typed stays', async () => {
   const detail = 'That email and password do not belong together.';

@@ -14,7 +14,11 @@ export default function SignIn() {
   const [params] = useSearchParams();
   const [error, setError] = useState<unknown>(null);
   const { register, handleSubmit, formState } = useForm({ defaultValues: { email: '', password: '' } });
-  const { data: beginning } = useQuery({ queryKey: ['beginning'], queryFn: () => get<{ open: boolean }>('beginning'), retry: false });
+  const { data: beginning } = useQuery({
+    queryKey: ['beginning'],
+    queryFn: () => get<{ open: boolean }>('beginning'),
+    retry: false,
+  });
   const submit = handleSubmit(async (values) => {
     setError(null);
     try {
@@ -30,13 +34,30 @@ export default function SignIn() {
   });
   if (beginning?.open) return <Navigate to="/begin" replace />;
   return (
-    <Card title={t`Good Word`} note={t`Personal words, to people who asked for them.`} onSubmit={() => void submit()}>
+    <Card
+      title={t`Good Word`}
+      note={t`Personal words, to people who asked for them.`}
+      onSubmit={() => void submit()}
+    >
       <ProblemNote error={error} />
       <Labelled label={t`Email`}>
-        <input className="input" type="email" autoComplete="username" autoFocus required {...register('email')} />
+        <input
+          className="input"
+          type="email"
+          autoComplete="username"
+          autoFocus
+          required
+          {...register('email')}
+        />
       </Labelled>
       <Labelled label={t`Password`}>
-        <input className="input" type="password" autoComplete="current-password" required {...register('password')} />
+        <input
+          className="input"
+          type="password"
+          autoComplete="current-password"
+          required
+          {...register('password')}
+        />
       </Labelled>
       <Button type="submit" weight="main" disabled={formState.isSubmitting} className="justify-center">
         {formState.isSubmitting ? t`Signing in…` : t`Sign in`}

@@ -34,7 +34,8 @@ test('the beginning says the word, who we are and who I am, and tells a wrong wo
   const faults = [{ field: 'word', code: 'word', message: 'That is not the word.' }];
   const { user, asked } = open('/begin', {
     'GET beginning': () => ({ open: true }),
-    'POST beginning': () => (tries++ === 0 ? reply(422, { title: 'Mend', status: 422, detail: 'x', faults }) : reply(204, null)),
+    'POST beginning': () =>
+      tries++ === 0 ? reply(422, { title: 'Mend', status: 422, detail: 'x', faults }) : reply(204, null),
   });
   await user.type(await screen.findByLabelText(/The word/), 'oak-reed');
   await user.type(screen.getByLabelText(/^Organization/), 'Pier Street Choir');
@@ -62,14 +63,22 @@ test('a forgotten password: the answer is the same whoever it is', async () => {
 });
 
 test('a link that is spent says so and offers another', async () => {
-  open('/password/abc', { 'GET password/abc': () => reply(409, { title: 'Not as things stand', status: 409, detail: 'This link was used.' }) });
+  open('/password/abc', {
+    'GET password/abc': () =>
+      reply(409, { title: 'Not as things stand', status: 409, detail: 'This link was used.' }),
+  });
   expect(await screen.findByText('This link was used.')).toBeTruthy();
   expect(screen.getByRole('link', { name: 'Have a link sent' })).toBeTruthy();
 });
 
 test('an invitation asks for the name too, and leads to the profile', async () => {
   const { user, asked } = open('/password/abc', {
-    'GET password/abc': () => ({ kind: 'invitation', name: 'Ines', email: 'ines@lanternferry.test', organization: 'Lantern Ferry Trust' }),
+    'GET password/abc': () => ({
+      kind: 'invitation',
+      name: 'Ines',
+      email: 'ines@lanternferry.test',
+      organization: 'Lantern Ferry Trust',
+    }),
     'POST password/abc': () => reply(204, null),
   });
   await user.type(await screen.findByLabelText('Name'), ' Calder');

@@ -23,7 +23,11 @@ import { Sentence } from './Sentence';
 import { refreshAll } from '../app/refresh';
 import { WriteToThem } from '../write/WriteToThem';
 
-function segmentNotes(count: SegmentCount | undefined, usedBy: SegmentView['usedBy'], take: (line: number) => void): Note[] {
+function segmentNotes(
+  count: SegmentCount | undefined,
+  usedBy: SegmentView['usedBy'],
+  take: (line: number) => void,
+): Note[] {
   const notes: Note[] = [];
   count?.steps.forEach((step, i) => {
     const before = i === 0 ? count.everybody : count.steps[i - 1]!.left;
@@ -53,16 +57,25 @@ function segmentNotes(count: SegmentCount | undefined, usedBy: SegmentView['used
   return notes;
 }
 
-function Builder({ id, start }: { id: number | null; start: { name: string; tree: Group; usedBy: SegmentView['usedBy']; version: number } }) {
+function Builder({
+  id,
+  start,
+}: {
+  id: number | null;
+  start: { name: string; tree: Group; usedBy: SegmentView['usedBy']; version: number };
+}) {
   const navigate = useNavigate();
   const format = useFormat();
   const may = useMay('organizer');
   const queryClient = useQueryClient();
   const subjects = useSubjects(id);
-  const draft = useDrafting(id === null ? `segment:new:${start.name}:${JSON.stringify(start.tree)}` : `segment:${id}`, {
-    value: { name: start.name, tree: start.tree },
-    version: start.version,
-  });
+  const draft = useDrafting(
+    id === null ? `segment:new:${start.name}:${JSON.stringify(start.tree)}` : `segment:${id}`,
+    {
+      value: { name: start.name, tree: start.tree },
+      version: start.version,
+    },
+  );
   const { name, tree } = draft.value;
   const setName = (next: string) => draft.set({ name: next, tree });
   const setTree = (next: Group) => draft.set({ name, tree: next });
@@ -130,7 +143,11 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
             onChange={(event) => setName(event.target.value)}
           />
         }
-        note={data ? t`${format.number(data.total)} ${plural(data.total, { one: 'person', other: 'people' })}, always up to date` : ''}
+        note={
+          data
+            ? t`${format.number(data.total)} ${plural(data.total, { one: 'person', other: 'people' })}, always up to date`
+            : ''
+        }
       >
         {history.length > 0 && <Button onClick={undo}>{t`Undo`}</Button>}
         {id !== null && <Button onClick={() => setOverTime(true)}>{t`Over time`}</Button>}
@@ -168,7 +185,8 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
             <p className="text-ink2 pt-4">
               <Trans>
                 For appeals, email reaches <b className="text-ink">{format.number(reach.email)}</b>, text{' '}
-                <b className="text-ink">{format.number(reach.text)}</b>, neither <b className="text-ink">{format.number(reach.neither)}</b>.
+                <b className="text-ink">{format.number(reach.text)}</b>, neither{' '}
+                <b className="text-ink">{format.number(reach.neither)}</b>.
               </Trans>
             </p>
           )}
@@ -210,7 +228,11 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
         title={t`Delete “${start.name}”?`}
         act={t`Delete the segment`}
         body={<p>{t`The rule goes. Its people, and everything sent by it, stay.`}</p>}
-        onAct={async () => (await call('DELETE', `segments/${id}`), void refreshAll(queryClient), void navigate('/sort/segments'))}
+        onAct={async () => (
+          await call('DELETE', `segments/${id}`),
+          void refreshAll(queryClient),
+          void navigate('/sort/segments')
+        )}
       />
     </>
   );
@@ -219,13 +241,23 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
 /** A segment as a sentence whose underlined words open, with its people and how each line narrows. */
 export default function Segment() {
   const { id } = useParams();
-  const { data, error } = useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments'), enabled: id !== 'new' });
+  const { data, error } = useQuery({
+    queryKey: ['segments'],
+    queryFn: () => get<SegmentView[]>('segments'),
+    enabled: id !== 'new',
+  });
   const [missing, setMissing] = useState(false);
   const [params] = useSearchParams();
   const found = data?.find((segment) => segment.id === Number(id));
   useEffect(() => setMissing(data !== undefined && !found), [data, found]);
   if (id === 'new')
-    return <Builder key="new" id={null} start={{ name: params.get('name') ?? '', tree: treeFrom(params.get('tree')), usedBy: [], version: 0 }} />;
+    return (
+      <Builder
+        key="new"
+        id={null}
+        start={{ name: params.get('name') ?? '', tree: treeFrom(params.get('tree')), usedBy: [], version: 0 }}
+      />
+    );
   if (error) return <ProblemNote error={error} />;
   if (missing)
     return (
@@ -234,5 +266,11 @@ export default function Segment() {
       </Empty>
     );
   if (!found) return <Loading what={t`the segment`} />;
-  return <Builder key={found.id} id={found.id} start={{ name: found.name, tree: asTop(found.tree), usedBy: found.usedBy, version: found.version }} />;
+  return (
+    <Builder
+      key={found.id}
+      id={found.id}
+      start={{ name: found.name, tree: asTop(found.tree), usedBy: found.usedBy, version: found.version }}
+    />
+  );
 }

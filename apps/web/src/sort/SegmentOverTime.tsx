@@ -42,11 +42,17 @@ function Sizes({ sizes }: { sizes: readonly SegmentSize[] }) {
     <section className="sheet p-5" aria-label={t`Size over time`}>
       <div className="flex justify-between items-baseline">
         <h2 className="subtitle">{t`Size over time`}</h2>
-        <button className="link text-[12.5px] text-ink2" aria-pressed={asTable} onClick={() => setAsTable(!asTable)}>
+        <button
+          className="link text-[12.5px] text-ink2"
+          aria-pressed={asTable}
+          onClick={() => setAsTable(!asTable)}
+        >
           {asTable ? t`As a line` : t`As a table`}
         </button>
       </div>
-      <p className="text-ink2">{words || t`Counted once a day from now on; the line begins with the second day.`}</p>
+      <p className="text-ink2">
+        {words || t`Counted once a day from now on; the line begins with the second day.`}
+      </p>
       {asTable ? (
         <table className="mt-2">
           <tbody>
@@ -91,7 +97,13 @@ function Sizes({ sizes }: { sizes: readonly SegmentSize[] }) {
   );
 }
 
-function Versions({ versions, onTake }: { versions: readonly SegmentVersion[]; onTake: (version: SegmentVersion) => void }) {
+function Versions({
+  versions,
+  onTake,
+}: {
+  versions: readonly SegmentVersion[];
+  onTake: (version: SegmentVersion) => void;
+}) {
   const format = useFormat();
   const may = useMay('organizer');
   return (
@@ -111,7 +123,8 @@ function Versions({ versions, onTake }: { versions: readonly SegmentVersion[]; o
               {version.people !== null && (
                 <span>
                   <Trans>
-                    {format.number(version.people)} <Plural value={version.people} one="person" other="people" /> then
+                    {format.number(version.people)}{' '}
+                    <Plural value={version.people} one="person" other="people" /> then
                   </Trans>
                 </span>
               )}
@@ -137,13 +150,24 @@ function Snapshot({ id, name, onDone }: { id: number; name: string; onDone: () =
     onSuccess: ({ bulkId }) => (followBulk(bulkId, queryClient), onDone()),
   });
   return (
-    <form className="sheet p-5 flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), take.mutate())}>
+    <form
+      className="sheet p-5 flex flex-col gap-3"
+      onSubmit={(event) => (event.preventDefault(), take.mutate())}
+    >
       <h2 className="subtitle">{t`As it is now, as a list`}</h2>
       <p className="text-ink2">
-        <Trans>Everybody who is in it now goes on a new list, which stays as it is whatever the segment does.</Trans>
+        <Trans>
+          Everybody who is in it now goes on a new list, which stays as it is whatever the segment does.
+        </Trans>
       </p>
       <Labelled label={t`Name of the list`}>
-        <input className="input" required maxLength={120} value={list} onChange={(event) => setList(event.target.value)} />
+        <input
+          className="input"
+          required
+          maxLength={120}
+          value={list}
+          onChange={(event) => setList(event.target.value)}
+        />
       </Labelled>
       <ProblemNote error={take.error} />
       <Button type="submit" className="self-start" disabled={list.trim() === '' || take.isPending}>
@@ -168,7 +192,11 @@ export function SegmentOverTime({
   onTake: (version: SegmentVersion) => void;
 }) {
   const may = useMay('organizer');
-  const sizes = useQuery({ queryKey: ['segments', id, 'sizes'], queryFn: () => get<SegmentSize[]>(`segments/${id}/sizes`), enabled: open });
+  const sizes = useQuery({
+    queryKey: ['segments', id, 'sizes'],
+    queryFn: () => get<SegmentSize[]>(`segments/${id}/sizes`),
+    enabled: open,
+  });
   const versions = useQuery({
     queryKey: ['segments', id, 'versions'],
     queryFn: () => get<SegmentVersion[]>(`segments/${id}/versions`),

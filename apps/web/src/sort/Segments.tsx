@@ -12,7 +12,10 @@ import { SortNav } from './SortNav';
 export default function Segments() {
   const navigate = useNavigate();
   const may = useMay('organizer');
-  const { data, error, isPending } = useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments') });
+  const { data, error, isPending } = useQuery({
+    queryKey: ['segments'],
+    queryFn: () => get<SegmentView[]>('segments'),
+  });
   if (isPending) return <Loading what={t`segments`} />;
   return (
     <>
@@ -29,7 +32,9 @@ export default function Segments() {
         {data?.length === 0 && (
           <Empty title={t`No segment yet`}>
             <p>
-              <Trans>Say who you mean in a sentence: who gave before but not this year, who has a birthday soon.</Trans>
+              <Trans>
+                Say who you mean in a sentence: who gave before but not this year, who has a birthday soon.
+              </Trans>
             </p>
           </Empty>
         )}

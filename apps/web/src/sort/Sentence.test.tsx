@@ -134,7 +134,10 @@ test('a roster is asked for a stage of its own campaign', async () => {
 
 test('each line says how many pass it alone', () => {
   build(GAVE, { kind: 'tag', tagId: 5, has: true });
-  expect(screen.getAllByTitle('Pass this line alone').map((one) => one.textContent)).toEqual(['1,000', '2,000']);
+  expect(screen.getAllByTitle('Pass this line alone').map((one) => one.textContent)).toEqual([
+    '1,000',
+    '2,000',
+  ]);
 });
 
 test('the sentence is of the chapter that one works in', () => {

@@ -24,10 +24,24 @@ const GROUPS: [Group['kind'], string][] = [
 /** What joins a rule to the one before it. */
 const BETWEEN: Record<Group['kind'], string> = { all: 'and', any: 'or', none: 'nor' };
 
-function AddRule({ words, subjects, nests, onAdd }: { words: string; subjects: Subjects; nests: boolean; onAdd: (rule: Rule) => void }) {
+function AddRule({
+  words,
+  subjects,
+  nests,
+  onAdd,
+}: {
+  words: string;
+  subjects: Subjects;
+  nests: boolean;
+  onAdd: (rule: Rule) => void;
+}) {
   const first: Line = { kind: 'gave', did: true, atLeast: null, window: { over: 'this-year' } };
   const option = (text: string, rule: Rule, close: () => void) => (
-    <button key={text} className="text-left px-2 py-1 rounded-[3px] hover:bg-bench" onClick={() => (onAdd(rule), close())}>
+    <button
+      key={text}
+      className="text-left px-2 py-1 rounded-[3px] hover:bg-bench"
+      onClick={() => (onAdd(rule), close())}
+    >
       {text}
     </button>
   );
@@ -98,7 +112,9 @@ function Rules({
     <ol className={depth > 0 ? 'border-l-2 border-hair pl-3' : ''}>
       {group.rules.map((rule, i) => (
         <li key={i} className="grid grid-cols-[26px_1fr_auto_22px] items-baseline gap-x-1">
-          <span className="text-[12px] font-sans text-ink3">{depth % 2 === 0 ? i + 1 : String.fromCharCode(97 + i)}</span>
+          <span className="text-[12px] font-sans text-ink3">
+            {depth % 2 === 0 ? i + 1 : String.fromCharCode(97 + i)}
+          </span>
           <div>
             {i > 0 &&
               (depth === 0 && i === 1 ? (
@@ -111,22 +127,43 @@ function Rules({
               ) : (
                 BETWEEN[group.kind]
               ))}{' '}
-            <RuleWords rule={rule} step={steps?.[i]} subjects={subjects} depth={depth} onChange={(next) => onChange(replaceAt(group, i, next))} />{' '}
+            <RuleWords
+              rule={rule}
+              step={steps?.[i]}
+              subjects={subjects}
+              depth={depth}
+              onChange={(next) => onChange(replaceAt(group, i, next))}
+            />{' '}
             {!isGroup(rule) && nests && group.kind === 'all' && (
-              <AddRule words={t`or…`} subjects={subjects} nests={false} onAdd={(line) => onChange(replaceAt(group, i, withOr(rule, line)))} />
+              <AddRule
+                words={t`or…`}
+                subjects={subjects}
+                nests={false}
+                onAdd={(line) => onChange(replaceAt(group, i, withOr(rule, line)))}
+              />
             )}
           </div>
           <span className="text-[13px] font-sans text-ink3 tabular-nums" title={t`Pass this line alone`}>
             {steps?.[i] ? format.number(steps[i].alone) : ''}
           </span>
-          <button className="text-ink3 hover:text-madder" aria-label={t`Remove line ${i + 1}`} onClick={() => onChange(replaceAt(group, i, null))}>
+          <button
+            className="text-ink3 hover:text-madder"
+            aria-label={t`Remove line ${i + 1}`}
+            onClick={() => onChange(replaceAt(group, i, null))}
+          >
             <X size={15} />
           </button>
         </li>
       ))}
       <li className="pl-[26px]">
         <AddRule
-          words={group.rules.length === 0 ? t`add a line…` : depth === 0 ? t`and also…` : t`${BETWEEN[group.kind]} also…`}
+          words={
+            group.rules.length === 0
+              ? t`add a line…`
+              : depth === 0
+                ? t`and also…`
+                : t`${BETWEEN[group.kind]} also…`
+          }
           subjects={subjects}
           nests={nests}
           onAdd={(rule) => onChange({ ...group, rules: [...group.rules, rule] })}
@@ -150,10 +187,14 @@ export function Sentence({
 }) {
   const { chapter } = useSession();
   return (
-    <section className="sheet px-6 py-4 font-title text-[19px] leading-[2.05] text-ink2 [&_.word]:text-ink" aria-label={t`The sentence`}>
+    <section
+      className="sheet px-6 py-4 font-title text-[19px] leading-[2.05] text-ink2 [&_.word]:text-ink"
+      aria-label={t`The sentence`}
+    >
       <p>
         <Trans>
-          Supporters of <b className="text-ink">{chapter?.name ?? t`all chapters`}</b> who{tree.kind === 'none' ? t` fit none of these:` : ''}
+          Supporters of <b className="text-ink">{chapter?.name ?? t`all chapters`}</b> who
+          {tree.kind === 'none' ? t` fit none of these:` : ''}
         </Trans>
       </p>
       <Rules group={tree} steps={steps} subjects={subjects} depth={0} onChange={onChange} />

@@ -3,7 +3,14 @@ import { Trans } from '@lingui/react/macro';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { BatchView, FieldView, Page, PeopleView, SegmentCount, SupporterRow } from '@goodword/core/contract';
+import type {
+  BatchView,
+  FieldView,
+  Page,
+  PeopleView,
+  SegmentCount,
+  SupporterRow,
+} from '@goodword/core/contract';
 import { STATES } from '@goodword/core/permission';
 import type { Group, Rule } from '@goodword/core/segment';
 import { CHANNEL_WORDS, STATE_WORDS } from '@goodword/core/words';
@@ -34,7 +41,12 @@ function Choice({
   children: React.ReactNode;
 }) {
   return (
-    <select aria-label={label} className="input !w-auto max-w-[230px]" value={value} onChange={(event) => onChange(event.target.value)}>
+    <select
+      aria-label={label}
+      className="input !w-auto max-w-[230px]"
+      value={value}
+      onChange={(event) => onChange(event.target.value)}
+    >
       <option value="">{label}</option>
       {children}
     </select>
@@ -42,11 +54,18 @@ function Choice({
 }
 
 /** The quick filters beside the search: a tag, a list, a permission for appeals. */
-function QuickFilters({ params, set }: { params: URLSearchParams; set: (values: Record<string, string>) => void }) {
+function QuickFilters({
+  params,
+  set,
+}: {
+  params: URLSearchParams;
+  set: (values: Record<string, string>) => void;
+}) {
   const tags = useTags();
   const lists = useLists();
   const [tagged, listed] = [useCounts('tags'), useCounts('lists')];
-  const withCount = (name: string, people: number | undefined) => (people === undefined ? name : `${name} (${people})`);
+  const withCount = (name: string, people: number | undefined) =>
+    people === undefined ? name : `${name} (${people})`;
   const permission = params.has('channel') ? `${params.get('channel')}:${params.get('state')}` : '';
   return (
     <>
@@ -82,7 +101,15 @@ function QuickFilters({ params, set }: { params: URLSearchParams; set: (values: 
 }
 
 /** The filter written as a sentence, with what each of its lines comes to. */
-function SpokenFilter({ tree, onChange, onClose }: { tree: Group; onChange: (tree: Group) => void; onClose: () => void }) {
+function SpokenFilter({
+  tree,
+  onChange,
+  onClose,
+}: {
+  tree: Group;
+  onChange: (tree: Group) => void;
+  onClose: () => void;
+}) {
   const subjects = useSubjects(null);
   const count = useQuery({
     queryKey: ['count', tree],
@@ -107,7 +134,10 @@ function SpokenFilter({ tree, onChange, onClose }: { tree: Group; onChange: (tre
   );
 }
 
-/** Everybody, found by name, address or number, and cut down by quick filters or a sentence. The address holds it all. */
+/**
+ * Everybody, found by name, address or number, and cut down by quick filters or a sentence. The address holds
+ * it all.
+ */
 export default function Supporters() {
   const [params, setParams] = useSearchParams();
   const format = useFormat();
@@ -135,7 +165,10 @@ export default function Supporters() {
     return () => clearTimeout(timer);
   });
   const state = tableState(params, remembered(localStorage));
-  const keep = (columns: Remembered, values: Record<string, string>) => (remember(localStorage, columns), set(values));
+  const keep = (columns: Remembered, values: Record<string, string>) => (
+    remember(localStorage, columns),
+    set(values)
+  );
   const { tree, descending } = state;
   // A field that was deleted since puts nobody in order.
   const gone = typeof state.by === 'number' && fields.length > 0 && !fields.some(({ id }) => id === state.by);
@@ -154,7 +187,12 @@ export default function Supporters() {
   const everybody = () => (setSearch(''), setParams({}));
   const open = (view: PeopleView) => {
     setSearch('');
-    setParams({ tree: JSON.stringify(view.tree), by: String(view.by), ...(view.descending ? { down: '1' } : {}), fields: view.fields.join(',') });
+    setParams({
+      tree: JSON.stringify(view.tree),
+      by: String(view.by),
+      ...(view.descending ? { down: '1' } : {}),
+      fields: view.fields.join(','),
+    });
   };
   const onSort = (next: string | number) => {
     const down = next === by && !descending;
@@ -162,7 +200,8 @@ export default function Supporters() {
   };
   const sort = { by, descending, onSort };
   const shown = state.fields.flatMap((id) => fields.find((field) => field.id === id) ?? []);
-  const speak = (next: Rule) => set({ tree: JSON.stringify(next), tag: '', list: '', batch: '', channel: '', state: '' });
+  const speak = (next: Rule) =>
+    set({ tree: JSON.stringify(next), tag: '', list: '', batch: '', channel: '', state: '' });
   return (
     <>
       <Heading
@@ -189,10 +228,16 @@ export default function Supporters() {
         {!state.spoken && tree && <Button onClick={() => speak(tree)}>{t`As a sentence`}</Button>}
         {filtered && <Button onClick={everybody}>{t`Everybody`}</Button>}
         <span className="grow" />
-        <ColumnsMenu all={fields} chosen={state.fields} onChange={(next) => keep({ fields: next }, { fields: next.join(',') })} />
+        <ColumnsMenu
+          all={fields}
+          chosen={state.fields}
+          onChange={(next) => keep({ fields: next }, { fields: next.join(',') })}
+        />
         <Views now={state} onOpen={open} />
       </div>
-      {state.spoken && tree && <SpokenFilter tree={asTop(tree)} onChange={speak} onClose={() => set({ tree: '' })} />}
+      {state.spoken && tree && (
+        <SpokenFilter tree={asTop(tree)} onChange={speak} onClose={() => set({ tree: '' })} />
+      )}
       <PeoplePanel
         label={t`Supporters`}
         tree={tree}
@@ -203,7 +248,10 @@ export default function Supporters() {
           filtered ? (
             <Empty title={t`Nobody fits all of that`}>
               <p>
-                <Trans>Take one of the filters away, or search by the beginning of a name, an email, or four digits of a number.</Trans>
+                <Trans>
+                  Take one of the filters away, or search by the beginning of a name, an email, or four digits
+                  of a number.
+                </Trans>
               </p>
             </Empty>
           ) : (

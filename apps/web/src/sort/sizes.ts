@@ -12,7 +12,11 @@ export function sizePoints(sizes: readonly SegmentSize[]): SizePoint[] {
 }
 
 /** How much more or fewer than at the first count, in words; empty while there is one count alone. */
-export function sizeChangeWords(sizes: readonly SegmentSize[], number: (n: number) => string, day: (iso: string) => string): string {
+export function sizeChangeWords(
+  sizes: readonly SegmentSize[],
+  number: (n: number) => string,
+  day: (iso: string) => string,
+): string {
   const [first, last] = [sizes[0], sizes.at(-1)];
   if (!first || !last || first === last) return '';
   const by = last.people - first.people;

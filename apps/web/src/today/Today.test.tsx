@@ -21,14 +21,21 @@ const REST = { 'GET today/week': WEEK, 'GET today/done': { answered: 9, broughtI
 const HOUR = 3_600_000;
 const ago = (hours: number) => new Date(Date.now() - hours * HOUR).toISOString();
 
-const today = (of: Partial<TodayView> = {}, answers: StubbedAnswers = {}, role: 'organizer' | 'viewer' = 'organizer') =>
-  show(<Today />, { answers: { 'GET today': { ...EMPTY, ...of }, ...REST, ...answers }, role });
+const today = (
+  of: Partial<TodayView> = {},
+  answers: StubbedAnswers = {},
+  role: 'organizer' | 'viewer' = 'organizer',
+) => show(<Today />, { answers: { 'GET today': { ...EMPTY, ...of }, ...REST, ...answers }, role });
 const leads = (name: RegExp | string) => screen.getByRole('link', { name }).getAttribute('href');
 
 test('where nothing waits it says so, with what could be begun, and what was done', async () => {
   today();
   expect(await screen.findByText('Nothing waits for you.')).toBeTruthy();
-  expect(['Bring a file in', 'begin a message', 'look at who is here'].map(leads)).toEqual(['/gather/new', '/write', '/sort']);
+  expect(['Bring a file in', 'begin a message', 'look at who is here'].map(leads)).toEqual([
+    '/gather/new',
+    '/write',
+    '/sort',
+  ]);
   expect(screen.getByText('No message is on its way.')).toBeTruthy();
   expect(await screen.findByText('Done today: 9 replies answered, 398 people brought in.')).toBeTruthy();
 });
@@ -37,8 +44,18 @@ test('each line leads to what it speaks of, in the number of what it is', async 
   today({
     arrived: [{ id: 7, name: 'Harbor day', at: ago(1), people: 1 }],
     batches: [{ id: 8, name: 'Pier sheet', state: 'checked', rows: 412, by: 'Idris Vale', at: ago(20) }],
-    ...{ replies: 1, firstReply: { name: 'Amara Lindqvist', words: 'Is there parking?', message: 'She floats', at: ago(2) } },
-    ...{ unsure: 2, unsureMessageId: 5, unsureSince: ago(1), drafts: 1, draft: { id: 3, name: 'Winter hull', at: ago(30) }, onHold: 1 },
+    ...{
+      replies: 1,
+      firstReply: { name: 'Amara Lindqvist', words: 'Is there parking?', message: 'She floats', at: ago(2) },
+    },
+    ...{
+      unsure: 2,
+      unsureMessageId: 5,
+      unsureSince: ago(1),
+      drafts: 1,
+      draft: { id: 3, name: 'Winter hull', at: ago(30) },
+      onHold: 1,
+    },
     erasures: [{ taskId: 1, supporterId: 101, name: '', at: ago(24) }],
   });
   expect(await screen.findByText(/came in with Harbor day/)).toBeTruthy();
@@ -54,7 +71,10 @@ test('each line leads to what it speaks of, in the number of what it is', async 
 
 test('the most pressing comes first, and what is late says so', async () => {
   today({
-    ...{ replies: 2, firstReply: { name: 'Amara Lindqvist', words: 'Is there parking?', message: 'She floats', at: ago(40) } },
+    ...{
+      replies: 2,
+      firstReply: { name: 'Amara Lindqvist', words: 'Is there parking?', message: 'She floats', at: ago(40) },
+    },
     ...{ drafts: 4, draft: { id: 3, name: 'Winter hull', at: ago(1) } },
     stops: [{ taskId: 12, supporterId: 101, name: 'Elif Owusu', words: 'no more, ok?', at: ago(1) }],
   });
@@ -69,7 +89,14 @@ test('the most pressing comes first, and what is late says so', async () => {
 test('what leaves says when and to how many, and opens', async () => {
   today({
     messages: [
-      { id: 4, name: 'Planks are in', state: 'scheduled', channel: 'email', when: '2026-12-01T17:30:00Z', people: 4182 },
+      {
+        id: 4,
+        name: 'Planks are in',
+        state: 'scheduled',
+        channel: 'email',
+        when: '2026-12-01T17:30:00Z',
+        people: 4182,
+      },
       { id: 5, name: 'Tide table', state: 'sending', channel: 'text', when: null, people: 1 },
       { id: 6, name: 'Bilge', state: 'preparing', channel: 'email', when: null, people: null },
     ],
@@ -85,7 +112,9 @@ test('the week stands beside the usual one in figures, each of which opens', asy
   today();
   expect(await screen.findByText('usually 40')).toBeTruthy();
   expect(screen.getByText('usually $1,500')).toBeTruthy();
-  expect(screen.getByText('The last seven days. The stroke is the usual week, the middle of 26.')).toBeTruthy();
+  expect(
+    screen.getByText('The last seven days. The stroke is the usual week, the middle of 26.'),
+  ).toBeTruthy();
   expect(leads('Opted out: 2')).toBe('/house/proof');
   const gave = new URL(leads('Gave: $2,300')!, 'http://page.test');
   expect(JSON.parse(gave.searchParams.get('tree')!)).toEqual({
@@ -98,7 +127,10 @@ test('permission that lapses opens the segment of whose it is', async () => {
   today({ lapsing: { people: 36, days: 30 } });
   await screen.findByText(/lapses within 30 days/);
   const to = new URL(leads(/^Ask again: 36 people’s permission lapses within 30 days/)!, 'http://page.test');
-  expect([to.pathname, to.searchParams.get('name')]).toEqual(['/sort/segments/new', 'Permission lapses soon']);
+  expect([to.pathname, to.searchParams.get('name')]).toEqual([
+    '/sort/segments/new',
+    'Permission lapses soon',
+  ]);
   expect(JSON.parse(to.searchParams.get('tree')!)).toEqual({
     kind: 'all',
     rules: [{ kind: 'lapses', channel: 'email', scope: 'appeals', days: 30 }],
@@ -106,19 +138,38 @@ test('permission that lapses opens the segment of whose it is', async () => {
 });
 
 describe('somebody who asked to stop in their own words', () => {
-  const STOP = { taskId: 12, supporterId: 101, name: 'Elif Owusu', words: 'please no more of these, ok?', at: new Date().toISOString() };
+  const STOP = {
+    taskId: 12,
+    supporterId: 101,
+    name: 'Elif Owusu',
+    words: 'please no more of these, ok?',
+    at: new Date().toISOString(),
+  };
 
   test('is read by a person, who says what was meant', async () => {
-    const { user, asked } = today({ stops: [STOP] as never }, { 'POST tasks/12/settle': () => reply(204, null) });
+    const { user, asked } = today(
+      { stops: [STOP] as never },
+      { 'POST tasks/12/settle': () => reply(204, null) },
+    );
     const line = (await screen.findByText(/is held until you say what it means/)).closest('li')!;
-    expect(line.textContent).toContain('“please no more of these, ok?” is held until you say what it meansElif Owusu, ');
+    expect(line.textContent).toContain(
+      '“please no more of these, ok?” is held until you say what it meansElif Owusu, ',
+    );
     await user.click(within(line).getByRole('button', { name: 'They mean stop' }));
-    await waitFor(() => expect(asked.find(({ method }) => method === 'POST')).toMatchObject({ path: 'tasks/12/settle', body: { outcome: 'meant' } }));
+    await waitFor(() =>
+      expect(asked.find(({ method }) => method === 'POST')).toMatchObject({
+        path: 'tasks/12/settle',
+        body: { outcome: 'meant' },
+      }),
+    );
   });
 
   test('stays where the server could not settle it, with the reason', async () => {
     const detail = 'Idris Vale has settled this already.';
-    const { user } = today({ stops: [STOP] as never }, { 'POST tasks/12/settle': () => reply(409, { title: 'Settled', status: 409, detail }) });
+    const { user } = today(
+      { stops: [STOP] as never },
+      { 'POST tasks/12/settle': () => reply(409, { title: 'Settled', status: 409, detail }) },
+    );
     await user.click(await screen.findByRole('button', { name: 'They don’t' }));
     expect(await screen.findByText(detail)).toBeTruthy();
   });

@@ -40,7 +40,9 @@ function StopActs({ stop }: { stop: StopTask }) {
 function Line({ line, isLate, first }: { line: WaitLine; isLate: boolean; first: boolean }) {
   return (
     <li className="grid grid-cols-[52px_1fr_auto] max-[700px]:grid-cols-[36px_1fr] items-start gap-x-4 gap-y-2 border-b border-hair py-3 last:border-0">
-      <span className={`font-title font-bold text-[20px] leading-[24px] ${isLate ? 'text-madder' : ''}`}>{line.count}</span>
+      <span className={`font-title font-bold text-[20px] leading-[24px] ${isLate ? 'text-madder' : ''}`}>
+        {line.count}
+      </span>
       <div className="min-w-0">
         <p className="break-words">
           <b>{line.what}</b> {line.rest}
@@ -102,9 +104,12 @@ function Done() {
   const { data } = useQuery({ queryKey: ['today', 'done'], queryFn: () => get<DoneView>('today/done') });
   if (!data) return null;
   const parts = [
-    data.answered > 0 && `${format.number(data.answered)} ${plural(data.answered, { one: 'reply', other: 'replies' })} answered`,
-    data.sent > 0 && t`${format.number(data.sent)} ${plural(data.sent, { one: 'message', other: 'messages' })} handed over`,
-    data.broughtIn > 0 && t`${format.number(data.broughtIn)} ${plural(data.broughtIn, { one: 'person', other: 'people' })} brought in`,
+    data.answered > 0 &&
+      `${format.number(data.answered)} ${plural(data.answered, { one: 'reply', other: 'replies' })} answered`,
+    data.sent > 0 &&
+      t`${format.number(data.sent)} ${plural(data.sent, { one: 'message', other: 'messages' })} handed over`,
+    data.broughtIn > 0 &&
+      t`${format.number(data.broughtIn)} ${plural(data.broughtIn, { one: 'person', other: 'people' })} brought in`,
   ].filter(Boolean);
   return (
     <p className="text-ink2 text-[12.5px] pt-3 border-t border-hair">
@@ -125,7 +130,10 @@ function Leaving({ message }: { message: LeavingMessage }) {
   return (
     <li className="border-b border-hair py-3 last:border-0">
       <p className="flex justify-between gap-3">
-        <Link className="link font-semibold min-w-0 break-words" to={isOpen ? `/send/${message.id}` : `/hear-back/${message.id}`}>
+        <Link
+          className="link font-semibold min-w-0 break-words"
+          to={isOpen ? `/send/${message.id}` : `/hear-back/${message.id}`}
+        >
           {message.name}
         </Link>
         {message.people !== null && <b>{format.number(message.people)}</b>}
@@ -133,7 +141,9 @@ function Leaving({ message }: { message: LeavingMessage }) {
       <p className="text-ink2 text-[12.5px]">
         <Trans>
           {words}, by {message.channel}
-          {message.people !== null && message.state !== 'scheduled' ? t`, ${plural(message.people, { one: 'person', other: 'people' })} to go` : ''}
+          {message.people !== null && message.state !== 'scheduled'
+            ? t`, ${plural(message.people, { one: 'person', other: 'people' })} to go`
+            : ''}
         </Trans>
       </p>
     </li>
@@ -144,14 +154,20 @@ function Leaving({ message }: { message: LeavingMessage }) {
 export default function Today() {
   const { organization } = useSession();
   const format = useFormat();
-  const { data, error, isPending, dataUpdatedAt } = useQuery({ queryKey: ['today'], queryFn: () => get<TodayView>('today') });
+  const { data, error, isPending, dataUpdatedAt } = useQuery({
+    queryKey: ['today'],
+    queryFn: () => get<TodayView>('today'),
+  });
   if (isPending) return <Loading what={t`what waits`} />;
   if (error) return <ProblemNote error={error} />;
   const long = { weekday: 'long', day: 'numeric', month: 'long', timeZone: organization.timeZone } as const;
   const day = new Intl.DateTimeFormat(organization.locale, long).format(new Date(dataUpdatedAt));
   const waits = whatWaits(data, dataUpdatedAt, format);
   const late = waits.filter(({ isLate }) => isLate).length;
-  const note = waits.length === 0 ? t`nothing waits` : `${waits.length} ${plural(waits.length, { one: 'thing waits', other: 'things wait' })}`;
+  const note =
+    waits.length === 0
+      ? t`nothing waits`
+      : `${waits.length} ${plural(waits.length, { one: 'thing waits', other: 'things wait' })}`;
   return (
     <>
       <Heading title={day} page={t`Today`} note={late > 0 ? t`${note}, ${late} late` : note} />

@@ -41,20 +41,46 @@ export function segmentOf(name: string, rule: object): string {
 const short = (words: string) => (words.length > 90 ? `${words.slice(0, 89).trimEnd()}…` : words);
 
 /** Everything that waits for a person, the most pressing first. */
-export function whatWaits(today: TodayView, now: number, { number, moment, day }: Words): (WaitingItem<WaitLine> & { isLate: boolean })[] {
+export function whatWaits(
+  today: TodayView,
+  now: number,
+  { number, moment, day }: Words,
+): (WaitingItem<WaitLine> & { isLate: boolean })[] {
   const waits: WaitingItem<WaitLine>[] = [];
-  const add = (kind: WaitingKind, since: string | null, of: Omit<WaitLine, 'key'> & { key?: string | number }) =>
-    waits.push({ kind, since: since === null ? null : Date.parse(since), of: { ...of, key: `${kind}${of.key ?? ''}` } });
+  const add = (
+    kind: WaitingKind,
+    since: string | null,
+    of: Omit<WaitLine, 'key'> & { key?: string | number },
+  ) =>
+    waits.push({
+      kind,
+      since: since === null ? null : Date.parse(since),
+      of: { ...of, key: `${kind}${of.key ?? ''}` },
+    });
   const since = (iso: string | null) => (iso === null ? '' : `since ${moment(iso)}`);
 
   for (const stop of today.stops)
     add('stop', stop.at, {
-      ...{ key: stop.taskId, count: '1', what: `“${short(stop.words)}”`, rest: t`is held until you say what it means` },
-      ...{ more: `${stop.name}, ${moment(stop.at)}`, act: '', to: stop.supporterId ? `/sort/supporters/${stop.supporterId}` : '', stop },
+      ...{
+        key: stop.taskId,
+        count: '1',
+        what: `“${short(stop.words)}”`,
+        rest: t`is held until you say what it means`,
+      },
+      ...{
+        more: `${stop.name}, ${moment(stop.at)}`,
+        act: '',
+        to: stop.supporterId ? `/sort/supporters/${stop.supporterId}` : '',
+        stop,
+      },
     });
   if (today.unsure > 0)
     add('unsure', today.unsureSince, {
-      ...{ count: number(today.unsure), what: plural(today.unsure, { one: 'mail', other: 'mails' }), rest: t`may or may not have gone` },
+      ...{
+        count: number(today.unsure),
+        what: plural(today.unsure, { one: 'mail', other: 'mails' }),
+        rest: t`may or may not have gone`,
+      },
       ...{ more: since(today.unsureSince), act: t`Settle`, to: `/hear-back/${today.unsureMessageId ?? ''}` },
     });
   for (const message of today.messages.filter(({ state }) => state === 'paused'))
@@ -68,16 +94,30 @@ export function whatWaits(today: TodayView, now: number, { number, moment, day }
     });
   if (today.replies > 0 && today.firstReply) {
     const { name, words, message, at } = today.firstReply;
-    const rest = today.replies > 1 ? t`to answer, the oldest first` : message ? t`to “${message}”` : t`to answer`;
+    const rest =
+      today.replies > 1 ? t`to answer, the oldest first` : message ? t`to “${message}”` : t`to answer`;
     add('reply', at, {
-      ...{ count: number(today.replies), what: plural(today.replies, { one: 'reply', other: 'replies' }), rest },
+      ...{
+        count: number(today.replies),
+        what: plural(today.replies, { one: 'reply', other: 'replies' }),
+        rest,
+      },
       ...{ more: `${name}, ${moment(at)}: “${short(words)}”`, act: t`Answer`, to: '/hear-back/replies' },
     });
   }
   for (const one of today.erasures)
     add('erasure', one.at, {
-      ...{ key: one.taskId, count: '1', what: one.name || t`Somebody without a name`, rest: t`asks to be erased` },
-      ...{ more: t`since ${day(one.at)}; the law gives a month in many places`, act: t`Open`, to: `/sort/supporters/${one.supporterId}` },
+      ...{
+        key: one.taskId,
+        count: '1',
+        what: one.name || t`Somebody without a name`,
+        rest: t`asks to be erased`,
+      },
+      ...{
+        more: t`since ${day(one.at)}; the law gives a month in many places`,
+        act: t`Open`,
+        to: `/sort/supporters/${one.supporterId}`,
+      },
     });
   for (const batch of today.arrived)
     add('arrived', batch.at, {
@@ -87,14 +127,22 @@ export function whatWaits(today: TodayView, now: number, { number, moment, day }
         what: plural(batch.people, { one: 'person', other: 'people' }),
         rest: t`came in with ${batch.name}`,
       },
-      ...{ more: t`${moment(batch.at)}; nobody has looked at it yet`, act: t`Look`, to: `/gather/${batch.id}` },
+      ...{
+        more: t`${moment(batch.at)}; nobody has looked at it yet`,
+        act: t`Look`,
+        to: `/gather/${batch.id}`,
+      },
     });
   for (const batch of today.batches) {
     const [rest, act] = BATCH_WAITS[batch.state] ?? ['waits', t`Look`];
     const began = batch.by ? t`${batch.by} began it ${moment(batch.at)}` : `begun ${moment(batch.at)}`;
     add('batch', batch.at, {
       ...{ key: batch.id, count: number(batch.rows), what: batch.name, rest },
-      ...{ more: `${number(batch.rows)} ${plural(batch.rows, { one: 'row', other: 'rows' })}; ${began}`, act, to: `/gather/${batch.id}` },
+      ...{
+        more: `${number(batch.rows)} ${plural(batch.rows, { one: 'row', other: 'rows' })}; ${began}`,
+        act,
+        to: `/gather/${batch.id}`,
+      },
     });
   }
   const { people, days } = today.lapsing;
@@ -108,13 +156,25 @@ export function whatWaits(today: TodayView, now: number, { number, moment, day }
       ...{
         more: t`they may still be asked`,
         act: t`Ask again`,
-        to: segmentOf(t`Permission lapses soon`, { kind: 'lapses', channel: 'email', scope: 'appeals', days }),
+        to: segmentOf(t`Permission lapses soon`, {
+          kind: 'lapses',
+          channel: 'email',
+          scope: 'appeals',
+          days,
+        }),
       },
     });
   if (today.drafts > 0 && today.draft)
     add('draft', today.draft.at, {
-      ...{ count: number(today.drafts), what: plural(today.drafts, { one: 'draft', other: 'drafts' }), rest: t`to finish` },
-      ...{ more: t`“${today.draft.name}” last, ${moment(today.draft.at)}`, act: today.drafts === 1 ? t`Go on` : t`See them` },
+      ...{
+        count: number(today.drafts),
+        what: plural(today.drafts, { one: 'draft', other: 'drafts' }),
+        rest: t`to finish`,
+      },
+      ...{
+        more: t`“${today.draft.name}” last, ${moment(today.draft.at)}`,
+        act: today.drafts === 1 ? t`Go on` : t`See them`,
+      },
       to: today.drafts === 1 ? `/write/${today.draft.id}` : '/write',
     });
   if (today.onHold > 0)

@@ -35,11 +35,23 @@ const PAPER = {
 };
 
 /** A calendar of one month; days are ISO days and mean no moment, so that no zone moves them. */
-function Calendar({ value, min, max, onPick }: { value: string; min?: string; max?: string; onPick: (iso: string) => void }) {
+function Calendar({
+  value,
+  min,
+  max,
+  onPick,
+}: {
+  value: string;
+  min?: string;
+  max?: string;
+  onPick: (iso: string) => void;
+}) {
   const { organization } = useSession();
   const dated = (iso: string) => new Date(`${iso}T00:00:00Z`);
   const chosen = value ? dated(value) : undefined;
-  const weekStartsOn = ((new Intl.Locale(organization.locale) as { getWeekInfo?: () => { firstDay: number } }).getWeekInfo?.().firstDay ?? 7) % 7;
+  const weekStartsOn =
+    ((new Intl.Locale(organization.locale) as { getWeekInfo?: () => { firstDay: number } }).getWeekInfo?.()
+      .firstDay ?? 7) % 7;
   return (
     <DayPicker
       mode="single"
@@ -52,8 +64,18 @@ function Calendar({ value, min, max, onPick }: { value: string; min?: string; ma
       defaultMonth={chosen ?? dated(localDay())}
       today={dated(localDay())}
       disabled={[...(min ? [{ before: dated(min) }] : []), ...(max ? [{ after: dated(max) }] : [])]}
-      onSelect={(day) => day && onPick([day.getFullYear(), day.getMonth() + 1, day.getDate()].map((part) => String(part).padStart(2, '0')).join('-'))}
-      formatters={{ formatCaption: (month) => new Intl.DateTimeFormat(organization.locale, { month: 'long', year: 'numeric' }).format(month) }}
+      onSelect={(day) =>
+        day &&
+        onPick(
+          [day.getFullYear(), day.getMonth() + 1, day.getDate()]
+            .map((part) => String(part).padStart(2, '0'))
+            .join('-'),
+        )
+      }
+      formatters={{
+        formatCaption: (month) =>
+          new Intl.DateTimeFormat(organization.locale, { month: 'long', year: 'numeric' }).format(month),
+      }}
       classNames={PAPER}
     />
   );
@@ -123,7 +145,12 @@ export function DayField({
         </Popover.Trigger>
         <Popover.Portal>
           <Popover.Content className="sheet p-3 z-40" sideOffset={6} align="end">
-            <Calendar value={parseIsoDay(value) === null ? '' : value} min={min} max={max} onPick={(iso) => (take(iso), setOpen(false))} />
+            <Calendar
+              value={parseIsoDay(value) === null ? '' : value}
+              min={min}
+              max={max}
+              onPick={(iso) => (take(iso), setOpen(false))}
+            />
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>
@@ -139,21 +166,35 @@ export function DayField({
 /** The moment of a day and a time in the organization's zone, and back. */
 function momentOf(day: string, minutes: number, zone: string): string {
   const [year, month, date] = day.split('-').map(Number);
-  return new Date(new TZDate(year!, month! - 1, date!, Math.floor(minutes / 60), minutes % 60, zone).getTime()).toISOString();
+  return new Date(
+    new TZDate(year!, month! - 1, date!, Math.floor(minutes / 60), minutes % 60, zone).getTime(),
+  ).toISOString();
 }
 
 /**
- * A moment as the organization's clocks tell it, whatever the browser's own zone: a day and a time, with the zone beside
- * them. `value` is an ISO moment, or empty; it changes when both are there.
+ * A moment as the organization's clocks tell it, whatever the browser's own zone: a day and a time, with the
+ * zone beside them. `value` is an ISO moment, or empty; it changes when both are there.
  */
-export function MomentField({ label, value, onChange }: { label: string; value: string; onChange: (iso: string) => void }) {
+export function MomentField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (iso: string) => void;
+}) {
   const { timeZone } = useSession().organization;
   const [day, setDay] = useState('');
   const [time, setTime] = useState('');
   useEffect(() => {
     if (value === '') return;
     const local = new TZDate(new Date(value).getTime(), timeZone);
-    setDay([local.getFullYear(), local.getMonth() + 1, local.getDate()].map((part) => String(part).padStart(2, '0')).join('-'));
+    setDay(
+      [local.getFullYear(), local.getMonth() + 1, local.getDate()]
+        .map((part) => String(part).padStart(2, '0'))
+        .join('-'),
+    );
     setTime(clockWords(local.getHours() * 60 + local.getMinutes()));
   }, [value, timeZone]);
   const told = (nextDay: string, nextTime: string) => {

@@ -3,7 +3,12 @@ import { Link, useLocation } from 'react-router';
 import { guideOf } from '../help/sections';
 import { useMarginStore, type Note } from './margin';
 
-const TONES = { fault: 'border-madder', doubt: 'border-ochremark', good: 'border-verdigris', plain: 'border-ink3' } as const;
+const TONES = {
+  fault: 'border-madder',
+  doubt: 'border-ochremark',
+  good: 'border-verdigris',
+  plain: 'border-ink3',
+} as const;
 
 function NoteView({ note }: { note: Note }) {
   const light = useMarginStore((state) => state.light);

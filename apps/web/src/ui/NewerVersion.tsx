@@ -3,7 +3,9 @@ import { Trans } from '@lingui/react/macro';
 import type { Keeper, KeptDraft } from '../app/keeping';
 import { Button, ProblemNote } from './basics';
 
-/** Where what is typed stands when it is not simply saved: what to do about it, with both sides to be seen. */
+/**
+ * Where what is typed stands when it is not simply saved: what to do about it, with both sides to be seen.
+ */
 export function NewerVersion<T>({
   kept,
   keeper,
@@ -20,14 +22,18 @@ export function NewerVersion<T>({
     return (
       <p role="status" className="border-l-[3px] border-ochremark pl-3 py-1 my-2">
         <Trans>
-          <b>Not saved yet.</b> {kept.problem instanceof Error ? kept.problem.message : t`The server can’t be reached.`} What you typed is kept in
-          this browser, and is tried again by itself.
+          <b>Not saved yet.</b>{' '}
+          {kept.problem instanceof Error ? kept.problem.message : t`The server can’t be reached.`} What you
+          typed is kept in this browser, and is tried again by itself.
         </Trans>
       </p>
     );
   if (kept.saveState !== 'newer') return null;
   return (
-    <div role="alert" className="border-l-[3px] border-madder pl-3 py-1 my-2 flex flex-wrap items-center gap-3">
+    <div
+      role="alert"
+      className="border-l-[3px] border-madder pl-3 py-1 my-2 flex flex-wrap items-center gap-3"
+    >
       <p className="grow">
         <b>{t`Two versions.`}</b>{' '}
         {kept.problem instanceof Error

@@ -3,7 +3,8 @@ import type { FinderHit } from '@goodword/core/contract';
 import { show, type RecordedCall } from '../testing';
 import { PersonPicker } from './PersonPicker';
 
-const person = (id: number, name: string): FinderHit => ({ kind: 'supporter', id, name, note: `${id}@example.org` }) as FinderHit;
+const person = (id: number, name: string): FinderHit =>
+  ({ kind: 'supporter', id, name, note: `${id}@example.org` }) as FinderHit;
 
 /** A picker whose answers come when they are let go, by what was typed. */
 function picking(answers: Record<string, FinderHit[]>) {
@@ -25,16 +26,24 @@ function picking(answers: Record<string, FinderHit[]>) {
 }
 
 test('arrows mark and Enter chooses; whoever it is for is not among them', async () => {
-  const { user, picked, answer, box } = picking({ be: [person(3, 'Bea Berg'), person(9, 'Ben Berg'), person(4, 'Bo Berg')] });
+  const { user, picked, answer, box } = picking({
+    be: [person(3, 'Bea Berg'), person(9, 'Ben Berg'), person(4, 'Bo Berg')],
+  });
   await user.type(box(), 'be');
   await answer('be');
-  expect((await screen.findAllByRole('option')).map((one) => one.getAttribute('aria-selected'))).toEqual(['true', 'false']);
+  expect((await screen.findAllByRole('option')).map((one) => one.getAttribute('aria-selected'))).toEqual([
+    'true',
+    'false',
+  ]);
   await user.keyboard('{ArrowDown}{Enter}');
   expect(picked).toEqual([4]);
 });
 
 test('Enter before the answer is there chooses from that answer, and not who stands there for fewer letters', async () => {
-  const { user, picked, answer, box } = picking({ be: [person(3, 'Bea Berg')], bet: [person(5, 'Bet Moss')] });
+  const { user, picked, answer, box } = picking({
+    be: [person(3, 'Bea Berg')],
+    bet: [person(5, 'Bet Moss')],
+  });
   await user.type(box(), 'be');
   await answer('be');
   await user.type(box(), 't{Enter}');
@@ -45,7 +54,10 @@ test('Enter before the answer is there chooses from that answer, and not who sta
 });
 
 test('typing on after Enter takes the Enter back', async () => {
-  const { user, picked, answer, box } = picking({ be: [person(3, 'Bea Berg')], bet: [person(5, 'Bet Moss')] });
+  const { user, picked, answer, box } = picking({
+    be: [person(3, 'Bea Berg')],
+    bet: [person(5, 'Bet Moss')],
+  });
   await user.type(box(), 'be{Enter}t');
   await answer('be');
   await answer('bet');

@@ -25,7 +25,10 @@ export function PersonPicker({
     enabled: search.length >= 2,
     placeholderData: keepPreviousData,
   });
-  const people = search.length < 2 ? [] : (asked.data ?? []).filter(({ kind, id }) => kind === 'supporter' && id !== without);
+  const people =
+    search.length < 2
+      ? []
+      : (asked.data ?? []).filter(({ kind, id }) => kind === 'supporter' && id !== without);
   const pick = (person: FinderHit) => onPick({ id: person.id, name: person.name || t`No name on file` });
   const [first] = people;
   const fresh = search.length < 2 || isFresh(asked);
@@ -44,7 +47,9 @@ export function PersonPicker({
       />
       <Command.List className="max-h-[300px] overflow-y-auto">
         <ProblemNote error={asked.error} />
-        {search.length >= 2 && people.length === 0 && fresh && !asked.error && <p className="p-3 text-ink2">{t`Nobody by that name or address.`}</p>}
+        {search.length >= 2 && people.length === 0 && fresh && !asked.error && (
+          <p className="p-3 text-ink2">{t`Nobody by that name or address.`}</p>
+        )}
         {people.map((person) => (
           <Command.Item
             key={person.id}
@@ -52,7 +57,8 @@ export function PersonPicker({
             className="px-3 py-2 rounded-[3px] cursor-pointer data-[selected=true]:bg-bench"
             onSelect={() => pick(person)}
           >
-            <span className="font-semibold">{person.name || t`No name on file`}</span> <span className="text-ink2">{person.note}</span>
+            <span className="font-semibold">{person.name || t`No name on file`}</span>{' '}
+            <span className="text-ink2">{person.note}</span>
           </Command.Item>
         ))}
       </Command.List>

@@ -11,7 +11,9 @@ export function Places({ label, places }: { label: string; places: readonly Plac
           key={to}
           to={to}
           end
-          className={({ isActive }) => `pb-1 font-semibold border-b-2 ${isActive ? 'border-madder' : 'border-transparent text-ink2 hover:text-ink'}`}
+          className={({ isActive }) =>
+            `pb-1 font-semibold border-b-2 ${isActive ? 'border-madder' : 'border-transparent text-ink2 hover:text-ink'}`
+          }
         >
           {words}
         </NavLink>

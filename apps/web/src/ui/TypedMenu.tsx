@@ -33,7 +33,10 @@ export function TypedMenu({ label, children, className, groups, placeholder, non
   const [text, setText] = useState('');
   const type = (next: string) => (setText(next), onType?.(next.trim()));
   const shown = groups
-    .map((group) => ({ ...group, items: onType ? group.items : group.items.filter(({ words }) => fits(`${group.title} ${words}`, text)) }))
+    .map((group) => ({
+      ...group,
+      items: onType ? group.items : group.items.filter(({ words }) => fits(`${group.title} ${words}`, text)),
+    }))
     .filter(({ items }) => items.length > 0);
   const marked = useMarked(shown.flatMap(({ items }) => items.map(({ key }) => key)));
   return (
@@ -42,9 +45,21 @@ export function TypedMenu({ label, children, className, groups, placeholder, non
         {children}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="sheet p-2 z-40 w-[340px] max-w-[92vw]" sideOffset={4} align="start" aria-label={label}>
+        <Popover.Content
+          className="sheet p-2 z-40 w-[340px] max-w-[92vw]"
+          sideOffset={4}
+          align="start"
+          aria-label={label}
+        >
           <Command shouldFilter={false} label={label} {...marked}>
-            <Command.Input className="input" autoFocus placeholder={placeholder} value={text} onValueChange={type} aria-label={placeholder} />
+            <Command.Input
+              className="input"
+              autoFocus
+              placeholder={placeholder}
+              value={text}
+              onValueChange={type}
+              aria-label={placeholder}
+            />
             <Command.List className="max-h-[340px] overflow-y-auto pt-1">
               {shown.length === 0 && <p className="px-3 py-2 text-ink2">{none}</p>}
               {shown.map((group) => (

@@ -4,7 +4,10 @@ import { useState } from 'react';
 import type { Drafting } from '../app/drafting';
 import { Button } from './basics';
 
-/** Said of what is typed and not saved: that it is kept, or that somebody saved something newer, with both to choose from. */
+/**
+ * Said of what is typed and not saved: that it is kept, or that somebody saved something newer, with both to
+ * choose from.
+ */
 export function Unsaved<T, V>({ draft, what }: { draft: Drafting<T, V>; what: string }) {
   const [sees, setSees] = useState(false);
   if (!draft.isChanged) return null;
@@ -19,7 +22,8 @@ export function Unsaved<T, V>({ draft, what }: { draft: Drafting<T, V>; what: st
       <div className="flex flex-wrap items-center gap-3">
         <p className="grow">
           <Trans>
-            <b>Two versions.</b> Somebody saved {what} since you began to type. Both are kept: see them, and say which one stays.
+            <b>Two versions.</b> Somebody saved {what} since you began to type. Both are kept: see them, and
+            say which one stays.
           </Trans>
         </p>
         <Button onClick={() => setSees(!sees)} aria-expanded={sees}>
@@ -69,7 +73,9 @@ export function differences(mine: unknown, theirs: unknown, at: readonly string[
   if (isPart(mine) && isPart(theirs)) {
     const [one, other] = [mine as Record<string, unknown>, theirs as Record<string, unknown>];
     const keys = [...new Set([...Object.keys(one), ...Object.keys(other)])];
-    return keys.flatMap((key) => differences(one[key], other[key], [...at, /^\d+$/.test(key) ? String(Number(key) + 1) : spelled(key)]));
+    return keys.flatMap((key) =>
+      differences(one[key], other[key], [...at, /^\d+$/.test(key) ? String(Number(key) + 1) : spelled(key)]),
+    );
   }
   return [{ where: at.join(' ') || 'all', mine: shown(mine), theirs: shown(theirs) }];
 }
@@ -80,6 +86,7 @@ const spelled = (key: string) => key.replace(/[A-Z]/g, (letter) => ` ${letter.to
 function shown(value: unknown): string {
   if (value === undefined || value === null || value === '') return 'nothing';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  const text = typeof value === 'string' ? value : typeof value === 'number' ? String(value) : JSON.stringify(value);
+  const text =
+    typeof value === 'string' ? value : typeof value === 'number' ? String(value) : JSON.stringify(value);
   return text.length > 160 ? `${text.slice(0, 160)}…` : text;
 }

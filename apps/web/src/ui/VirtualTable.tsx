@@ -56,7 +56,11 @@ function Head<Row>({ column, sort }: { column: TableColumn<Row>; sort: TableSort
   if (!sort || sortKey === undefined) return <>{column.title}</>;
   const mark = sort.by !== sortKey ? '' : sort.descending ? ' ↓' : ' ↑';
   return (
-    <button className="hover:text-ink font-semibold" onClick={() => sort.onSort(sortKey)} title={t`Put in order by ${column.title}`}>
+    <button
+      className="hover:text-ink font-semibold"
+      onClick={() => sort.onSort(sortKey)}
+      title={t`Put in order by ${column.title}`}
+    >
       {column.title}
       {mark}
     </button>
@@ -64,7 +68,15 @@ function Head<Row>({ column, sort }: { column: TableColumn<Row>; sort: TableSort
 }
 
 /** The box that chooses all, half-filled where some are. */
-function AllBox({ label, state, onToggle }: { label: string; state: 'all' | 'some' | 'none'; onToggle: () => void }) {
+function AllBox({
+  label,
+  state,
+  onToggle,
+}: {
+  label: string;
+  state: 'all' | 'some' | 'none';
+  onToggle: () => void;
+}) {
   return (
     <input
       type="checkbox"
@@ -78,9 +90,25 @@ function AllBox({ label, state, onToggle }: { label: string; state: 'all' | 'som
   );
 }
 
-/** A table that draws only the rows on screen. Arrow keys move, Enter opens, Space chooses, typing jumps to a name. */
+/**
+ * A table that draws only the rows on screen. Arrow keys move, Enter opens, Space chooses, typing jumps to a
+ * name.
+ */
 export function VirtualTable<Row>(props: Props<Row>) {
-  const { label, rows, total, columns, idOf, onOpen, onMore, wordOf, nameOf, rowHeight = 36, selection, sort } = props;
+  const {
+    label,
+    rows,
+    total,
+    columns,
+    idOf,
+    onOpen,
+    onMore,
+    wordOf,
+    nameOf,
+    rowHeight = 36,
+    selection,
+    sort,
+  } = props;
   const frame = useRef<HTMLDivElement>(null);
   const typed = useRef({ text: '', at: 0 });
   const [at, setAt] = useState(0);
@@ -107,7 +135,9 @@ export function VirtualTable<Row>(props: Props<Row>) {
   const jump = (key: string) => {
     const now = Date.now();
     typed.current = { text: now - typed.current.at < 900 ? typed.current.text + key : key, at: now };
-    const found = rows.findIndex((row) => wordOf?.(row).toLowerCase().startsWith(typed.current.text.toLowerCase()));
+    const found = rows.findIndex((row) =>
+      wordOf?.(row).toLowerCase().startsWith(typed.current.text.toLowerCase()),
+    );
     if (found >= 0) go(found);
   };
   const onKeyDown = (event: KeyboardEvent) => {
@@ -118,7 +148,8 @@ export function VirtualTable<Row>(props: Props<Row>) {
     else if (event.target !== frame.current) return;
     else if (event.key === 'Enter' && rows[at]) onOpen?.(rows[at]);
     else if (event.key === ' ' && selection && rows[at]) selection.toggle(rows[at]);
-    else if (event.key.length === 1 && !event.ctrlKey && !event.altKey && !event.metaKey && event.key !== '?') return jump(event.key);
+    else if (event.key.length === 1 && !event.ctrlKey && !event.altKey && !event.metaKey && event.key !== '?')
+      return jump(event.key);
     else return;
     event.preventDefault();
   };
@@ -151,7 +182,9 @@ export function VirtualTable<Row>(props: Props<Row>) {
             role="columnheader"
             key={column.key}
             className="px-4 py-2 truncate"
-            aria-sort={sort && sort.by === column.sortKey ? (sort.descending ? 'descending' : 'ascending') : undefined}
+            aria-sort={
+              sort && sort.by === column.sortKey ? (sort.descending ? 'descending' : 'ascending') : undefined
+            }
           >
             <Head column={column} sort={sort} />
           </div>
@@ -169,7 +202,11 @@ export function VirtualTable<Row>(props: Props<Row>) {
               aria-selected={item.index === at}
               onClick={() => (setAt(item.index), onOpen?.(row))}
               className={`absolute left-0 right-0 grid items-center border-b border-hair ${onOpen ? 'cursor-pointer hover:bg-[#f4f6f5]' : ''} ${item.index === at ? 'group-focus-visible:bg-[#eaf3f1] group-focus-visible:shadow-[inset_3px_0_0_var(--color-verdigris)]' : ''}`}
-              style={{ gridTemplateColumns: template, height: item.size, transform: `translateY(${item.start}px)` }}
+              style={{
+                gridTemplateColumns: template,
+                height: item.size,
+                transform: `translateY(${item.start}px)`,
+              }}
             >
               {selection && (
                 <div role="gridcell" className="pl-4" onClick={(event) => event.stopPropagation()}>

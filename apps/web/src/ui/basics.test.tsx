@@ -35,7 +35,13 @@ test('the second click of a double click does not land on what took the place of
   const done: string[] = [];
   function Steps() {
     const [step, setStep] = useState(1);
-    return <Button weight="main" onClick={() => (done.push(`step ${step}`), setStep(step + 1))} children={`Step ${step}`} />;
+    return (
+      <Button
+        weight="main"
+        onClick={() => (done.push(`step ${step}`), setStep(step + 1))}
+        children={`Step ${step}`}
+      />
+    );
   }
   render(<Steps />);
   await userEvent.dblClick(screen.getByRole('button'));

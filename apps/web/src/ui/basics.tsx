@@ -13,15 +13,22 @@ const WEIGHTS: Record<Weight, string> = {
 };
 
 /**
- * A button that does something: a double click is one press, the second click of which may otherwise do the same once
- * more, or land on whatever took the button's place. Plain ones may be pressed fast.
+ * A button that does something: a double click is one press, the second click of which may otherwise do the
+ * same once more, or land on whatever took the button's place. Plain ones may be pressed fast.
  */
-export function Button({ weight = 'plain', className = '', onClick, ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { weight?: Weight }) {
+export function Button({
+  weight = 'plain',
+  className = '',
+  onClick,
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { weight?: Weight }) {
   return (
     <button
       type="button"
       {...rest}
-      onClick={(event) => (weight === 'plain' || event.detail < 2 ? onClick?.(event) : event.preventDefault())}
+      onClick={(event) =>
+        weight === 'plain' || event.detail < 2 ? onClick?.(event) : event.preventDefault()
+      }
       className={`inline-flex items-center gap-2 rounded-paper border px-4 min-h-[36px] font-semibold whitespace-nowrap disabled:opacity-50 disabled:cursor-not-allowed ${WEIGHTS[weight]} ${className}`}
     />
   );
@@ -32,8 +39,21 @@ export function PageTitle({ name }: { name: string }) {
   return <title>{name === '' ? t`Good Word` : t`${name} · Good Word`}</title>;
 }
 
-/** Title of a view with what it is, in one line. `page` names it for the browser, where the title is not words alone. */
-export function Heading({ title, page, note, children }: { title: ReactNode; page?: string; note?: ReactNode; children?: ReactNode }) {
+/**
+ * Title of a view with what it is, in one line. `page` names it for the browser, where the title is not words
+ * alone.
+ */
+export function Heading({
+  title,
+  page,
+  note,
+  children,
+}: {
+  title: ReactNode;
+  page?: string;
+  note?: ReactNode;
+  children?: ReactNode;
+}) {
   return (
     <div className="flex flex-wrap items-end gap-x-4 gap-y-2 pb-3">
       <PageTitle name={page ?? (typeof title === 'string' ? title : '')} />
@@ -77,7 +97,17 @@ export function Loading({ what }: { what: string }) {
 }
 
 /** A labelled input's frame. */
-export function Labelled({ label, hint, fault, children }: { label: string; hint?: string; fault?: string | null; children: ReactNode }) {
+export function Labelled({
+  label,
+  hint,
+  fault,
+  children,
+}: {
+  label: string;
+  hint?: string;
+  fault?: string | null;
+  children: ReactNode;
+}) {
   return (
     <label className="flex flex-col gap-1">
       <span className="font-semibold text-[13px]">{label}</span>
@@ -93,8 +123,18 @@ export function Progress({ done, total, words }: { done: number; total: number; 
   const share = total === 0 ? 0 : Math.min(1, done / total);
   return (
     <div>
-      <div className="h-2 bg-[#dfe5e1] rounded-sm" role="progressbar" aria-valuemin={0} aria-valuemax={total} aria-valuenow={done} aria-label={words}>
-        <div className="h-2 bg-verdigris rounded-sm transition-[width]" style={{ width: `${share * 100}%` }} />
+      <div
+        className="h-2 bg-[#dfe5e1] rounded-sm"
+        role="progressbar"
+        aria-valuemin={0}
+        aria-valuemax={total}
+        aria-valuenow={done}
+        aria-label={words}
+      >
+        <div
+          className="h-2 bg-verdigris rounded-sm transition-[width]"
+          style={{ width: `${share * 100}%` }}
+        />
       </div>
       <p className="text-ink2 pt-1" role="status">
         {words}

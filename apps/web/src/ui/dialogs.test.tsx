@@ -8,7 +8,14 @@ function Asking({ onAct }: { onAct: () => Promise<unknown> }) {
   return (
     <>
       <p>{open ? 'asking' : 'asked'}</p>
-      <Confirm open={open} onClose={() => setOpen(false)} title="Delete 3 lists?" body="People stay." act="Delete them" onAct={onAct} />
+      <Confirm
+        open={open}
+        onClose={() => setOpen(false)}
+        title="Delete 3 lists?"
+        body="People stay."
+        act="Delete them"
+        onAct={onAct}
+      />
     </>
   );
 }

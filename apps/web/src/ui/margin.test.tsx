@@ -6,7 +6,15 @@ import { useMargin, useMarginStore } from './margin';
 
 function View({ told }: { told: (count: number) => void }) {
   const [count, setCount] = useState(0);
-  useMargin([{ key: 'one', tone: 'doubt', title: 'A doubt', body: 'With a way out.', remedy: { words: 'Take it', act: () => told(count) } }]);
+  useMargin([
+    {
+      key: 'one',
+      tone: 'doubt',
+      title: 'A doubt',
+      body: 'With a way out.',
+      remedy: { words: 'Take it', act: () => told(count) },
+    },
+  ]);
   return <button onClick={() => setCount(count + 1)}>Count on</button>;
 }
 

@@ -26,7 +26,13 @@ export function usePages<Row>(
   const more = useCallback(() => {
     if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
   }, [hasNextPage, isFetchingNextPage, fetchNextPage]);
-  return { rows, total: pages.data?.pages.at(-1)?.total ?? 0, more, isPending: pages.isPending, error: pages.error };
+  return {
+    rows,
+    total: pages.data?.pages.at(-1)?.total ?? 0,
+    more,
+    isPending: pages.isPending,
+    error: pages.error,
+  };
 }
 
 export function personName(person: { firstName: string; lastName: string }): string {
@@ -68,14 +74,20 @@ export function PeopleTable({
     ...(narrow
       ? []
       : [
-          { key: 'email', title: t`Email`, width: 'minmax(180px,1.3fr)', cell: (row: SupporterRow) => row.email ?? '' },
+          {
+            key: 'email',
+            title: t`Email`,
+            width: 'minmax(180px,1.3fr)',
+            cell: (row: SupporterRow) => row.email ?? '',
+          },
           { key: 'mobile', title: t`Mobile`, width: '150px', cell: (row: SupporterRow) => row.mobile ?? '' },
         ]),
     {
       key: 'gift',
       title: t`Last gift`,
       width: '140px',
-      cell: (row) => (row.lastGift ? `${format.money(row.lastGift.amount)}, ${format.month(row.lastGift.on)}` : ''),
+      cell: (row) =>
+        row.lastGift ? `${format.money(row.lastGift.amount)}, ${format.month(row.lastGift.on)}` : '',
     },
     ...fields.map((field) => ({
       key: `field-${field.id}`,

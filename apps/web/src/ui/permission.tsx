@@ -14,7 +14,9 @@ const INK: Record<PermissionState, string> = {
 export function StateChip({ state, words }: { state: PermissionState; words?: string }) {
   const shown = words ? STATE_WORDS[state].toLowerCase() : STATE_WORDS[state];
   return (
-    <span className={`inline-block rounded-[3px] border px-[7px] py-[1px] text-[11.5px] font-semibold whitespace-nowrap ${INK[state]}`}>
+    <span
+      className={`inline-block rounded-[3px] border px-[7px] py-[1px] text-[11.5px] font-semibold whitespace-nowrap ${INK[state]}`}
+    >
       {words && `${words} `}
       {state === 'no' ? <s>{shown}</s> : shown}
     </span>
@@ -27,10 +29,16 @@ export function ChannelChip({ channel, state }: { channel: Channel; state: Permi
 
 /** An entry that takes another back says nothing by itself. */
 export function BackChip({ words }: { words: string }) {
-  return <span className="inline-block rounded-[3px] border border-[#8b989d] px-[7px] py-[1px] text-[11.5px] font-semibold text-ink2">{words}</span>;
+  return (
+    <span className="inline-block rounded-[3px] border border-[#8b989d] px-[7px] py-[1px] text-[11.5px] font-semibold text-ink2">
+      {words}
+    </span>
+  );
 }
 
 /** A pause changes no state, so it has no state's ink. */
 export function PauseChip() {
-  return <span className="inline-block rounded-[3px] border border-ink px-[7px] py-[1px] text-[11.5px] font-semibold text-ink">{t`Pause`}</span>;
+  return (
+    <span className="inline-block rounded-[3px] border border-ink px-[7px] py-[1px] text-[11.5px] font-semibold text-ink">{t`Pause`}</span>
+  );
 }

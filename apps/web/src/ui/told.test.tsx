@@ -17,7 +17,9 @@ function Untold() {
 
 const useAsked = (what: string) => useQuery({ queryKey: [what], queryFn: () => get<string>(what) });
 const Tells = () => <ProblemNote error={useAsked('lists').error} />;
-const Silent = ({ what = 'tags' }: { what?: string }) => <p>{what + ': ' + (useAsked(what).data ?? 'none')}</p>;
+const Silent = ({ what = 'tags' }: { what?: string }) => (
+  <p>{what + ': ' + (useAsked(what).data ?? 'none')}</p>
+);
 
 const refused = (detail: string) => () => reply(503, { title: 'Busy', status: 503, detail });
 
@@ -54,7 +56,12 @@ test('asking again asks what failed, and nothing else', async () => {
       <Silent />
       <Silent what="fields" />
     </>,
-    { answers: { 'GET tags': () => (up ? 'three' : reply(503, { title: 'Busy', status: 503, detail: 'Not now.' })), 'GET fields': 'five' } },
+    {
+      answers: {
+        'GET tags': () => (up ? 'three' : reply(503, { title: 'Busy', status: 503, detail: 'Not now.' })),
+        'GET fields': 'five',
+      },
+    },
   );
   await screen.findByText('untold: Not now.');
   up = true;

@@ -10,16 +10,23 @@ export function useTelling(error: unknown): void {
   useLayoutEffect(() => {
     if (!error) return;
     useTold.setState(({ errors }) => ({ errors: new Set(errors).add(error) }));
-    return () => useTold.setState(({ errors }) => ({ errors: new Set([...errors].filter((one) => one !== error)) }));
+    return () =>
+      useTold.setState(({ errors }) => ({ errors: new Set([...errors].filter((one) => one !== error)) }));
   }, [error]);
 }
 
-export const sentenceOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+export const sentenceOf = (error: unknown): string =>
+  error instanceof Error ? error.message : String(error);
 
 const failedIn = (cache: QueryCache): unknown[] =>
-  cache.getAll().flatMap((query) => (query.isActive() && query.state.status === 'error' ? [query.state.error] : []));
+  cache
+    .getAll()
+    .flatMap((query) => (query.isActive() && query.state.status === 'error' ? [query.state.error] : []));
 
-/** Why parts of what is on the page could not be read, where no part says so itself: what is missing must not look like none. */
+/**
+ * Why parts of what is on the page could not be read, where no part says so itself: what is missing must not
+ * look like none.
+ */
 export function useUntold(): { errors: unknown[]; again: () => void } {
   const queries = useQueryClient();
   const cache = queries.getQueryCache();
@@ -28,7 +35,8 @@ export function useUntold(): { errors: unknown[]; again: () => void } {
     useCallback((changed) => cache.subscribe(changed), [cache]),
     () => {
       const now = failedIn(cache);
-      if (now.length !== last.current.length || now.some((error, i) => error !== last.current[i])) last.current = now;
+      if (now.length !== last.current.length || now.some((error, i) => error !== last.current[i]))
+        last.current = now;
       return last.current;
     },
   );
@@ -38,6 +46,7 @@ export function useUntold(): { errors: unknown[]; again: () => void } {
   const untold = new Map(failed.map((error) => [sentenceOf(error), error]));
   return {
     errors: [...untold].filter(([sentence]) => !words.has(sentence)).map(([, error]) => error),
-    again: () => void queries.refetchQueries({ type: 'active', predicate: ({ state }) => state.status === 'error' }),
+    again: () =>
+      void queries.refetchQueries({ type: 'active', predicate: ({ state }) => state.status === 'error' }),
   };
 }

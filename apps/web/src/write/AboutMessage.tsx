@@ -24,13 +24,21 @@ export function AboutMessage({ value, onChange }: { value: About; onChange: (val
       </Labelled>
       <div className="grid grid-cols-2 gap-3">
         <Labelled label={t`It goes by`}>
-          <select className="input" value={value.channel} onChange={(event) => onChange({ ...value, channel: event.target.value as SendingChannel })}>
+          <select
+            className="input"
+            value={value.channel}
+            onChange={(event) => onChange({ ...value, channel: event.target.value as SendingChannel })}
+          >
             <option value="email">{t`Email`}</option>
             <option value="text">{t`Text`}</option>
           </select>
         </Labelled>
         <Labelled label={t`It is for`} hint={t`What permission is asked for.`}>
-          <select className="input" value={value.purpose} onChange={(event) => onChange({ ...value, purpose: event.target.value as Purpose })}>
+          <select
+            className="input"
+            value={value.purpose}
+            onChange={(event) => onChange({ ...value, purpose: event.target.value as Purpose })}
+          >
             {PURPOSES.map((purpose) => (
               <option key={purpose}>{purpose}</option>
             ))}

@@ -3,13 +3,27 @@ import { useState } from 'react';
 import { Button, Labelled } from '../ui/basics';
 
 /** What is on a picture, for those who do not see it; said once more wherever it is put in. */
-export function AltForm({ src, start, onDone }: { src: string; start: string; onDone: (alt: string) => void }) {
+export function AltForm({
+  src,
+  start,
+  onDone,
+}: {
+  src: string;
+  start: string;
+  onDone: (alt: string) => void;
+}) {
   const [alt, setAlt] = useState(start);
   const [decorates, setDecorates] = useState(false);
   return (
-    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), onDone(decorates ? '' : alt.trim()))}>
+    <form
+      className="sheet p-5 flex flex-col gap-4"
+      onSubmit={(event) => (event.preventDefault(), onDone(decorates ? '' : alt.trim()))}
+    >
       <img src={src} alt="" className="max-h-[180px] self-start" />
-      <Labelled label={t`What is on the picture`} hint={t`Read aloud to those who do not see it, and shown where pictures are not loaded.`}>
+      <Labelled
+        label={t`What is on the picture`}
+        hint={t`Read aloud to those who do not see it, and shown where pictures are not loaded.`}
+      >
         <input
           className="input"
           autoFocus

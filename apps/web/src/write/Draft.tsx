@@ -26,15 +26,27 @@ function wordsOf({ name, purpose, listId, subject, preheader, letter, text }: Me
   return { name, purpose, listId, subject, preheader, letter, text };
 }
 
-function useWriteNotes(faults: MessageFault[] | undefined, saving: string | null, mend: (fault: MessageFault) => void): void {
+function useWriteNotes(
+  faults: MessageFault[] | undefined,
+  saving: string | null,
+  mend: (fault: MessageFault) => void,
+): void {
   const notes: Note[] = (faults ?? []).map((fault, i) => ({
     key: `${i}-${fault.message}`,
     tone: fault.excerpt ? 'fault' : 'doubt',
     title: fault.excerpt ? t`${fault.excerpt} can't be filled` : fault.message,
     body: fault.excerpt ? fault.message : undefined,
-    remedy: fault.suggestion ? { words: t`Write ${`{${fault.suggestion}}`}`, act: () => mend(fault) } : undefined,
+    remedy: fault.suggestion
+      ? { words: t`Write ${`{${fault.suggestion}}`}`, act: () => mend(fault) }
+      : undefined,
   }));
-  if (faults?.length === 0) notes.push({ key: 'good', tone: 'good', title: t`The words are in order`, body: t`Every merge field is known.` });
+  if (faults?.length === 0)
+    notes.push({
+      key: 'good',
+      tone: 'good',
+      title: t`The words are in order`,
+      body: t`Every merge field is known.`,
+    });
   if (saving !== null) notes.push({ key: 'saved', tone: 'plain', title: saving });
   useMargin(notes);
 }
@@ -77,7 +89,15 @@ function SubjectLine({
   );
 }
 
-function Editor({ message, registry, lists }: { message: MessageView; registry: Registry; lists: ListName[] }) {
+function Editor({
+  message,
+  registry,
+  lists,
+}: {
+  message: MessageView;
+  registry: Registry;
+  lists: ListName[];
+}) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const may = useMay('writer');
@@ -85,7 +105,10 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
   const editable = may && message.state === 'draft';
   // Until they are known, nothing is said to be in order.
   const [saved, setSaved] = useState<MessageFault[]>();
-  const found = useQuery({ queryKey: ['faults', message.id], queryFn: () => get<MessageFault[]>(`messages/${message.id}/faults`) });
+  const found = useQuery({
+    queryKey: ['faults', message.id],
+    queryFn: () => get<MessageFault[]>(`messages/${message.id}/faults`),
+  });
   const faults = saved ?? found.data;
   const [stamp, setStamp] = useState(message.updatedAt);
   const [drawn, setDrawn] = useState(0);
@@ -105,7 +128,10 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
         return { value: wordsOf(now), version: now.version };
       },
       onSaved(next, version) {
-        queryClient.setQueryData(['message', message.id], (old: MessageView | undefined) => old && { ...old, ...next, version });
+        queryClient.setQueryData(
+          ['message', message.id],
+          (old: MessageView | undefined) => old && { ...old, ...next, version },
+        );
         setStamp(`${message.id}:${version}`);
         void queryClient.invalidateQueries({ queryKey: ['messages'] });
         void queryClient.invalidateQueries({ queryKey: ['message', message.id] });
@@ -187,23 +213,47 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
       {message.state !== 'draft' && (
         <p role="status" className="border-l-[3px] border-verdigris pl-3 py-1 mb-3">
           <Trans>
-            <b>{message.state === 'scheduled' ? t`It is on its way.` : t`It has been sent.`}</b> Its words stay as they are
-            {message.state === 'scheduled' ? t`; to change them, take it back first.` : t`, and are shown here to be read.`}{' '}
-            <Link className="link" to={message.state === 'scheduled' ? `/send/${message.id}` : `/hear-back/${message.id}`}>
+            <b>{message.state === 'scheduled' ? t`It is on its way.` : t`It has been sent.`}</b> Its words
+            stay as they are
+            {message.state === 'scheduled'
+              ? t`; to change them, take it back first.`
+              : t`, and are shown here to be read.`}{' '}
+            <Link
+              className="link"
+              to={message.state === 'scheduled' ? `/send/${message.id}` : `/hear-back/${message.id}`}
+            >
               {message.state === 'scheduled' ? t`When it leaves` : t`What came of it`}
             </Link>
           </Trans>
         </p>
       )}
-      <NewerVersion kept={kept} keeper={keeper} seesTheirs={seesTheirs} onSee={(theirs) => (setSeesTheirs(theirs), redraw())} />
+      <NewerVersion
+        kept={kept}
+        keeper={keeper}
+        seesTheirs={seesTheirs}
+        onSee={(theirs) => (setSeesTheirs(theirs), redraw())}
+      />
       <ProblemNote error={test.error} />
       <div className="grid grid-cols-[1fr_minmax(330px,38%)] gap-4 grow min-h-0 max-[1180px]:grid-cols-1 max-[1180px]:grid-rows-[600px_460px] max-[1180px]:min-h-[1076px]">
         <div className="flex flex-col gap-3 min-h-0">
-          {message.channel === 'email' && <SubjectLine words={words} registry={registry} editable={mayType} set={set} />}
+          {message.channel === 'email' && (
+            <SubjectLine words={words} registry={registry} editable={mayType} set={set} />
+          )}
           {message.channel === 'email' ? (
-            <LetterEditor key={drawn} value={words.letter} registry={registry} editable={mayType} onChange={(letter) => set({ letter })} />
+            <LetterEditor
+              key={drawn}
+              value={words.letter}
+              registry={registry}
+              editable={mayType}
+              onChange={(letter) => set({ letter })}
+            />
           ) : (
-            <TextEditor value={words.text} registry={registry} editable={mayType} onChange={(text) => set({ text })} />
+            <TextEditor
+              value={words.text}
+              registry={registry}
+              editable={mayType}
+              onChange={(text) => set({ text })}
+            />
           )}
           <div className="flex flex-wrap items-center justify-between gap-3 pt-2">
             <TagTriggers message={message} />
@@ -222,7 +272,11 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
         title={t`Delete “${message.name}”?`}
         act={t`Delete the draft`}
         body={<p>{t`The draft goes. Nobody has got it.`}</p>}
-        onAct={async () => (await call('DELETE', `messages/${message.id}`), void refreshAll(queryClient), void navigate('/write'))}
+        onAct={async () => (
+          await call('DELETE', `messages/${message.id}`),
+          void refreshAll(queryClient),
+          void navigate('/write')
+        )}
       />
     </div>
   );
@@ -231,7 +285,11 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
 /** One message being written, beside how somebody will read it. */
 export default function Draft() {
   const id = Number(useParams().id);
-  const message = useQuery({ queryKey: ['message', id], queryFn: () => get<MessageView>(`messages/${id}`), staleTime: Infinity });
+  const message = useQuery({
+    queryKey: ['message', id],
+    queryFn: () => get<MessageView>(`messages/${id}`),
+    staleTime: Infinity,
+  });
   const names = useQuery({ queryKey: ['merge-fields'], queryFn: () => get<MergeName[]>('merge-fields') });
   const lists = useLists();
   const registry = useMemo(() => (names.data ? registryOf(names.data) : null), [names.data]);

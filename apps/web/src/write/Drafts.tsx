@@ -21,7 +21,10 @@ function Begin({ onDone }: { onDone: (id: number) => void }) {
     onSuccess: ({ id }) => (draft.discard(), onDone(id)),
   });
   return (
-    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), make.mutate())}>
+    <form
+      className="sheet p-5 flex flex-col gap-4"
+      onSubmit={(event) => (event.preventDefault(), make.mutate())}
+    >
       <AboutMessage value={values} onChange={setValues} />
       <ProblemNote error={make.error} />
       <Button type="submit" weight="main" className="self-start" disabled={make.isPending}>
@@ -37,7 +40,10 @@ export default function Drafts() {
   const format = useFormat();
   const may = useMay('writer');
   const [beginning, setBeginning] = useState(false);
-  const { data, error, isPending } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages') });
+  const { data, error, isPending } = useQuery({
+    queryKey: ['messages'],
+    queryFn: () => get<MessageView[]>('messages'),
+  });
   if (isPending) return <Loading what={t`drafts`} />;
   const drafts = data?.filter((message) => message.state === 'draft');
   return (
@@ -54,21 +60,29 @@ export default function Drafts() {
         {drafts?.length === 0 && (
           <Empty title={t`Nothing is half written`}>
             <p>
-              <Trans>Begin with who it is for and what it asks; the program keeps count of who agreed to that.</Trans>
+              <Trans>
+                Begin with who it is for and what it asks; the program keeps count of who agreed to that.
+              </Trans>
             </p>
           </Empty>
         )}
         <ul>
           {drafts?.map((draft) => (
-            <li key={draft.id} className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4">
+            <li
+              key={draft.id}
+              className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4"
+            >
               <div className="grow min-w-0">
                 <Link className="subtitle hover:underline" to={`/write/${draft.id}`}>
                   {draft.name}
                 </Link>
-                <p className="text-ink2 truncate">{draft.channel === 'email' ? draft.subject || t`No subject yet` : draft.text || t`Empty`}</p>
+                <p className="text-ink2 truncate">
+                  {draft.channel === 'email' ? draft.subject || t`No subject yet` : draft.text || t`Empty`}
+                </p>
               </div>
               <span className="text-ink2 shrink-0">
-                {draft.channel === 'email' ? t`Email` : t`Text`}, {draft.purpose ?? t`public list`}, {format.moment(draft.updatedAt)}
+                {draft.channel === 'email' ? t`Email` : t`Text`}, {draft.purpose ?? t`public list`},{' '}
+                {format.moment(draft.updatedAt)}
               </span>
               <UseAgain id={draft.id} name={draft.name} />
             </li>

@@ -1,7 +1,18 @@
 import { t } from '@lingui/core/macro';
 import { EditorContent, useEditor, type Editor } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
-import { Bold, Heading2, Image as ImageIcon, Italic, Link as LinkIcon, List, ListOrdered, MousePointerClick, Redo2, Undo2 } from 'lucide-react';
+import {
+  Bold,
+  Heading2,
+  Image as ImageIcon,
+  Italic,
+  Link as LinkIcon,
+  List,
+  ListOrdered,
+  MousePointerClick,
+  Redo2,
+  Undo2,
+} from 'lucide-react';
 import { Toolbar } from 'radix-ui';
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import type { LetterDoc } from '@goodword/core/letter';
@@ -18,7 +29,17 @@ import { droppedFrom, droppedWords } from './pasted';
 import { PictureLibrary } from './PictureLibrary';
 
 /** One of a bar that is one stop of the Tab key, with arrows between its tools. */
-function Tool({ label, on, act, children }: { label: string; on?: boolean; act: () => void; children: ReactNode }) {
+function Tool({
+  label,
+  on,
+  act,
+  children,
+}: {
+  label: string;
+  on?: boolean;
+  act: () => void;
+  children: ReactNode;
+}) {
   return (
     <Toolbar.Button
       type="button"
@@ -33,14 +54,32 @@ function Tool({ label, on, act, children }: { label: string; on?: boolean; act: 
   );
 }
 
-function AddressForm({ withLabel, start, onDone }: { withLabel: boolean; start: string; onDone: (href: string, label: string) => void }) {
+function AddressForm({
+  withLabel,
+  start,
+  onDone,
+}: {
+  withLabel: boolean;
+  start: string;
+  onDone: (href: string, label: string) => void;
+}) {
   const [href, setHref] = useState(start || 'https://');
   const [label, setLabel] = useState('');
   return (
-    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), onDone(href, label))}>
+    <form
+      className="sheet p-5 flex flex-col gap-4"
+      onSubmit={(event) => (event.preventDefault(), onDone(href, label))}
+    >
       {withLabel && (
         <Labelled label={t`What stands on it`}>
-          <input className="input" required autoFocus maxLength={80} value={label} onChange={(event) => setLabel(event.target.value)} />
+          <input
+            className="input"
+            required
+            autoFocus
+            maxLength={80}
+            value={label}
+            onChange={(event) => setLabel(event.target.value)}
+          />
         </Labelled>
       )}
       <Labelled label={t`Where it leads`} hint={t`A whole address, such as https://lanternferry.test/give`}>
@@ -66,7 +105,9 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
   const [asking, setAsking] = useState<Asking>(null);
   const chain = () => editor.chain().focus();
   const linked = editor.getAttributes('link').href as string | undefined;
-  const picture = editor.isActive('image') ? (editor.getAttributes('image') as { src: string; alt: string | null }) : null;
+  const picture = editor.isActive('image')
+    ? (editor.getAttributes('image') as { src: string; alt: string | null })
+    : null;
   const describe = (of: { src: string; isNew: boolean }, alt: string) => {
     if (of.isNew)
       chain()
@@ -85,8 +126,15 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
     setAsking(null);
   };
   return (
-    <Toolbar.Root aria-label={t`Letter`} className="flex flex-wrap items-center gap-1 border-b border-hair px-3 py-1">
-      <Tool label={t`Heading`} on={editor.isActive('heading')} act={() => chain().toggleHeading({ level: 2 }).run()}>
+    <Toolbar.Root
+      aria-label={t`Letter`}
+      className="flex flex-wrap items-center gap-1 border-b border-hair px-3 py-1"
+    >
+      <Tool
+        label={t`Heading`}
+        on={editor.isActive('heading')}
+        act={() => chain().toggleHeading({ level: 2 }).run()}
+      >
         <Heading2 size={16} />
       </Tool>
       <Tool label={t`Bold`} on={editor.isActive('bold')} act={() => chain().toggleBold().run()}>
@@ -98,10 +146,18 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
       <Tool label={t`Link`} on={editor.isActive('link')} act={() => setAsking('link')}>
         <LinkIcon size={16} />
       </Tool>
-      <Tool label={t`Bulleted list`} on={editor.isActive('bulletList')} act={() => chain().toggleBulletList().run()}>
+      <Tool
+        label={t`Bulleted list`}
+        on={editor.isActive('bulletList')}
+        act={() => chain().toggleBulletList().run()}
+      >
         <List size={16} />
       </Tool>
-      <Tool label={t`Numbered list`} on={editor.isActive('orderedList')} act={() => chain().toggleOrderedList().run()}>
+      <Tool
+        label={t`Numbered list`}
+        on={editor.isActive('orderedList')}
+        act={() => chain().toggleOrderedList().run()}
+      >
         <ListOrdered size={16} />
       </Tool>
       <Tool label={t`Button`} act={() => setAsking('button')}>
@@ -128,16 +184,25 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
       </Tool>
       <span className="grow" />
       <MergePicker registry={registry} onPick={(name) => putField(editor, name)} inToolbar />
-      <Drawer open={asking === 'link' || asking === 'button'} onClose={() => setAsking(null)} title={asking === 'button' ? t`A button` : t`A link`}>
+      <Drawer
+        open={asking === 'link' || asking === 'button'}
+        onClose={() => setAsking(null)}
+        title={asking === 'button' ? t`A button` : t`A link`}
+      >
         <AddressForm
           withLabel={asking === 'button'}
           start={linked ?? ''}
           onDone={(href, label) =>
-            asking === 'button' ? (chain().insertContent({ type: 'button', attrs: { href, label } }).run(), setAsking(null)) : putLink(href)
+            asking === 'button'
+              ? (chain().insertContent({ type: 'button', attrs: { href, label } }).run(), setAsking(null))
+              : putLink(href)
           }
         />
         {linked && asking === 'link' && (
-          <Button className="mt-3 self-start" onClick={() => (chain().extendMarkRange('link').unsetLink().run(), setAsking(null))}>
+          <Button
+            className="mt-3 self-start"
+            onClick={() => (chain().extendMarkRange('link').unsetLink().run(), setAsking(null))}
+          >
             {t`Remove the link`}
           </Button>
         )}
@@ -145,18 +210,27 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
       <Drawer open={asking === 'picture'} onClose={() => setAsking(null)} title={t`Pictures`}>
         <PictureLibrary onPick={(src, alt) => setAsking({ src, alt, isNew: true })} />
       </Drawer>
-      <Drawer open={typeof asking === 'object' && asking !== null} onClose={() => setAsking(null)} title={t`What is on the picture`}>
-        {typeof asking === 'object' && asking !== null && <AltForm src={asking.src} start={asking.alt} onDone={(alt) => describe(asking, alt)} />}
+      <Drawer
+        open={typeof asking === 'object' && asking !== null}
+        onClose={() => setAsking(null)}
+        title={t`What is on the picture`}
+      >
+        {typeof asking === 'object' && asking !== null && (
+          <AltForm src={asking.src} start={asking.alt} onDone={(alt) => describe(asking, alt)} />
+        )}
       </Drawer>
     </Toolbar.Root>
   );
 }
 
-/** Where writing goes on for who comes with the Tab key: the gap between a greeting and a name, else the end. */
+/**
+ * Where writing goes on for who comes with the Tab key: the gap between a greeting and a name, else the end.
+ */
 function whereWordsGo(doc: Editor['state']['doc']): number {
   let gap: number | null = null;
   doc.forEach((block, offset, i) => {
-    if (gap === null && i > 0 && block.type.name === 'paragraph' && block.content.size === 0) gap = offset + 1;
+    if (gap === null && i > 0 && block.type.name === 'paragraph' && block.content.size === 0)
+      gap = offset + 1;
   });
   return gap ?? doc.content.size;
 }
@@ -187,7 +261,12 @@ export function LetterEditor({
         underline: false,
         horizontalRule: false,
         heading: { levels: [1, 2, 3] },
-        link: { openOnClick: false, autolink: true, defaultProtocol: 'https', HTMLAttributes: { target: null, rel: null, class: null } },
+        link: {
+          openOnClick: false,
+          autolink: true,
+          defaultProtocol: 'https',
+          HTMLAttributes: { target: null, rel: null, class: null },
+        },
       }),
       LetterButton,
       LetterImage,
@@ -198,14 +277,21 @@ export function LetterEditor({
     editorProps: {
       attributes: { 'aria-label': t`The letter`, role: 'textbox', 'aria-multiline': 'true' },
       handleKeyDown: (_view, event) => keys.current(event),
-      handlePaste: (_view, event) => (setDropped(droppedFrom(event.clipboardData?.getData('text/html') ?? '')), false),
+      handlePaste: (_view, event) => (
+        setDropped(droppedFrom(event.clipboardData?.getData('text/html') ?? '')),
+        false
+      ),
     },
     onCreate: ({ editor: now }) => now.commands.setTextSelection(whereWordsGo(now.state.doc)),
     onUpdate: ({ editor: now }) => onChange(cleaned(now.getJSON() as LetterDoc)),
     shouldRerenderOnTransaction: true,
   });
   useEffect(() => editor?.setEditable(editable), [editor, editable]);
-  const offer = useOffer(editor && editable && editor.isFocused ? braceAt(editor) : null, registry, (name) => editor && putField(editor, name));
+  const offer = useOffer(
+    editor && editable && editor.isFocused ? braceAt(editor) : null,
+    registry,
+    (name) => editor && putField(editor, name),
+  );
   keys.current = offer.onKey;
   if (!editor) return null;
   return (
@@ -222,7 +308,12 @@ export function LetterEditor({
       <div className="letter overflow-y-auto grow px-7 py-5">
         <EditorContent editor={editor} />
       </div>
-      <MergeOffer id={list} offer={offer} onPick={(name) => putField(editor, name)} style={offer.names.length > 0 ? underCaret(editor) : undefined} />
+      <MergeOffer
+        id={list}
+        offer={offer}
+        onPick={(name) => putField(editor, name)}
+        style={offer.names.length > 0 ? underCaret(editor) : undefined}
+      />
     </div>
   );
 }
@@ -238,7 +329,10 @@ function putField(editor: Editor, name: string): void {
   const { $from } = editor.state.selection;
   const brace = braceAt(editor);
   const after = $from.parent.textBetween($from.parentOffset, $from.parent.content.size, undefined, '\ufffc');
-  const [from, to] = [brace ? $from.start() + brace.from : $from.pos, $from.pos + (brace && after.startsWith('}') ? 1 : 0)];
+  const [from, to] = [
+    brace ? $from.start() + brace.from : $from.pos,
+    $from.pos + (brace && after.startsWith('}') ? 1 : 0),
+  ];
   editor
     .chain()
     .focus()
@@ -255,7 +349,9 @@ function underCaret(editor: Editor): React.CSSProperties {
 /** Keeps what a letter is made of, and drops what the editor adds for itself. */
 function cleaned(node: LetterDoc): LetterDoc {
   return JSON.parse(
-    JSON.stringify(node, (key, value: unknown) => (key === 'attrs' && isLinkAttrs(value) ? { href: value.href } : value)),
+    JSON.stringify(node, (key, value: unknown) =>
+      key === 'attrs' && isLinkAttrs(value) ? { href: value.href } : value,
+    ),
   ) as LetterDoc;
 }
 

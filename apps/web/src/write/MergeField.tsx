@@ -1,4 +1,11 @@
-import { useId, useLayoutEffect, useRef, useState, type InputHTMLAttributes, type TextareaHTMLAttributes } from 'react';
+import {
+  useId,
+  useLayoutEffect,
+  useRef,
+  useState,
+  type InputHTMLAttributes,
+  type TextareaHTMLAttributes,
+} from 'react';
 import type { Registry } from '@goodword/core/merge';
 import { openBrace, withField } from './braces';
 import { MergeOffer, optionId, useOffer } from './MergeOffer';
@@ -14,7 +21,10 @@ interface Props {
   /** Where the button that lists all fields stands; nowhere where it is not given. */
   beside?: 'line' | 'above';
 }
-type Rest = Omit<InputHTMLAttributes<HTMLInputElement> & TextareaHTMLAttributes<HTMLTextAreaElement>, keyof Props>;
+type Rest = Omit<
+  InputHTMLAttributes<HTMLInputElement> & TextareaHTMLAttributes<HTMLTextAreaElement>,
+  keyof Props
+>;
 
 const EMPTY: Registry = { names: [], find: () => null, suggest: () => null };
 
@@ -38,8 +48,13 @@ export function MergeField({ value, registry, onChange, long, beside, readOnly, 
     field.current?.setSelectionRange(behind.current, behind.current);
     behind.current = null;
   }, [value]);
-  const offer = useOffer(readOnly || caret === null ? null : openBrace(value.slice(0, caret)), registry ?? EMPTY, put);
-  const moved = () => setCaret(document.activeElement === field.current ? (field.current?.selectionStart ?? null) : null);
+  const offer = useOffer(
+    readOnly || caret === null ? null : openBrace(value.slice(0, caret)),
+    registry ?? EMPTY,
+    put,
+  );
+  const moved = () =>
+    setCaret(document.activeElement === field.current ? (field.current?.selectionStart ?? null) : null);
   const shared = {
     ...rest,
     ref: field as never,
@@ -48,7 +63,10 @@ export function MergeField({ value, registry, onChange, long, beside, readOnly, 
     'aria-autocomplete': 'list' as const,
     'aria-controls': offer.names.length > 0 ? id : undefined,
     'aria-activedescendant': offer.names.length > 0 ? optionId(id, offer.at) : undefined,
-    onChange: (event: { target: Field }) => (onChange(event.target.value), setCaret(event.target.selectionStart)),
+    onChange: (event: { target: Field }) => (
+      onChange(event.target.value),
+      setCaret(event.target.selectionStart)
+    ),
     onSelect: moved,
     onBlur: () => setCaret(null),
     onKeyDown: (event: React.KeyboardEvent) => {

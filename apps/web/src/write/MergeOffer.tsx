@@ -12,7 +12,10 @@ export interface FieldOffer {
   onKey: (event: Pick<KeyboardEvent, 'key'>) => boolean;
 }
 
-/** Merge fields that fit what is being typed. Arrows move, Enter and Tab put one in, Escape puts the list away until the next brace. */
+/**
+ * Merge fields that fit what is being typed. Arrows move, Enter and Tab put one in, Escape puts the list away
+ * until the next brace.
+ */
 export function useOffer(brace: Brace | null, registry: Registry, pick: (name: string) => void): FieldOffer {
   const [at, setAt] = useState(0);
   const [away, setAway] = useState<number | null>(null);
@@ -24,7 +27,8 @@ export function useOffer(brace: Brace | null, registry: Registry, pick: (name: s
   }, [brace]);
   const onKey = ({ key }: Pick<KeyboardEvent, 'key'>) => {
     if (names.length === 0) return false;
-    if (key === 'ArrowDown' || key === 'ArrowUp') setAt((at + (key === 'ArrowDown' ? 1 : names.length - 1)) % names.length);
+    if (key === 'ArrowDown' || key === 'ArrowUp')
+      setAt((at + (key === 'ArrowDown' ? 1 : names.length - 1)) % names.length);
     else if (key === 'Enter' || key === 'Tab') pick(names[at]!.name);
     else if (key === 'Escape') setAway(brace!.from);
     else return false;

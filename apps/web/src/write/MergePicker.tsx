@@ -2,11 +2,20 @@ import { Trans } from '@lingui/react/macro';
 import { DropdownMenu, Toolbar } from 'radix-ui';
 import type { Registry } from '@goodword/core/merge';
 
-const TRIGGER = 'font-mono text-[12.5px] whitespace-nowrap px-2 min-h-[34px] rounded-[3px] border border-hair hover:bg-bench';
+const TRIGGER =
+  'font-mono text-[12.5px] whitespace-nowrap px-2 min-h-[34px] rounded-[3px] border border-hair hover:bg-bench';
 const ITEM = 'px-3 py-[5px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
 
 /** Merge fields by group; the one picked is put in at the cursor, in braces. */
-export function MergePicker({ registry, onPick, inToolbar }: { registry: Registry; onPick: (name: string) => void; inToolbar?: boolean }) {
+export function MergePicker({
+  registry,
+  onPick,
+  inToolbar,
+}: {
+  registry: Registry;
+  onPick: (name: string) => void;
+  inToolbar?: boolean;
+}) {
   const groups = [...new Set(registry.names.map((name) => name.group))];
   return (
     <DropdownMenu.Root>

@@ -15,7 +15,10 @@ interface Picture {
 export function PictureLibrary({ onPick }: { onPick: (src: string, alt: string) => void }) {
   const queryClient = useQueryClient();
   const [alt, setAlt] = useState('');
-  const { data, isPending, error } = useQuery({ queryKey: ['images'], queryFn: () => get<Picture[]>('images') });
+  const { data, isPending, error } = useQuery({
+    queryKey: ['images'],
+    queryFn: () => get<Picture[]>('images'),
+  });
   const add = useMutation({
     mutationFn: (file: File) => {
       const form = new FormData();
@@ -29,10 +32,19 @@ export function PictureLibrary({ onPick }: { onPick: (src: string, alt: string) 
     <div className="flex flex-col gap-4 min-h-0">
       <div className="sheet p-4 flex flex-col gap-3">
         <Labelled label={t`What is on the picture`} hint={t`Read aloud to those who do not see it.`}>
-          <input className="input" value={alt} maxLength={300} onChange={(event) => setAlt(event.target.value)} />
+          <input
+            className="input"
+            value={alt}
+            maxLength={300}
+            onChange={(event) => setAlt(event.target.value)}
+          />
         </Labelled>
         <Labelled label={t`Add a picture`} hint={t`JPEG, PNG, WebP or GIF, at most 8 MB.`}>
-          <input type="file" accept="image/*" onChange={(event) => event.target.files?.[0] && add.mutate(event.target.files[0])} />
+          <input
+            type="file"
+            accept="image/*"
+            onChange={(event) => event.target.files?.[0] && add.mutate(event.target.files[0])}
+          />
         </Labelled>
         <ProblemNote error={add.error ?? error} />
       </div>
@@ -40,8 +52,15 @@ export function PictureLibrary({ onPick }: { onPick: (src: string, alt: string) 
       <ul className="grid grid-cols-3 gap-3 overflow-y-auto">
         {data?.map((picture) => (
           <li key={picture.id}>
-            <button className="sheet p-1 w-full hover:border-ink" onClick={() => onPick(picture.src, picture.alt)}>
-              <img src={picture.src} alt={picture.alt || picture.name} className="h-[90px] w-full object-cover" />
+            <button
+              className="sheet p-1 w-full hover:border-ink"
+              onClick={() => onPick(picture.src, picture.alt)}
+            >
+              <img
+                src={picture.src}
+                alt={picture.alt || picture.name}
+                className="h-[90px] w-full object-cover"
+              />
               <span className="block truncate text-[12px]">{picture.alt || picture.name}</span>
             </button>
           </li>

@@ -10,13 +10,20 @@ const READERS = [
 ];
 const preview = (query: string) => {
   const id = Number(new URLSearchParams(query.split('?')[1]).get('supporterId'));
-  return { supporter: { id, name: READERS.find((one) => one.id === id)?.name ?? 'Bo' }, text: `Hi ${id}`, parts: 1, holes: [] };
+  return {
+    supporter: { id, name: READERS.find((one) => one.id === id)?.name ?? 'Bo' },
+    text: `Hi ${id}`,
+    parts: 1,
+    holes: [],
+  };
 };
 const pane = (answers: StubbedAnswers = {}) =>
   show(<PreviewPane message={MESSAGE} stamp="1" />, {
     answers: {
       'GET messages/4/readers': ({ path }: { path: string }) =>
-        READERS.filter(({ name }) => name.toLowerCase().includes(new URLSearchParams(path.split('?')[1]).get('search') ?? '')),
+        READERS.filter(({ name }) =>
+          name.toLowerCase().includes(new URLSearchParams(path.split('?')[1]).get('search') ?? ''),
+        ),
       'GET messages/4/preview': ({ path }: { path: string }) => preview(path),
       ...answers,
     },

@@ -7,7 +7,9 @@ import { get, query } from '../app/api';
 import { ProblemNote } from '../ui/basics';
 import { TypedMenu } from '../ui/TypedMenu';
 
-/** The message as any supporter will get it: somebody of its group to begin with, whoever is typed after that. */
+/**
+ * The message as any supporter will get it: somebody of its group to begin with, whoever is typed after that.
+ */
 export function PreviewPane({ message, stamp }: { message: MessageView; stamp: string }) {
   const [search, setSearch] = useState('');
   const [chosen, setChosen] = useState<ReaderView | null>(null);
@@ -20,7 +22,8 @@ export function PreviewPane({ message, stamp }: { message: MessageView; stamp: s
   const reader = chosen ?? first.data?.[0] ?? null;
   const preview = useQuery({
     queryKey: ['preview', message.id, reader?.id ?? null, stamp],
-    queryFn: () => get<Preview>(`messages/${message.id}/preview${query({ supporterId: reader?.id ?? null })}`),
+    queryFn: () =>
+      get<Preview>(`messages/${message.id}/preview${query({ supporterId: reader?.id ?? null })}`),
     placeholderData: keepPreviousData,
     enabled: !first.isPending,
   });
@@ -69,7 +72,12 @@ export function PreviewPane({ message, stamp }: { message: MessageView; stamp: s
           <p className="px-4 py-2 border-b border-hair">
             <span className="text-ink2">{t`Subject`}</span> <b>{data.subject}</b>
           </p>
-          <iframe title={t`The letter as it will look`} sandbox="" srcDoc={data.html} className="grow w-full bg-white min-h-[200px]" />
+          <iframe
+            title={t`The letter as it will look`}
+            sandbox=""
+            srcDoc={data.html}
+            className="grow w-full bg-white min-h-[200px]"
+          />
         </>
       )}
       {data && message.channel === 'text' && (

@@ -11,7 +11,10 @@ const TAGS = [
 ];
 
 /** A message of the server's that keeps what is written, slowly if need be. */
-function message(tagTriggers: TagTrigger[], { channel = 'email', wait = 0 }: { channel?: 'email' | 'text'; wait?: number } = {}) {
+function message(
+  tagTriggers: TagTrigger[],
+  { channel = 'email', wait = 0 }: { channel?: 'email' | 'text'; wait?: number } = {},
+) {
   const kept = { id: 7, channel, tagTriggers };
   const answers: StubbedAnswers = {
     'GET tags?counted=false': TAGS,

@@ -12,19 +12,25 @@ import { changed, triggersOf, offeredTriggers } from './triggers';
 const WORDS: Record<TagTriggerEvent, string> = { clicked: t`clicks a link`, replied: 'replies' };
 const WORD = 'bg-transparent border-b-2 border-ink font-semibold cursor-pointer max-w-[240px]';
 
-/** Sentences that tag whoever does something with the message; they may change when it has gone, and count from then on. */
+/**
+ * Sentences that tag whoever does something with the message; they may change when it has gone, and count
+ * from then on.
+ */
 export function TagTriggers({ message }: { message: MessageView }) {
   const may = useMay('organizer');
   const queryClient = useQueryClient();
   const tags = useTags().data ?? [];
   const queryKey = ['message', message.id];
   const mutationKey = ['tag-triggers', message.id];
-  // All of them are written at once, so a change begins from the one before it and not from what the server last told.
+  // All of them are written at once, so a change begins from the one before it and not from what the server
+  // last told.
   const save = useMutation({
     mutationKey,
     scope: { id: mutationKey.join(' ') },
-    mutationFn: (triggers: { tagTriggers: TagTrigger[]; was: TagTrigger[] }) => call('PUT', `messages/${message.id}/tag-triggers`, triggers),
-    onSettled: () => (queryClient.isMutating({ mutationKey }) === 1 ? queryClient.invalidateQueries({ queryKey }) : undefined),
+    mutationFn: (triggers: { tagTriggers: TagTrigger[]; was: TagTrigger[] }) =>
+      call('PUT', `messages/${message.id}/tag-triggers`, triggers),
+    onSettled: () =>
+      queryClient.isMutating({ mutationKey }) === 1 ? queryClient.invalidateQueries({ queryKey }) : undefined,
   });
   const { tagTriggers } = message;
   // Kept before anything is waited for, or a second change in haste would begin from before the first.
@@ -49,7 +55,9 @@ export function TagTriggers({ message }: { message: MessageView }) {
               className={WORD}
               disabled={!may}
               value={trigger.on}
-              onChange={(event) => change((triggers) => changed(triggers, at, { on: event.target.value as TagTriggerEvent }))}
+              onChange={(event) =>
+                change((triggers) => changed(triggers, at, { on: event.target.value as TagTriggerEvent }))
+              }
             >
               {known.map((on) => (
                 <option key={on} value={on}>
@@ -64,9 +72,13 @@ export function TagTriggers({ message }: { message: MessageView }) {
             className={WORD}
             disabled={!may}
             value={trigger.tagId}
-            onChange={(event) => change((triggers) => changed(triggers, at, { tagId: Number(event.target.value) }))}
+            onChange={(event) =>
+              change((triggers) => changed(triggers, at, { tagId: Number(event.target.value) }))
+            }
           >
-            {!tags.some((tag) => tag.id === trigger.tagId) && <option value={trigger.tagId}>{t`a tag that is gone`}</option>}
+            {!tags.some((tag) => tag.id === trigger.tagId) && (
+              <option value={trigger.tagId}>{t`a tag that is gone`}</option>
+            )}
             {tags.map((tag) => (
               <option key={tag.id} value={tag.id}>
                 {tag.name}
@@ -85,8 +97,13 @@ export function TagTriggers({ message }: { message: MessageView }) {
         </p>
       ))}
       {may && more && (
-        <button className="link self-start text-[13px]" onClick={() => change((triggers) => [...triggers, more])}>
-          {tagTriggers.length === 0 ? t`Tag whoever ${known.map((on) => WORDS[on]).join(' or ')}…` : t`And tag whoever…`}
+        <button
+          className="link self-start text-[13px]"
+          onClick={() => change((triggers) => [...triggers, more])}
+        >
+          {tagTriggers.length === 0
+            ? t`Tag whoever ${known.map((on) => WORDS[on]).join(' or ')}…`
+            : t`And tag whoever…`}
         </button>
       )}
       <ProblemNote error={save.error} />

@@ -6,7 +6,9 @@ import { useSession } from '../app/session';
 import { Button } from '../ui/basics';
 import { MergeField } from './MergeField';
 
-/** A text message with its parts counted as the network will (3GPP TS 23.038). Merge fields count as typed. */
+/**
+ * A text message with its parts counted as the network will (3GPP TS 23.038). Merge fields count as typed.
+ */
 export function TextEditor({
   value,
   registry,
@@ -40,9 +42,9 @@ export function TextEditor({
       />
       <p role="status">
         <Trans>
-          <b>{parts.parts}</b> text <Plural value={parts.parts} one="segment" other="segments" />, {parts.left}{' '}
-          {parts.alphabet === 'gsm7' ? t`characters` : t`costly characters`} left in <Plural value={parts.parts} one="it" other="the last" />, before
-          merge fields are filled.
+          <b>{parts.parts}</b> text <Plural value={parts.parts} one="segment" other="segments" />,{' '}
+          {parts.left} {parts.alphabet === 'gsm7' ? t`characters` : t`costly characters`} left in{' '}
+          <Plural value={parts.parts} one="it" other="the last" />, before merge fields are filled.
         </Trans>
       </p>
       {value.trim() !== '' && (lead || end) && (
@@ -66,8 +68,9 @@ export function TextEditor({
       {parts.costly.length > 0 && (
         <p className="text-ochre">
           <Trans>
-            {parts.costly.slice(0, 8).join(' ')} <Plural value={parts.costly.length} one="forces" other="force" /> the alphabet that holds 70 instead
-            of 160.
+            {parts.costly.slice(0, 8).join(' ')}{' '}
+            <Plural value={parts.costly.length} one="forces" other="force" /> the alphabet that holds 70
+            instead of 160.
           </Trans>{' '}
           {straight !== value && editable && (
             <Button className="!min-h-[26px] !px-2" onClick={() => onChange(straight)}>

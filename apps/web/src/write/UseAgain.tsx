@@ -18,7 +18,11 @@ export function UseAgain({ id, name }: { id: number; name: string }) {
   if (!may) return null;
   return (
     <>
-      <Button disabled={copy.isPending} onClick={() => copy.mutate()} aria-label={t`Use the words of ${name} again`}>
+      <Button
+        disabled={copy.isPending}
+        onClick={() => copy.mutate()}
+        aria-label={t`Use the words of ${name} again`}
+      >
         {t`Use again`}
       </Button>
       <ProblemNote error={copy.error} />

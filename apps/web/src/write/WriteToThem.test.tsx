@@ -18,9 +18,12 @@ const shown = (what: React.ReactNode, answers: StubbedAnswers) =>
 
 test('a message is begun to those one looks at, and its page opens', async () => {
   const begun = jest.fn();
-  const { user, asked } = shown(<WriteToThem whom="Winter fair" to={() => ({ ref: { kind: 'list', id: 4 } })} onBegun={begun} />, {
-    'POST messages-to': { id: 12 },
-  });
+  const { user, asked } = shown(
+    <WriteToThem whom="Winter fair" to={() => ({ ref: { kind: 'list', id: 4 } })} onBegun={begun} />,
+    {
+      'POST messages-to': { id: 12 },
+    },
+  );
   await user.click(screen.getByRole('button', { name: 'Write to them…' }));
   await user.selectOptions(screen.getByLabelText('It goes by'), 'text');
   await user.selectOptions(screen.getByLabelText(/It is for/), 'news');
@@ -34,7 +37,8 @@ test('a message is begun to those one looks at, and its page opens', async () =>
 
 test('what the server refuses is told where it was asked, and the page stays', async () => {
   const { user } = shown(<WriteToThem asLink whom="Menders" to={() => ({ group: { ids: [1] } })} />, {
-    'POST messages-to': () => reply(409, { title: 'Not as things stand', status: 409, detail: 'Nobody is in this group.' }),
+    'POST messages-to': () =>
+      reply(409, { title: 'Not as things stand', status: 409, detail: 'Nobody is in this group.' }),
   });
   await user.click(screen.getByRole('button', { name: 'Write to Menders' }));
   await user.click(screen.getByRole('button', { name: 'Begin to write' }));

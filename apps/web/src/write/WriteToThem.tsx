@@ -21,7 +21,9 @@ interface Props {
   asLink?: boolean;
 }
 
-/** Begins a message to those one is looking at. Who of them may get it is seen at the last look, as always. */
+/**
+ * Begins a message to those one is looking at. Who of them may get it is seen at the last look, as always.
+ */
 export function WriteToThem({ whom, to, words = t`Write to them…`, onBegun, asLink }: Props) {
   const may = useMay('organizer');
   const [open, setOpen] = useState(false);
@@ -35,7 +37,12 @@ export function WriteToThem({ whom, to, words = t`Write to them…`, onBegun, as
       ) : (
         <Button onClick={() => setOpen(true)}>{words}</Button>
       )}
-      <Drawer open={open} onClose={() => setOpen(false)} title={t`Write to ${whom}`} note={t`Nothing leaves before the last look`}>
+      <Drawer
+        open={open}
+        onClose={() => setOpen(false)}
+        title={t`Write to ${whom}`}
+        note={t`Nothing leaves before the last look`}
+      >
         {open && <Begin whom={whom} to={to} onBegun={onBegun} />}
       </Drawer>
     </>
@@ -45,13 +52,20 @@ export function WriteToThem({ whom, to, words = t`Write to them…`, onBegun, as
 function Begin({ whom, to, onBegun }: Omit<Props, 'words' | 'asLink'>) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
-  const [values, setValues] = useState<About>({ name: t`To ${whom}`.slice(0, 120), channel: 'email', purpose: 'appeals' });
+  const [values, setValues] = useState<About>({
+    name: t`To ${whom}`.slice(0, 120),
+    channel: 'email',
+    purpose: 'appeals',
+  });
   const begin = useMutation({
     mutationFn: () => call<{ id: number }>('POST', 'messages-to', { ...values, to: to() }),
     onSuccess: ({ id }) => (refreshAll(queryClient), onBegun?.(), void navigate(`/write/${id}`)),
   });
   return (
-    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), begin.mutate())}>
+    <form
+      className="sheet p-5 flex flex-col gap-4"
+      onSubmit={(event) => (event.preventDefault(), begin.mutate())}
+    >
       <AboutMessage value={values} onChange={setValues} />
       <ProblemNote error={begin.error} />
       <Button type="submit" weight="main" className="self-start" disabled={begin.isPending}>

@@ -30,7 +30,9 @@ test.each([
   ['Dear {fir}', 9, 'Dear {First name}', 17],
   ['Dear ', 5, 'Dear {First name}', 17],
   ['{Last name} and ', 16, '{Last name} and {First name}', 28],
-])('%j at %d', (text, caret, put, at) => expect(withField(text, caret, 'First name')).toEqual({ text: put, caret: at }));
+])('%j at %d', (text, caret, put, at) =>
+  expect(withField(text, caret, 'First name')).toEqual({ text: put, caret: at }),
+);
 
 test('wherever the caret stands, what is put in is read as one field, and no brace is left over', () => {
   const plain = fc.string({ maxLength: 20 }).map((text) => text.replace(/[{}\\]/g, ''));

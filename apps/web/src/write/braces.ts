@@ -9,12 +9,16 @@ export interface Brace {
   typed: string;
 }
 
-/** The brace that is still open before the caret; null where none is, or where more than a name stands behind it. */
+/**
+ * The brace that is still open before the caret; null where none is, or where more than a name stands behind
+ * it.
+ */
 export function openBrace(before: string): Brace | null {
   const from = before.lastIndexOf('{');
   const typed = before.slice(from + 1);
   // A brace behind a backslash stands for itself.
-  const isNone = from < 0 || before[from - 1] === '\\' || typed.length > LONGEST || /[},\n\ufffc]/.test(typed);
+  const isNone =
+    from < 0 || before[from - 1] === '\\' || typed.length > LONGEST || /[},\n\ufffc]/.test(typed);
   return isNone ? null : { from, typed };
 }
 
@@ -22,10 +26,16 @@ export function openBrace(before: string): Brace | null {
 export function offeredFields(names: readonly MergeName[], typed: string): MergeName[] {
   const word = typed.trim().toLowerCase();
   const begins = names.filter(({ name }) => name.toLowerCase().startsWith(word));
-  return [...begins, ...names.filter((one) => !begins.includes(one) && one.name.toLowerCase().includes(word))];
+  return [
+    ...begins,
+    ...names.filter((one) => !begins.includes(one) && one.name.toLowerCase().includes(word)),
+  ];
 }
 
-/** The text with a field in the place of what was typed of it, and where the caret is then. One brace of each kind, whatever stood there. */
+/**
+ * The text with a field in the place of what was typed of it, and where the caret is then. One brace of each
+ * kind, whatever stood there.
+ */
 export function withField(text: string, caret: number, name: string): { text: string; caret: number } {
   const open = openBrace(text.slice(0, caret));
   const from = open?.from ?? caret;

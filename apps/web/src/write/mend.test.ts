@@ -15,7 +15,12 @@ const words: WordsOfMessage = {
     ],
   },
 };
-const fault = (excerpt: string) => ({ where: 'subject' as const, message: '', suggestion: 'First name', excerpt });
+const fault = (excerpt: string) => ({
+  where: 'subject' as const,
+  message: '',
+  suggestion: 'First name',
+  excerpt,
+});
 
 test('the right name is put wherever the wrong one stands, and addresses are left alone', () => {
   const right = mendedWords(words, fault('{Frist name}'));
@@ -26,6 +31,9 @@ test('the right name is put wherever the wrong one stands, and addresses are lef
 });
 
 test('the words for a missing value stay', () => {
-  const right = mendedWords({ ...words, subject: 'Dear {frst  name , or "you, all"},' }, fault('{frst  name , or "you, all"}'));
+  const right = mendedWords(
+    { ...words, subject: 'Dear {frst  name , or "you, all"},' },
+    fault('{frst  name , or "you, all"}'),
+  );
   expect(right.subject).toBe('Dear {First name, or "you, all"},');
 });

@@ -12,9 +12,14 @@ function marksOf(doc: Node, registry: () => Registry): DecorationSet {
     for (const piece of pieces) {
       if (piece.kind !== 'merge') continue;
       const known = registry().find(piece.name) !== null;
-      marks.push(Decoration.inline(at + piece.span.from, at + piece.span.to, { class: known ? 'merge-field' : 'merge-fault' }));
+      marks.push(
+        Decoration.inline(at + piece.span.from, at + piece.span.to, {
+          class: known ? 'merge-field' : 'merge-fault',
+        }),
+      );
     }
-    for (const fault of faults) marks.push(Decoration.inline(at + fault.span.from, at + fault.span.to, { class: 'merge-fault' }));
+    for (const fault of faults)
+      marks.push(Decoration.inline(at + fault.span.from, at + fault.span.to, { class: 'merge-fault' }));
   });
   return DecorationSet.create(doc, marks);
 }
@@ -25,7 +30,10 @@ export function mergeMarks(registry: () => Registry) {
     name: 'mergeMarks',
     addProseMirrorPlugins: () => [
       new Plugin<DecorationSet>({
-        state: { init: (_config, state) => marksOf(state.doc, registry), apply: (tr, old) => (tr.docChanged ? marksOf(tr.doc, registry) : old) },
+        state: {
+          init: (_config, state) => marksOf(state.doc, registry),
+          apply: (tr, old) => (tr.docChanged ? marksOf(tr.doc, registry) : old),
+        },
         props: {
           decorations(state) {
             return this.getState(state);

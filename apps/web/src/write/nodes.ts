@@ -14,7 +14,12 @@ export const LetterButton = Node.create({
       'display:inline-block;padding:10px 20px;background:#17252B;color:#fff;font:700 15px Arial,sans-serif;border-radius:4px;margin:0 0 14px;text-decoration:none';
     return [
       'a',
-      mergeAttributes(HTMLAttributes, { 'data-letter-button': '', style, role: 'img', 'aria-label': t`Button: ${String(node.attrs.label)}` }),
+      mergeAttributes(HTMLAttributes, {
+        'data-letter-button': '',
+        style,
+        role: 'img',
+        'aria-label': t`Button: ${String(node.attrs.label)}`,
+      }),
       String(node.attrs.label),
     ];
   },

@@ -5,14 +5,21 @@ import { droppedFrom, droppedWords } from './pasted';
 
 describe('pasted words', () => {
   test('that all come along are not spoken of', () => {
-    expect(droppedFrom('<h2>Hull</h2><p>A <b>plank</b> and <i>tar</i>, <a href="https://x.test">more</a></p><ul><li>one</li></ul>')).toEqual([]);
+    expect(
+      droppedFrom(
+        '<h2>Hull</h2><p>A <b>plank</b> and <i>tar</i>, <a href="https://x.test">more</a></p><ul><li>one</li></ul>',
+      ),
+    ).toEqual([]);
     expect(droppedFrom('plain')).toEqual([]);
     expect(droppedFrom('<p style="margin:0">near</p><img src="/media/ab.jpg">')).toEqual([]);
     expect(droppedWords([])).toBe('');
   });
 
   test.each([
-    ['<img src="https://x.test/a.png"><img src="data:image/png;base64,AA"><p>x</p>', ['2 pictures from elsewhere']],
+    [
+      '<img src="https://x.test/a.png"><img src="data:image/png;base64,AA"><p>x</p>',
+      ['2 pictures from elsewhere'],
+    ],
     ['<table><tr><td>a</td><td>b</td></tr></table>', ['the columns of a table']],
     [
       '<p><u>under</u> <s>gone</s></p><blockquote>said</blockquote><hr>',

@@ -3,8 +3,8 @@ import { t } from '@lingui/core/macro';
 const SEVERAL = (n: number, one: string, many: string) => (n === 0 ? [] : [n === 1 ? one : `${n} ${many}`]);
 
 /**
- * What of pasted HTML does not come along into a letter, in words; nothing where all of it does. Words themselves always
- * come: of a table they stand line by line, of a quotation as paragraphs.
+ * What of pasted HTML does not come along into a letter, in words; nothing where all of it does. Words
+ * themselves always come: of a table they stand line by line, of a quotation as paragraphs.
  */
 export function droppedFrom(html: string): string[] {
   const page = new DOMParser().parseFromString(html, 'text/html');
@@ -25,7 +25,8 @@ export function droppedFrom(html: string): string[] {
     ...(all('u, s, del, strike, code, pre, sub, sup').length > 0 ? [t`underlines and the like`] : []),
     ...(all('blockquote').length > 0 ? [t`the bar of a quotation`] : []),
     ...(all('hr').length > 0 ? [t`rules across the page`] : []),
-    ...(all('video, audio, iframe, object, embed, form, input, button, select, textarea, svg, canvas').length > 0
+    ...(all('video, audio, iframe, object, embed, form, input, button, select, textarea, svg, canvas')
+      .length > 0
       ? [t`films, forms and the like`]
       : []),
     ...(styled ? [t`colours and fonts`] : []),
@@ -34,5 +35,7 @@ export function droppedFrom(html: string): string[] {
 
 /** "Pasted without a picture from elsewhere, colours and fonts." */
 export function droppedWords(dropped: readonly string[]): string {
-  return dropped.length === 0 ? '' : t`Pasted without ${new Intl.ListFormat('en', { type: 'conjunction' }).format(dropped)}. The words are all here.`;
+  return dropped.length === 0
+    ? ''
+    : t`Pasted without ${new Intl.ListFormat('en', { type: 'conjunction' }).format(dropped)}. The words are all here.`;
 }

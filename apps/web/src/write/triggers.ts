@@ -11,13 +11,23 @@ export function triggersOf(channel: SendingChannel): readonly TagTriggerEvent[] 
 const same = (a: TagTrigger, b: TagTrigger) => a.on === b.on && a.tagId === b.tagId;
 
 /** One of them changed; where that says what another says already, once. */
-export function changed(triggers: readonly TagTrigger[], at: number, part: Partial<TagTrigger>): TagTrigger[] {
+export function changed(
+  triggers: readonly TagTrigger[],
+  at: number,
+  part: Partial<TagTrigger>,
+): TagTrigger[] {
   const next = triggers.map((trigger, i) => (i === at ? { ...trigger, ...part } : trigger));
   return next.filter((trigger, i) => next.findIndex((one) => same(one, trigger)) === i);
 }
 
-/** The next sentence to begin with: the first that is not said yet; null where all are, or there are enough. */
-export function offeredTriggers(triggers: readonly TagTrigger[], tags: readonly { id: number }[], channel: SendingChannel): TagTrigger | null {
+/**
+ * The next sentence to begin with: the first that is not said yet; null where all are, or there are enough.
+ */
+export function offeredTriggers(
+  triggers: readonly TagTrigger[],
+  tags: readonly { id: number }[],
+  channel: SendingChannel,
+): TagTrigger | null {
   if (triggers.length >= MOST) return null;
   const all = triggersOf(channel).flatMap((on) => tags.map(({ id }): TagTrigger => ({ on, tagId: id })));
   return all.find((one) => !triggers.some((trigger) => same(trigger, one))) ?? null;

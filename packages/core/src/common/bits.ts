@@ -1,6 +1,6 @@
 /**
- * A set of ordinals 0 … size-1, one bit each, 32 to a word. A million people are 125 kB, and a whole-set operation is
- * a loop over 31,250 words.
+ * A set of ordinals 0 … size-1, one bit each, 32 to a word. A million people are 125 kB, and a whole-set
+ * operation is a loop over 31,250 words.
  */
 export class Bits {
   readonly words: Uint32Array;
@@ -68,7 +68,10 @@ export class Bits {
     return out;
   }
 
-  /** How many ordinals are in the set (Hamming weight by the parallel count of Warren, "Hacker's Delight", 5-1). */
+  /**
+   * How many ordinals are in the set (Hamming weight by the parallel count of Warren, "Hacker's Delight",
+   * 5-1).
+   */
   count(): number {
     let total = 0;
     for (let i = 0; i < this.words.length; i++) {
@@ -84,13 +87,15 @@ export class Bits {
   ordinals(): number[] {
     const out: number[] = [];
     for (let i = 0; i < this.words.length; i++) {
-      for (let word = this.words[i]!; word !== 0; word &= word - 1) out.push(i * 32 + 31 - Math.clz32(word & -word));
+      for (let word = this.words[i]!; word !== 0; word &= word - 1)
+        out.push(i * 32 + 31 - Math.clz32(word & -word));
     }
     return out;
   }
 
   private beside(other: Bits): Bits {
-    if (other.size !== this.size) throw new Error(`expected a set over ${this.size} people, got one over ${other.size}`);
+    if (other.size !== this.size)
+      throw new Error(`expected a set over ${this.size} people, got one over ${other.size}`);
     return new Bits(this.size);
   }
 

@@ -1,4 +1,7 @@
-/** A value that carries its meaning in its type, so that two ids of different things can't be swapped by mistake. */
+/**
+ * A value that carries its meaning in its type, so that two ids of different things can't be swapped by
+ * mistake.
+ */
 export type Brand<T, Name extends string> = T & { readonly __brand: Name };
 
 export type SupporterId = Brand<number, 'SupporterId'>;

@@ -2,11 +2,15 @@ import type { Day, Instant, MonthDay } from './brand';
 
 const DAY_MS = 86_400_000;
 
-/** The day number of a calendar date, or null where there is no such date (31 April, 29 February of a common year). */
+/**
+ * The day number of a calendar date, or null where there is no such date (31 April, 29 February of a common
+ * year).
+ */
 export function dayOf(year: number, month: number, day: number): Day | null {
   const ms = Date.UTC(year, month - 1, day);
   const back = new Date(ms);
-  const exists = back.getUTCFullYear() === year && back.getUTCMonth() === month - 1 && back.getUTCDate() === day;
+  const exists =
+    back.getUTCFullYear() === year && back.getUTCMonth() === month - 1 && back.getUTCDate() === day;
   return exists ? ms / DAY_MS : null;
 }
 
@@ -34,7 +38,12 @@ const calendars = new Map<string, Intl.DateTimeFormat>();
 export function dayInZone(at: Instant, zone: string): Day {
   let text = calendars.get(zone);
   if (!text) {
-    text = new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' });
+    text = new Intl.DateTimeFormat('en-CA', {
+      timeZone: zone,
+      year: 'numeric',
+      month: '2-digit',
+      day: '2-digit',
+    });
     calendars.set(zone, text);
   }
   return parseIsoDay(text.format(at)) ?? Math.floor(at / DAY_MS);
@@ -51,7 +60,8 @@ export function nextYearStart(day: Day): Day {
 }
 
 /**
- * The month-day that a birthday is kept on in a given year: 29 February is kept on 28 February in common years.
+ * The month-day that a birthday is kept on in a given year: 29 February is kept on 28 February in common
+ * years.
  */
 export function keptOn(birthday: MonthDay, year: number): MonthDay {
   return birthday === 229 && dayOf(year, 2, 29) === null ? 228 : birthday;
@@ -101,7 +111,10 @@ export function fiscalStart(day: Day, month: number): Day {
   return Date.UTC(now >= month ? year : year - 1, month - 1, 1) / DAY_MS;
 }
 
-/** The first moment of a calendar day in an IANA time zone; where clocks skip midnight, the first that there is. */
+/**
+ * The first moment of a calendar day in an IANA time zone; where clocks skip midnight, the first that there
+ * is.
+ */
 export function startOfDay(day: Day, zone: string): Instant {
   // Zones lie at most 14 hours ahead of UTC and 12 behind.
   let [before, after] = [day * DAY_MS - 15 * 3_600_000, day * DAY_MS + 15 * 3_600_000];

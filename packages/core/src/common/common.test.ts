@@ -1,5 +1,15 @@
 import fc from 'fast-check';
-import { Bits, dateParts, dayInZone, dayOf, daysToBirthday, editDistance, isoDay, nearest, parseIsoDay } from '.';
+import {
+  Bits,
+  dateParts,
+  dayInZone,
+  dayOf,
+  daysToBirthday,
+  editDistance,
+  isoDay,
+  nearest,
+  parseIsoDay,
+} from '.';
 
 describe('the calendar', () => {
   test('days that do not exist are refused', () => {

@@ -11,9 +11,9 @@ export interface NamedPlace {
 export type SaidValue = string | number | Said | NamedPlace | readonly SaidValue[];
 
 /**
- * Something to be said, without its words: which sentence of the catalog, and what it names. The core computes these; only
- * the room `words` puts them into a language. Several values in one place are parted as the catalog says under the
- * code with `.join`, else by commas.
+ * Something to be said, without its words: which sentence of the catalog, and what it names. The core
+ * computes these; only the room `words` puts them into a language. Several values in one place are parted as
+ * the catalog says under the code with `.join`, else by commas.
  */
 export interface Said {
   code: Code;

@@ -25,7 +25,12 @@ test('done again it is the same, and nothing unseen is left', () => {
 
 test('whatever is sent in is gone through, and what is no text stays', () => {
   const day = new Date(0);
-  expect(seenAll({ a: ['x\u0007', { b: '\u202ey' }], n: 1, day, none: null })).toEqual({ a: ['x', { b: 'y' }], n: 1, day, none: null });
+  expect(seenAll({ a: ['x\u0007', { b: '\u202ey' }], n: 1, day, none: null })).toEqual({
+    a: ['x', { b: 'y' }],
+    n: 1,
+    day,
+    none: null,
+  });
 });
 
 test.each([

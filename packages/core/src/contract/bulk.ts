@@ -14,20 +14,40 @@ export type BulkAct =
   | { do: 'list'; listId: number; on: boolean }
   | { do: 'roster'; campaignId: number; stage: string | null }
   | { do: 'field'; fieldId: number; text: string }
-  | { do: 'permission'; channel: 'email' | 'text'; scopes: string[]; how: string; on: string; words: string; voucher: string }
+  | {
+      do: 'permission';
+      channel: 'email' | 'text';
+      scopes: string[];
+      how: string;
+      on: string;
+      words: string;
+      voucher: string;
+    }
   | { do: 'export'; form: ExportForm; fields: number[] }
   | PrintAct
   | { do: 'erase' };
 
 const act = Joi.alternatives().try(
-  Joi.object({ do: Joi.string().valid('tag').required(), tagId: id.required(), on: Joi.boolean().required() }),
-  Joi.object({ do: Joi.string().valid('list').required(), listId: id.required(), on: Joi.boolean().required() }),
+  Joi.object({
+    do: Joi.string().valid('tag').required(),
+    tagId: id.required(),
+    on: Joi.boolean().required(),
+  }),
+  Joi.object({
+    do: Joi.string().valid('list').required(),
+    listId: id.required(),
+    on: Joi.boolean().required(),
+  }),
   Joi.object({
     do: Joi.string().valid('roster').required(),
     campaignId: id.required(),
     stage: Joi.string().trim().max(60).allow(null).required(),
   }),
-  Joi.object({ do: Joi.string().valid('field').required(), fieldId: id.required(), text: Joi.string().max(4000).allow('').required() }),
+  Joi.object({
+    do: Joi.string().valid('field').required(),
+    fieldId: id.required(),
+    text: Joi.string().max(4000).allow('').required(),
+  }),
   Joi.object({
     do: Joi.string().valid('permission').required(),
     channel: sendingChannel.required(),
@@ -91,7 +111,19 @@ export interface PeopleColumns {
   descending: boolean;
 }
 
-const by = Joi.alternatives().try(id, Joi.string().valid('name', 'created', 'updated', 'country', 'region', 'postcode', 'externalId', 'household'));
+const by = Joi.alternatives().try(
+  id,
+  Joi.string().valid(
+    'name',
+    'created',
+    'updated',
+    'country',
+    'region',
+    'postcode',
+    'externalId',
+    'household',
+  ),
+);
 export const listPeople = Joi.object({
   tree: ruleTree.required(),
   by: by.default('name'),

@@ -77,7 +77,9 @@ export const callPeople = Joi.object({
   after: Joi.number().integer().min(0).default(0),
   who: Joi.string().valid('all', 'may', 'open', 'again').default('all'),
 });
-/** Everybody on the list, those who may be called, those of them not called yet, or to be called once more. */
+/**
+ * Everybody on the list, those who may be called, those of them not called yet, or to be called once more.
+ */
 export type CallWho = 'all' | 'may' | 'open' | 'again';
 export const callParams = Joi.object({ id: id.required(), position: id.required() });
 const outcome = Joi.string().trim().min(1).max(60).allow(null).required();

@@ -14,12 +14,17 @@ export const isoDaySchema = Joi.string().pattern(/^\d{4}-\d\d-\d\d$/, 'YYYY-MM-D
 export const channel = Joi.string().valid(...CHANNELS);
 export const sendingChannel = Joi.string().valid(...SENDING_CHANNELS);
 export const purpose = Joi.string().valid(...PURPOSES);
-export const scope = Joi.string().custom((value: string, helpers) => (isScope(value) ? value : helpers.error('any.invalid')));
+export const scope = Joi.string().custom((value: string, helpers) =>
+  isScope(value) ? value : helpers.error('any.invalid'),
+);
 
 export const idParams = Joi.object({ id: id.required() });
 
 /** Key-set paging: `after` is the opaque cursor of the page before. */
-export const pageSchema = { after: Joi.string().max(400), limit: Joi.number().integer().min(1).max(200).default(100) };
+export const pageSchema = {
+  after: Joi.string().max(400),
+  limit: Joi.number().integer().min(1).max(200).default(100),
+};
 
 export interface Page<Row> {
   rows: Row[];

@@ -5,7 +5,10 @@ import type { EntryView, ConsentStatusView } from './supporters';
 
 /** An entry with all that shows it: a teammate's view of it, and what stood around it. */
 export interface EvidenceEntry extends EntryView {
-  /** Said by somebody else who has this address: what they said in their own words is not in this person's file. */
+  /**
+   * Said by somebody else who has this address: what they said in their own words is not in this person's
+   * file.
+   */
   byAnother: boolean;
   recordedAt: string;
   /** Address of origin on the web. */
@@ -32,9 +35,9 @@ export interface EvidenceDelivery {
 }
 
 /**
- * One person's file of permission, for anyone who asks: each thing they said, with its words and all that stood around it,
- * what they were sent and what that rested on, and what changed meanwhile. Moments are ISO 8601 in UTC. It holds nothing
- * of others who share an address, but that it was closed there.
+ * One person's file of permission, for anyone who asks: each thing they said, with its words and all that
+ * stood around it, what they were sent and what that rested on, and what changed meanwhile. Moments are ISO
+ * 8601 in UTC. It holds nothing of others who share an address, but that it was closed there.
  */
 export interface PermissionReport {
   organization: string;
@@ -55,10 +58,29 @@ export interface PermissionReport {
   notSent: EvidenceDelivery[];
   confirmations: { channel: Channel; address: string; at: string; words: string; outcome: string }[];
   paper: { what: string; at: string; by: string | null }[];
-  calls: { list: string; at: string | null; outcome: string | null; by: string | null; suppressed: string | null }[];
+  calls: {
+    list: string;
+    at: string | null;
+    outcome: string | null;
+    by: string | null;
+    suppressed: string | null;
+  }[];
   replies: { channel: Channel; at: string; words: string; readAs: string }[];
-  holds: { address: string; at: string; reason: string; releasedAt: string | null; releasedBy: string | null; why: string | null }[];
-  questions: { words: string; at: string; settledAt: string | null; settledBy: string | null; outcome: string | null }[];
+  holds: {
+    address: string;
+    at: string;
+    reason: string;
+    releasedAt: string | null;
+    releasedBy: string | null;
+    why: string | null;
+  }[];
+  questions: {
+    words: string;
+    at: string;
+    settledAt: string | null;
+    settledBy: string | null;
+    outcome: string | null;
+  }[];
   places: { place: string; until: string; by: string | null }[];
   addressChanges: { from: string; to: string; at: string }[];
 }

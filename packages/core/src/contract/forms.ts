@@ -21,7 +21,13 @@ const definition = Joi.object({
   intro: Joi.string().trim().max(1000).allow('').required(),
   items: Joi.array().items(item).max(40).required(),
   asks: Joi.array()
-    .items(Joi.object({ channel: channel.required(), scope: scope.required(), words: Joi.string().trim().max(1000).allow('').required() }))
+    .items(
+      Joi.object({
+        channel: channel.required(),
+        scope: scope.required(),
+        words: Joi.string().trim().max(1000).allow('').required(),
+      }),
+    )
     .max(12)
     .required(),
   button: Joi.string().trim().min(1).max(60).required(),
@@ -42,7 +48,9 @@ const definition = Joi.object({
   listIds: Joi.array().items(id).max(20).required(),
   chapterId: id.required(),
   embedOn: Joi.array()
-    .items(Joi.string().pattern(/^https?:\/\/[a-z0-9.-]+(:\d+)?$/i, 'an origin such as https://www.example.org'))
+    .items(
+      Joi.string().pattern(/^https?:\/\/[a-z0-9.-]+(:\d+)?$/i, 'an origin such as https://www.example.org'),
+    )
     .max(20)
     .required(),
   keyword: Joi.string()

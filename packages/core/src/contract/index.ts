@@ -1,7 +1,15 @@
 export * as schema from './schemas';
 export { TIMELINE_KINDS } from './supporters';
 export { roleReaches, ROLES, type Role } from '../team';
-export type { LinkView, OrganizationView, Profile, SessionLine, SessionView, TeammateView, WaitingFor } from './team';
+export type {
+  LinkView,
+  OrganizationView,
+  Profile,
+  SessionLine,
+  SessionView,
+  TeammateView,
+  WaitingFor,
+} from './team';
 export type { Page } from './common';
 export type {
   ContactPointView,
@@ -26,7 +34,16 @@ export type {
   TimelineKind,
 } from './supporters';
 export type { AddressHolder, EvidenceDelivery, EvidenceEntry, PermissionReport } from './evidence';
-export type { HouseholdView, MergeLine, MergePreview, NoteView, PersonalMessage, PersonalVerdict, PersonForm, UndoStep } from './record';
+export type {
+  HouseholdView,
+  MergeLine,
+  MergePreview,
+  NoteView,
+  PersonalMessage,
+  PersonalVerdict,
+  PersonForm,
+  UndoStep,
+} from './record';
 export type { DncAdded, DncRow, RuleEffect, RulesView, RulesWeighed, TextAnswers } from './permission';
 export type { FormCounts, FormView } from './forms';
 export {

@@ -64,7 +64,12 @@ const nth = Joi.number().integer().min(1);
 const columnAt = nth.max(FILE_LIMITS.columns).required();
 const cell = Joi.string().max(FILE_LIMITS.cell).allow('');
 const mend = Joi.alternatives().try(
-  Joi.object({ kind: Joi.string().valid('edit').required(), row: nth.max(FILE_LIMITS.rows).required(), column: columnAt, value: cell.required() }),
+  Joi.object({
+    kind: Joi.string().valid('edit').required(),
+    row: nth.max(FILE_LIMITS.rows).required(),
+    column: columnAt,
+    value: cell.required(),
+  }),
   Joi.object({ kind: Joi.string().valid('swap').required(), a: columnAt, b: columnAt }),
   Joi.object({
     kind: Joi.string().valid('write').required(),
@@ -73,7 +78,11 @@ const mend = Joi.alternatives().try(
     to: cell.required(),
   }),
   Joi.object({ kind: Joi.string().valid('recase').required(), column: columnAt }),
-  Joi.object({ kind: Joi.string().valid('strip').required(), column: columnAt, text: Joi.string().min(1).max(200).required() }),
+  Joi.object({
+    kind: Joi.string().valid('strip').required(),
+    column: columnAt,
+    text: Joi.string().min(1).max(200).required(),
+  }),
 );
 
 const channelPermission = Joi.alternatives().try(
@@ -121,13 +130,20 @@ export const intakePlan = Joi.object<IntakePlan>({
     .unique()
     .max(MATCH_KEYS.length)
     .default([...MATCH_KEYS]),
-  // There is no way past this step for people who are brought in; the other kinds of files give nobody permission.
-  permission: Joi.object({ email: channelPermission.required(), text: channelPermission.required() }).when('what', {
-    is: 'people',
-    then: Joi.required(),
-    otherwise: Joi.any().default({ email: nothing, text: nothing }),
-  }),
-  confirm: Joi.object({ subject: Joi.string().trim().min(1).max(200).required(), body: Joi.string().trim().min(1).max(5000).required() })
+  // There is no way past this step for people who are brought in; the other kinds of files give nobody
+  // permission.
+  permission: Joi.object({ email: channelPermission.required(), text: channelPermission.required() }).when(
+    'what',
+    {
+      is: 'people',
+      then: Joi.required(),
+      otherwise: Joi.any().default({ email: nothing, text: nothing }),
+    },
+  ),
+  confirm: Joi.object({
+    subject: Joi.string().trim().min(1).max(200).required(),
+    body: Joi.string().trim().min(1).max(5000).required(),
+  })
     .allow(null)
     .default(null),
   existing: Joi.string().valid('update', 'fill', 'leave').default('update'),
@@ -166,12 +182,16 @@ export const keepDraft = Joi.object<IntakeDraft & { basedOn: number }>({
 export const readAgain = Joi.object({ reading: fileReading.required(), what: kind });
 
 export const sheetForm = Joi.object({ form: Joi.string().valid('csv', 'xlsx').required() });
-export const batchSheet = Joi.object({ id: id.required(), form: Joi.string().valid('csv', 'xlsx').required() });
+export const batchSheet = Joi.object({
+  id: id.required(),
+  form: Joi.string().valid('csv', 'xlsx').required(),
+});
 export const batchRow = Joi.object({ id: id.required(), row: id.required() });
-export const changeLayout = Joi.object({ name, columns: Joi.array().items(column).min(1).max(FILE_LIMITS.columns), basedOn: basedOn.required() }).or(
-  'name',
-  'columns',
-);
+export const changeLayout = Joi.object({
+  name,
+  columns: Joi.array().items(column).min(1).max(FILE_LIMITS.columns),
+  basedOn: basedOn.required(),
+}).or('name', 'columns');
 const days = Joi.number().integer().min(1).max(3650);
 export const houseFiles = Joi.object({ days: days.required(), was: days.required() });
 
@@ -220,17 +240,22 @@ export interface DecideRows {
   rows?: number[];
   why?: DoubtKind;
   as: 'merge' | 'new' | 'skip';
-  /** Whom to merge with; the most likely where none is named. Minus its number for an earlier row of the file. */
+  /**
+   * Whom to merge with; the most likely where none is named. Minus its number for an earlier row of the file.
+   */
   supporterId?: number;
   /** Fields that keep what is there: `firstName`, `lastName`, or `field:ID`. */
   keep: string[];
 }
 
 /**
- * What becomes of a row. `new` a new person, `shares` a new person at a shared address, `update` somebody here whom it
- * changes, `same` somebody here whom it does not, `here` somebody here who is left alone, `look` perhaps somebody here,
- * `skipped` left out by a person, `no` a no that is recorded, `hold` an address that is held, `gift` a gift, `doubled` a
- * gift that is here already, `aside` no person at all (a total, a header again, a blank line), `failed` the rest.
+ * What becomes of a row. `new` a new person, `shares` a new person at a shared address, `update` somebody
+ * here whom it changes, `same` somebody here whom it does not, `here` somebody here who is left alone, `look`
+ * perhaps somebody here,
+ * `skipped` left out by a person, `no` a no that is recorded, `hold` an address that is held, `gift` a gift,
+ * `doubled` a
+ * gift that is here already, `aside` no person at all (a total, a header again, a blank line), `failed` the
+ * rest.
  */
 export const ROW_VERDICTS = [
   'new',
@@ -349,7 +374,10 @@ export interface BatchWill {
   tags: number;
   lists: number;
   roster: number;
-  /** Signed longer ago than the house rule allows to ask for a confirmation, and before the months after which evidence is old. */
+  /**
+   * Signed longer ago than the house rule allows to ask for a confirmation, and before the months after which
+   * evidence is old.
+   */
   signedLongAgo: number;
   /** People by place with rules of its own. */
   places: Record<string, number>;
@@ -376,8 +404,8 @@ export interface BatchRowView {
   candidates: LikelyDouble[];
   supporterId: number | null;
   /**
-   * Whom it meets, and by what: somebody who is here or an earlier row of the file. Null also where they are of another chapter
-   * than the one in which the reader works.
+   * Whom it meets, and by what: somebody who is here or an earlier row of the file. Null also where they are
+   * of another chapter than the one in which the reader works.
    */
   meets: { supporterId: number | null; row: number | null; name: string; by: string } | null;
   /** What changes, for somebody who is here: from what to what, and addresses that are added. */
@@ -400,7 +428,14 @@ export interface RowWrites {
   /** The chapter that somebody new joins; null of who is here already. */
   chapter: string | null;
   /** Entries of the ledger; `at` is the address, null for the person. `on` is a day. */
-  permission: { channel: Channel; scope: string; state: 'yes' | 'no' | 'asked'; at: string | null; on: string; words: string }[];
+  permission: {
+    channel: Channel;
+    scope: string;
+    state: 'yes' | 'no' | 'asked';
+    at: string | null;
+    on: string;
+    words: string;
+  }[];
   /** Hundredths of the currency; the day in days since 1970-01-01. */
   gift: { minor: number; currency: string; day: number; ownId: string | null; appeal: string | null } | null;
 }

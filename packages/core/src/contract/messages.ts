@@ -1,16 +1,33 @@
 import Joi from 'joi';
 import type { LetterDoc } from '../letter';
-import { SUPPRESSION_REASONS, type SuppressionReason, type Hours, type Purpose, type SendingChannel } from '../permission';
+import {
+  SUPPRESSION_REASONS,
+  type SuppressionReason,
+  type Hours,
+  type Purpose,
+  type SendingChannel,
+} from '../permission';
 import { peopleGroup, type PeopleGroup } from './groups';
 import { id, name, pageSchema, purpose, sendingChannel, version } from './common';
 
-export const MESSAGE_STATES = ['draft', 'scheduled', 'preparing', 'sending', 'paused', 'stopped', 'done'] as const;
+export const MESSAGE_STATES = [
+  'draft',
+  'scheduled',
+  'preparing',
+  'sending',
+  'paused',
+  'stopped',
+  'done',
+] as const;
 export type MessageState = (typeof MESSAGE_STATES)[number];
 
 export const GROUP_KINDS = ['segment', 'list', 'tag', 'batch', 'campaign', 'message', 'person'] as const;
 export type GroupKind = (typeof GROUP_KINDS)[number];
 
-/** Whom of an earlier message: who got it, and what they did with it or did not. That they opened it is too unsure. */
+/**
+ * Whom of an earlier message: who got it, and what they did with it or did not. That they opened it is too
+ * unsure.
+ */
 export const MESSAGE_GROUPS = ['got', 'clicked', 'not-clicked', 'replied', 'not-replied'] as const;
 export type MessageGroup = (typeof MESSAGE_GROUPS)[number];
 
@@ -89,7 +106,11 @@ export interface BeginTo {
   to: { ref: GroupRef } | { group: PeopleGroup } | { result: { messageId: number; kind: ResultKind } };
 }
 
-export const makeMessage = Joi.object({ name: name.required(), channel: sendingChannel.required(), purpose: purpose.required() });
+export const makeMessage = Joi.object({
+  name: name.required(),
+  channel: sendingChannel.required(),
+  purpose: purpose.required(),
+});
 
 export const saveMessage = Joi.object({
   name: name.required(),
@@ -138,7 +159,10 @@ const tagTriggers = Joi.array()
   .unique()
   .max(6)
   .required();
-export const saveTagTriggers = Joi.object<{ tagTriggers: TagTrigger[]; was: TagTrigger[] }>({ tagTriggers, was: tagTriggers });
+export const saveTagTriggers = Joi.object<{ tagTriggers: TagTrigger[]; was: TagTrigger[] }>({
+  tagTriggers,
+  was: tagTriggers,
+});
 
 export const previewQuery = Joi.object({ supporterId: id });
 export const readersQuery = Joi.object({ search: Joi.string().trim().max(120).allow('').default('') });
@@ -237,12 +261,20 @@ export const handled = Joi.object({ handled: Joi.boolean().required() });
 export const settle = Joi.object({ as: Joi.string().valid('sent', 'again').required() });
 
 export interface MessageResults {
-  message: { id: number; name: string; channel: SendingChannel; state: MessageState; startedAt: string | null };
+  message: {
+    id: number;
+    name: string;
+    channel: SendingChannel;
+    state: MessageState;
+    startedAt: string | null;
+  };
   counts: Record<ResultKind, number>;
   rates: { kind: ResultKind; of: number; rate: number; low: number; high: number }[];
   overTime: { at: string; sent: number; opened: number; clicked: number; replied: number; left: number }[];
   links: { url: string; people: number }[];
-  /** Messages a second in the last ten seconds, and seconds left at that rate; null when nothing is under way. */
+  /**
+   * Messages a second in the last ten seconds, and seconds left at that rate; null when nothing is under way.
+   */
   pace: { rate: number; secondsLeft: number | null } | null;
   /** Texts that wait for a decent hour where their people are, and when the first of them leaves. */
   night: { people: number; until: string } | null;

@@ -16,7 +16,10 @@ import { isoDaySchema, pageSchema } from './common';
 const need = Joi.string().valid(...REQUIRED_CONSENTS);
 const each = <K extends string>(keys: readonly K[], value: Joi.Schema) =>
   Joi.object(Object.fromEntries(keys.map((key) => [key, value.required()]))).required();
-const ends = { from: Joi.number().integer().min(0).max(1439).required(), to: Joi.number().integer().min(0).max(1440).required() };
+const ends = {
+  from: Joi.number().integer().min(0).max(1439).required(),
+  to: Joi.number().integer().min(0).max(1440).required(),
+};
 const span = Joi.object(ends).allow(null);
 const hours = Joi.object({
   ...ends,
@@ -50,7 +53,9 @@ const placeRules = Joi.object({
   oldAfterMonths: Joi.number().integer().min(1).max(240).required(),
 });
 
-const placeKey = Joi.string().custom((key: string, helpers) => (isPlaceKey(key) ? key : helpers.error('any.invalid')));
+const placeKey = Joi.string().custom((key: string, helpers) =>
+  isPlaceKey(key) ? key : helpers.error('any.invalid'),
+);
 
 const houseRules = Joi.object({
   home: placeKey.required(),
@@ -73,7 +78,10 @@ export const saveRules = Joi.object({ rules: houseRules, basedOn: Joi.number().i
 export const settleRules = Joi.object({ agrees: Joi.boolean().required() });
 
 export const dncQuery = Joi.object({ ...pageSchema, search: Joi.string().trim().max(100).allow('') });
-/** One entry a line: an address, a domain (`@example.org`), a number, or a range of numbers (`+12065550100 - +12065550199`). */
+/**
+ * One entry a line: an address, a domain (`@example.org`), a number, or a range of numbers (`+12065550100 -
+ * +12065550199`).
+ */
 export const addDnc = Joi.object({
   lines: Joi.string().trim().min(3).max(2_000_000).required(),
   note: Joi.string().trim().max(300).allow('').default(''),
@@ -88,7 +96,9 @@ export const textAnswers = Joi.object({
   was: Joi.object({ stop: answerBefore, help: answerBefore, start: answerBefore }).required(),
 });
 
-export const settleTask = Joi.object({ outcome: Joi.string().valid('meant', 'not-meant', 'done', 'declined').required() });
+export const settleTask = Joi.object({
+  outcome: Joi.string().valid('meant', 'not-meant', 'done', 'declined').required(),
+});
 
 export interface RuleEffect {
   channel: Channel;

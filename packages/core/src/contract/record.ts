@@ -4,7 +4,10 @@ import type { LetterDoc } from '../letter';
 import type { Purpose, SendingChannel, Verdict } from '../permission';
 import { id, purpose, sendingChannel } from './common';
 
-/** How an edit of a record is taken back: what it was before, and what it was made, so that a later edit is not lost. */
+/**
+ * How an edit of a record is taken back: what it was before, and what it was made, so that a later edit is
+ * not lost.
+ */
 export type UndoStep =
   | { kind: 'name'; before: PersonName; after: PersonName }
   | { kind: 'field'; fieldId: number; before: FieldValue | null; after: FieldValue | null }

@@ -96,4 +96,12 @@ export {
 } from './messages';
 export { leaveBody, textHook, tokenParams } from './public';
 export { addDnc, dncQuery, saveRules, settleRules, settleTask, textAnswers, weighRules } from './permission';
-export { makeForm, openFormSchema, pageQuery, postedPreferences, postedForm, saveForm, slugParams } from './forms';
+export {
+  makeForm,
+  openFormSchema,
+  pageQuery,
+  postedPreferences,
+  postedForm,
+  saveForm,
+  slugParams,
+} from './forms';

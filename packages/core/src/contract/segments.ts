@@ -23,11 +23,16 @@ const window = Joi.alternatives().try(
       .valid('ever', 'earlier-years', ...STRETCHES)
       .required(),
   }),
-  Joi.object({ over: Joi.string().valid('last-days', 'last-weeks', 'last-months').required(), days: many.required() }),
+  Joi.object({
+    over: Joi.string().valid('last-days', 'last-weeks', 'last-months').required(),
+    days: many.required(),
+  }),
   Joi.object({ over: Joi.string().valid('between').required(), from: day.required(), to: day.required() }),
 );
 
-/** A line of each kind: which one it is meant to be is said by its kind, so that one is tried and no other. */
+/**
+ * A line of each kind: which one it is meant to be is said by its kind, so that one is tried and no other.
+ */
 const LINES = [
   Joi.object({
     kind: Joi.string().valid('field').required(),
@@ -41,9 +46,21 @@ const LINES = [
     to: value,
     unit: Joi.string().valid(...UNITS),
   }),
-  Joi.object({ kind: Joi.string().valid('tag').required(), tagId: id.required(), has: Joi.boolean().required() }),
-  Joi.object({ kind: Joi.string().valid('list').required(), listId: id.required(), on: Joi.boolean().required() }),
-  Joi.object({ kind: Joi.string().valid('batch').required(), batchId: id.required(), in: Joi.boolean().required() }),
+  Joi.object({
+    kind: Joi.string().valid('tag').required(),
+    tagId: id.required(),
+    has: Joi.boolean().required(),
+  }),
+  Joi.object({
+    kind: Joi.string().valid('list').required(),
+    listId: id.required(),
+    on: Joi.boolean().required(),
+  }),
+  Joi.object({
+    kind: Joi.string().valid('batch').required(),
+    batchId: id.required(),
+    in: Joi.boolean().required(),
+  }),
   Joi.object({
     kind: Joi.string().valid('permission').required(),
     channel: sendingChannel.required(),
@@ -79,7 +96,11 @@ const LINES = [
     stages: Joi.array().items(Joi.string().max(60)).max(20).required(),
     on: Joi.boolean().required(),
   }),
-  Joi.object({ kind: Joi.string().valid('chapter').required(), chapterId: id.required(), in: Joi.boolean().required() }),
+  Joi.object({
+    kind: Joi.string().valid('chapter').required(),
+    chapterId: id.required(),
+    in: Joi.boolean().required(),
+  }),
   Joi.object({
     kind: Joi.string().valid('message').required(),
     event: Joi.string()
@@ -90,13 +111,22 @@ const LINES = [
     atLeast: Joi.number().integer().min(1).max(1000).required(),
     window: window.required(),
   }),
-  Joi.object({ kind: Joi.string().valid('segment').required(), segmentId: id.required(), in: Joi.boolean().required() }),
+  Joi.object({
+    kind: Joi.string().valid('segment').required(),
+    segmentId: id.required(),
+    in: Joi.boolean().required(),
+  }),
 ];
 
 const group = Joi.object({
   kind: Joi.string().valid('all', 'any', 'none').required(),
   rules: Joi.array()
-    .items(Joi.link('#rule').meta({ swagger: { type: 'object', description: 'A rule again: a line or a group' }, swaggerOverride: true }))
+    .items(
+      Joi.link('#rule').meta({
+        swagger: { type: 'object', description: 'A rule again: a line or a group' },
+        swaggerOverride: true,
+      }),
+    )
     .required(),
 });
 
@@ -106,10 +136,14 @@ function depth(rule: Rule): number {
 
 /** A rule tree. */
 export const ruleTree = Joi.alternatives()
-  .conditional('.kind', { switch: [group, ...LINES].map((schema) => ({ is: schema.extract('kind'), then: schema })), otherwise: Joi.forbidden() })
+  .conditional('.kind', {
+    switch: [group, ...LINES].map((schema) => ({ is: schema.extract('kind'), then: schema })),
+    otherwise: Joi.forbidden(),
+  })
   .id('rule')
   .custom((rule: Rule, helpers) => {
-    if (depth(rule) > TREE_LIMITS.depth || segmentLines(rule).length > TREE_LIMITS.lines) return helpers.error('any.invalid');
+    if (depth(rule) > TREE_LIMITS.depth || segmentLines(rule).length > TREE_LIMITS.lines)
+      return helpers.error('any.invalid');
     return rule;
   });
 

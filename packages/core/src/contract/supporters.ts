@@ -23,8 +23,14 @@ export const renameSupporter = Joi.object({
   lastName: line.trim().max(100).allow('').required(),
   was: Joi.string().max(210).allow(''),
 });
-/** `was`: what stood there when this was begun; where it is something else now, the save is refused and says so. */
-export const setField = Joi.object({ text: Joi.string().max(4000).allow('').required(), was: Joi.string().max(8000).allow('') });
+/**
+ * `was`: what stood there when this was begun; where it is something else now, the save is refused and says
+ * so.
+ */
+export const setField = Joi.object({
+  text: Joi.string().max(4000).allow('').required(),
+  was: Joi.string().max(8000).allow(''),
+});
 export const fieldParams = Joi.object({ id: id.required(), fieldId: id.required() });
 export const tagParams = Joi.object({ id: id.required(), tagId: id.required() });
 export const pointParams = Joi.object({ id: id.required(), pointId: id.required() });
@@ -37,12 +43,16 @@ const postal = Joi.object({
   region: Joi.string().trim().max(100).allow('').required(),
   postcode: Joi.string().trim().max(20).allow('').required(),
   country: Joi.string().length(2).uppercase().allow('').required(),
-}).custom((value: NewPostal, helpers) => (value.street || value.city ? value : helpers.message({ custom: 'Expected a street or a town.' })));
+}).custom((value: NewPostal, helpers) =>
+  value.street || value.city ? value : helpers.message({ custom: 'Expected a street or a town.' }),
+);
 const written = { is: 'post', then: Joi.forbidden(), otherwise: Joi.required() };
 const contact = {
   kind: Joi.string().valid('email', 'mobile', 'post').required(),
   text: Joi.string().trim().max(254).when('kind', written),
-  /** Of a number: a landline is called and never texted. Where it is not said, whoever knows lines is asked. */
+  /**
+   * Of a number: a landline is called and never texted. Where it is not said, whoever knows lines is asked.
+   */
   line: Joi.string().valid('mobile', 'landline').when('kind', { is: 'mobile', otherwise: Joi.forbidden() }),
   post: postal.when('kind', { is: 'post', then: Joi.required(), otherwise: Joi.forbidden() }),
 };
@@ -60,7 +70,9 @@ export interface NewPostal {
 }
 
 export type NewAddress =
-  { kind: 'email'; text: string } | { kind: 'mobile'; text: string; line?: 'mobile' | 'landline' } | { kind: 'post'; post: NewPostal };
+  | { kind: 'email'; text: string }
+  | { kind: 'mobile'; text: string; line?: 'mobile' | 'landline' }
+  | { kind: 'post'; post: NewPostal };
 
 export const addEntry = Joi.object({
   contactPointId: id.required(),
@@ -124,7 +136,10 @@ const fieldParts = {
   choices: Joi.array().items(Joi.string().trim().min(1).max(120)).unique().max(200).allow(null).required(),
 };
 /** `was`: as the field was shown when the change was begun; of two who change it the second is told. */
-export const changeField = Joi.object<ChangeField & { was: ChangeField }>({ ...fieldParts, was: Joi.object(fieldParts).required() });
+export const changeField = Joi.object<ChangeField & { was: ChangeField }>({
+  ...fieldParts,
+  was: Joi.object(fieldParts).required(),
+});
 export const orderFields = Joi.object({ ids: Joi.array().items(id).unique().max(1000).required() });
 const type = Joi.string().valid(...FIELD_TYPES);
 export const fieldType = Joi.object({ type: type.required() });
@@ -134,9 +149,14 @@ export const regionsQuery = Joi.object({
     .required(),
 });
 export const FIELD_FILE_LIMIT = 10 * 1024 * 1024;
-export const renameChoice = Joi.object({ from: Joi.string().max(500).required(), to: Joi.string().trim().min(1).max(120).required() });
+export const renameChoice = Joi.object({
+  from: Joi.string().max(500).required(),
+  to: Joi.string().trim().min(1).max(120).required(),
+});
 export const makeTag = Joi.object({ name: name.required(), handedDown: Joi.boolean() });
-export const changeTag = makeTag.keys({ was: Joi.object({ name: name.required(), handedDown: Joi.boolean().required() }).required() });
+export const changeTag = makeTag.keys({
+  was: Joi.object({ name: name.required(), handedDown: Joi.boolean().required() }).required(),
+});
 export const joinTag = Joi.object({ intoId: id.required() });
 export const orderLists = Joi.object({ ids: Joi.array().items(id).unique().max(1000).required() });
 export const moveLists = Joi.object({

@@ -18,7 +18,9 @@ export const chooseChapter = Joi.object({ chapterId: id.allow(null).required() }
 const known = (is: (value: string) => boolean, what: string) =>
   Joi.string()
     .max(60)
-    .custom((value: string, helpers) => (is(value) ? value : helpers.message({ custom: `“{{#value}}” is no ${what} that is known` })));
+    .custom((value: string, helpers) =>
+      is(value) ? value : helpers.message({ custom: `“{{#value}}” is no ${what} that is known` }),
+    );
 
 const organizationParts = {
   name: line(120).required(),
@@ -103,7 +105,14 @@ export const beginHouse = Joi.object({
 });
 
 export interface SessionView {
-  teammate: { id: number; name: string; email: string; role: Role; mobile: string; chapterIds: number[] | null };
+  teammate: {
+    id: number;
+    name: string;
+    email: string;
+    role: Role;
+    mobile: string;
+    chapterIds: number[] | null;
+  };
   organization: {
     id: number;
     name: string;
@@ -171,7 +180,11 @@ export interface TeammateView {
   state: 'invited' | 'here' | 'gone';
   signedInAt: string | null;
   /** What became of the last mail with a link; null where there was none. */
-  invitation: { state: 'waiting' | 'sent' | 'failed' | 'expired'; detail: string | null; expiresAt: string } | null;
+  invitation: {
+    state: 'waiting' | 'sent' | 'failed' | 'expired';
+    detail: string | null;
+    expiresAt: string;
+  } | null;
   sessions: number;
 }
 

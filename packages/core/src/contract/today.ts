@@ -19,7 +19,9 @@ export interface LeavingMessage {
   state: MessageState;
   channel: 'email' | 'text';
   when: string | null;
-  /** Whom the last look found for it; of one that leaves already, who is still to get it. Null before a look. */
+  /**
+   * Whom the last look found for it; of one that leaves already, who is still to get it. Null before a look.
+   */
   people: number | null;
 }
 
@@ -48,7 +50,10 @@ export interface TodayView {
   erasures: { taskId: number; supporterId: number; name: string; at: string }[];
 }
 
-/** What was done since midnight where the organization is: replies settled, people brought in, messages handed over. */
+/**
+ * What was done since midnight where the organization is: replies settled, people brought in, messages handed
+ * over.
+ */
 export interface DoneView {
   answered: number;
   broughtIn: number;
@@ -65,8 +70,8 @@ export interface StopTask {
 }
 
 /**
- * What the last seven days brought, today among them, and what a week brings usually (null where less than four weeks
- * lie behind). Money in minor units of the organization's currency.
+ * What the last seven days brought, today among them, and what a week brings usually (null where less than
+ * four weeks lie behind). Money in minor units of the organization's currency.
  */
 export interface WeekView {
   figures: { kind: 'joined' | 'left' | 'gave' | 'replied'; now: number; usual: number | null }[];

@@ -15,6 +15,7 @@ test.each([
   ['midnight', 0],
 ])('%s is a time of day', (typed, minutes) => expect(parseClock(typed)).toBe(minutes));
 
-test.each(['', '24:00', '10:60', '13 pm', '0 am', 'soon', '10:5', '-1', '10:00:00', '1'.repeat(100_000)])('%s is none', (typed) =>
-  expect(parseClock(typed)).toBeNull(),
+test.each(['', '24:00', '10:60', '13 pm', '0 am', 'soon', '10:5', '-1', '10:00:00', '1'.repeat(100_000)])(
+  '%s is none',
+  (typed) => expect(parseClock(typed)).toBeNull(),
 );

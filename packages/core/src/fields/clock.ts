@@ -1,4 +1,7 @@
-/** Minutes after midnight of a typed time: `10`, `10:05`, `10.05`, `1005`, `10 pm`, `10:05 p.m.`, `noon`; null where it is none. */
+/**
+ * Minutes after midnight of a typed time: `10`, `10:05`, `10.05`, `1005`, `10 pm`, `10:05 p.m.`, `noon`; null
+ * where it is none.
+ */
 export function parseClock(text: string): number | null {
   const typed = text.trim().toLowerCase();
   if (typed === 'noon' || typed === 'midnight') return typed === 'noon' ? 720 : 0;

@@ -8,7 +8,10 @@ import { parseNumber } from './numbers';
 
 export type Coerced = { ok: true; value: FieldValue } | { ok: false; reason: Said };
 
-/** Words of English, Spanish, French and German sheets, and the marks that stand for them (common practice, no source). */
+/**
+ * Words of English, Spanish, French and German sheets, and the marks that stand for them (common practice, no
+ * source).
+ */
 const YES = new Set([
   'yes',
   'y',
@@ -76,8 +79,8 @@ export function parseYesNo(text: string): boolean | null {
 export const CHOICE_SEPARATOR = '; ';
 
 /**
- * The choices in a text, each once, in the order in which they stand. Semicolons, commas, bars and line breaks all part
- * them, whatever else stands in the text: so what was kept is read as the same choices again.
+ * The choices in a text, each once, in the order in which they stand. Semicolons, commas, bars and line
+ * breaks all part them, whatever else stands in the text: so what was kept is read as the same choices again.
  */
 export function choicesOf(text: string): string[] {
   const parts = text.split(/[;,|\n]/).map((one) => one.trim());
@@ -89,7 +92,10 @@ function readLink(text: string): string | null {
   try {
     const url = new URL(/^[a-z][a-z0-9+.-]*:/i.test(text) ? text : `https://${text}`);
     const sound =
-      (url.protocol === 'https:' || url.protocol === 'http:') && url.hostname.includes('.') && !/\s/.test(text) && url.href.length <= TEXT_LIMIT;
+      (url.protocol === 'https:' || url.protocol === 'http:') &&
+      url.hostname.includes('.') &&
+      !/\s/.test(text) &&
+      url.href.length <= TEXT_LIMIT;
     return sound ? url.href : null;
   } catch {
     return null;
@@ -97,7 +103,10 @@ function readLink(text: string): string | null {
 }
 
 function fault(code: Code, text: string, values: Said['values'] = {}): Coerced {
-  return { ok: false, reason: said(code, { ...values, got: text.length > 40 ? `${text.slice(0, 40)}…` : text }) };
+  return {
+    ok: false,
+    reason: said(code, { ...values, got: text.length > 40 ? `${text.slice(0, 40)}…` : text }),
+  };
 }
 
 /** What has to be known of where a text was written. */
@@ -153,7 +162,8 @@ export function coerce(type: FieldType, text: string, as: WrittenAs = {}): Coerc
     case 'money': {
       const money = readMoney(trimmed);
       if (money === null) return fault('value.amount', trimmed);
-      if (as.currency && money.currency && money.currency !== as.currency) return fault('value.currency', trimmed, { currency: as.currency });
+      if (as.currency && money.currency && money.currency !== as.currency)
+        return fault('value.currency', trimmed, { currency: as.currency });
       return { ok: true, value: { number: money.minor } };
     }
     case 'yesno': {
@@ -175,7 +185,10 @@ export function coerce(type: FieldType, text: string, as: WrittenAs = {}): Coerc
 const CLOCK =
   /[T ,]{1,5}(?:at |um |à )?(?<hour>\d{1,2})(?:[:.h](?<minute>\d{2}))?(?:[:.]\d{2}(?:[.,]\d{1,9})?)?\s{0,3}(?<half>[ap]\.?m\.?)?(?: uhr|Z)?$/i;
 
-/** A date with a time of day, on the clock of the place where it is: no zone is kept, and one that is given is not looked at. */
+/**
+ * A date with a time of day, on the clock of the place where it is: no zone is kept, and one that is given is
+ * not looked at.
+ */
 function coerceMoment(text: string, order: DateOrder): Coerced {
   const clock = CLOCK.exec(text);
   const date = parseDate(clock ? text.slice(0, clock.index) : text, order);
@@ -185,7 +198,9 @@ function coerceMoment(text: string, order: DateOrder): Coerced {
   return { ok: true, value: { date, number: twelve * 60 + Number(minute) } };
 }
 
-/** Nobody was born tomorrow: `3/4/62` of a birthday is 1962, and a whole year that is still to come is a slip. */
+/**
+ * Nobody was born tomorrow: `3/4/62` of a birthday is 1962, and a whole year that is still to come is a slip.
+ */
 function bornOn(date: Day, text: string, today: Day | undefined): Coerced {
   if (today === undefined || date <= today) return { ok: true, value: { date } };
   const { year, month, day } = dateParts(date);

@@ -8,8 +8,26 @@ const keyOf = (text: string) =>
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]/gu, '');
 
-/** Regions that CLDR names but that are no countries: groupings, and codes reserved for other uses (ISO 3166-1, 8.1.3). */
-const NO_COUNTRY = new Set(['EU', 'EZ', 'UN', 'QO', 'ZZ', 'XA', 'XB', 'AC', 'CP', 'CQ', 'DG', 'EA', 'IC', 'TA']);
+/**
+ * Regions that CLDR names but that are no countries: groupings, and codes reserved for other uses (ISO
+ * 3166-1, 8.1.3).
+ */
+const NO_COUNTRY = new Set([
+  'EU',
+  'EZ',
+  'UN',
+  'QO',
+  'ZZ',
+  'XA',
+  'XB',
+  'AC',
+  'CP',
+  'CQ',
+  'DG',
+  'EA',
+  'IC',
+  'TA',
+]);
 
 /** ISO 3166-1 codes of all countries, as far as Intl (Unicode CLDR) has a name for them. */
 export function countryCodes(): readonly string[] {
@@ -17,7 +35,8 @@ export function countryCodes(): readonly string[] {
   const names = new Intl.DisplayNames(['en'], { type: 'region' });
   const letters = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];
   const canonical = (code: string) =>
-    new Intl.Locale('und', { region: code }).region === code && Intl.getCanonicalLocales(`und-${code}`)[0] === `und-${code}`;
+    new Intl.Locale('und', { region: code }).region === code &&
+    Intl.getCanonicalLocales(`und-${code}`)[0] === `und-${code}`;
   codes = letters
     .flatMap((first) => letters.map((second) => first + second))
     .filter((code) => !NO_COUNTRY.has(code) && names.of(code) !== code && canonical(code));

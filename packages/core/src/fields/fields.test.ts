@@ -69,10 +69,15 @@ describe('coercing', () => {
     ['birthday', '29/02', { monthDay: 229 }],
     ['birthday', '1980-12-31', { monthDay: 1231 }],
     ['text', '  M ', { text: 'M' }],
-  ] as const)('%s %s', (type, text, value) => expect(spoken(coerce(type, text))).toEqual({ ok: true, value }));
+  ] as const)('%s %s', (type, text, value) =>
+    expect(spoken(coerce(type, text))).toEqual({ ok: true, value }),
+  );
 
   test('a fault names what was expected and what came', () => {
-    expect(spoken(coerce('date', 'next week'))).toEqual({ ok: false, reason: 'expected a date, got "next week"' });
+    expect(spoken(coerce('date', 'next week'))).toEqual({
+      ok: false,
+      reason: 'expected a date, got "next week"',
+    });
     expect(spoken(coerce('text', 'x'.repeat(501))).ok).toBe(false);
   });
 

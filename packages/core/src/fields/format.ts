@@ -12,7 +12,9 @@ export interface Manner {
 
 export function formatDay(day: Day, locale: string): string {
   const { year, month, day: d } = dateParts(day);
-  return new Intl.DateTimeFormat(locale, { dateStyle: 'medium', timeZone: 'UTC' }).format(Date.UTC(year, month - 1, d));
+  return new Intl.DateTimeFormat(locale, { dateStyle: 'medium', timeZone: 'UTC' }).format(
+    Date.UTC(year, month - 1, d),
+  );
 }
 
 function clock(minute: number): string {
@@ -73,7 +75,10 @@ export function formatValue(type: FieldType, value: FieldValue, manner: Manner):
   }
 }
 
-/** A kept value as it can be read again whatever the locale: dates as ISO days, amounts with a point, yes and no. */
+/**
+ * A kept value as it can be read again whatever the locale: dates as ISO days, amounts with a point, yes and
+ * no.
+ */
 export function isoValue(type: FieldType, value: FieldValue): string {
   switch (type) {
     case 'text':

@@ -16,9 +16,10 @@ const SIGNS: Record<string, string> = {
 };
 
 /**
- * An amount with its sign and separators as any of the common locales writes it. `(25.00)`, `-25` and `25-` are minus;
- * the currency is what the text itself says, by code or sign, else null. In hundredths of the currency's unit, as money is kept
- * everywhere, whether the currency itself has two digits after its mark, none or three.
+ * An amount with its sign and separators as any of the common locales writes it. `(25.00)`, `-25` and `25-`
+ * are minus; the currency is what the text itself says, by code or sign, else null. In hundredths of the
+ * currency's unit, as money is kept everywhere, whether the currency itself has two digits after its mark,
+ * none or three.
  */
 export function readMoney(text: string): { minor: number; currency: string | null } | null {
   const bare = text.trim();

@@ -1,4 +1,7 @@
-/** Whole digits, in groups of three behind one to three, or as South Asia groups them, in twos before the last three. */
+/**
+ * Whole digits, in groups of three behind one to three, or as South Asia groups them, in twos before the last
+ * three.
+ */
 const GROUPED = /^\d{1,3}(?:([.,])\d{3})(?:\1\d{3})*$|^\d{1,2}(?:,\d{2})*,\d{3}$/;
 /** Groups set off by spaces or apostrophes, up to the decimal mark. */
 const SPACED = /^\d{1,3}(?:[\s\u00a0\u202f'’]\d{3})+(?=$|[.,])/;
@@ -10,9 +13,9 @@ function wholeOf(text: string): string | null {
 }
 
 /**
- * A number written with either decimal mark: the last of `.` and `,` is decimal unless exactly three digits follow it
- * and it is the only one, in which case it groups thousands (`1,250` is twelve hundred and fifty). Groups are whole or it is
- * no number: `1,25.00` and `12.3.4` are slips that nobody can read for sure.
+ * A number written with either decimal mark: the last of `.` and `,` is decimal unless exactly three digits
+ * follow it and it is the only one, in which case it groups thousands (`1,250` is twelve hundred and fifty).
+ * Groups are whole or it is no number: `1,25.00` and `12.3.4` are slips that nobody can read for sure.
  */
 export function parseNumber(text: string): number | null {
   const plain = text
@@ -25,7 +28,8 @@ export function parseNumber(text: string): number | null {
   if (!/^[\d.,]+$/.test(digits) || !/\d/.test(digits)) return null;
   const at = Math.max(digits.lastIndexOf('.'), digits.lastIndexOf(','));
   const [head, tail] = at < 0 ? [digits, ''] : [digits.slice(0, at), digits.slice(at + 1)];
-  const groups = at >= 0 && (head.includes(digits[at]!) || (tail.length === 3 && /^[1-9]\d{0,2}$/.test(head)));
+  const groups =
+    at >= 0 && (head.includes(digits[at]!) || (tail.length === 3 && /^[1-9]\d{0,2}$/.test(head)));
   const whole = wholeOf(groups ? digits : head);
   if (whole === null) return null;
   const number = Number(`${minus}${whole === '' ? '0' : whole}${groups || tail === '' ? '' : `.${tail}`}`);

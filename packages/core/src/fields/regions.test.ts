@@ -3,7 +3,8 @@ import { coerce, fileOf, fileText, formatValue, isoValue, readRegion, regionName
 const MANNER = { locale: 'en-US', currency: 'USD' };
 
 describe('regions', () => {
-  // ISO 3166-2: Canada has 10 provinces and 3 territories, Germany 16 Länder, Mexico 32 entities, Austria 9 and Switzerland 26.
+  // ISO 3166-2: Canada has 10 provinces and 3 territories, Germany 16 Länder, Mexico 32 entities, Austria 9
+  // and Switzerland 26.
   test.each([
     ['CA', 13],
     ['DE', 16],
@@ -14,8 +15,11 @@ describe('regions', () => {
 
   test('every code is one of ISO 3166-2: the country, a dash, and up to three letters or digits', () => {
     for (const country of ['US', 'CA', 'GB', 'FR', 'ES', 'DK'])
-      for (const { code } of regionsOf(country)) expect(code).toMatch(new RegExp(`^${country}-[A-Z0-9]{1,3}$`));
-    expect(regionsOf('US').map(({ code }) => code)).toEqual(expect.arrayContaining(['US-WA', 'US-DC', 'US-FL']));
+      for (const { code } of regionsOf(country))
+        expect(code).toMatch(new RegExp(`^${country}-[A-Z0-9]{1,3}$`));
+    expect(regionsOf('US').map(({ code }) => code)).toEqual(
+      expect.arrayContaining(['US-WA', 'US-DC', 'US-FL']),
+    );
     expect(regionsOf('ZZ')).toEqual([]);
   });
 
@@ -36,7 +40,9 @@ describe('regions', () => {
 
   test('is told with its country', () => {
     expect(regionName('US-WA')).toBe('Washington, United States');
-    expect(formatValue('region', { text: 'CA-QC' }, { locale: 'fr-CA', currency: 'CAD' })).toContain('Canada');
+    expect(formatValue('region', { text: 'CA-QC' }, { locale: 'fr-CA', currency: 'CAD' })).toContain(
+      'Canada',
+    );
     expect(regionName('US-??')).toBe('US-??');
   });
 });
@@ -59,7 +65,9 @@ describe('a date and a time', () => {
   });
 
   test('is written as the locale writes it', () => {
-    expect(formatValue('datetime', { date: 20_881, number: 1110 }, MANNER).replace(/\s/g, ' ')).toBe('Mar 4, 2027, 6:30 PM');
+    expect(formatValue('datetime', { date: 20_881, number: 1110 }, MANNER).replace(/\s/g, ' ')).toBe(
+      'Mar 4, 2027, 6:30 PM',
+    );
   });
 });
 

@@ -41,13 +41,14 @@ function named(): Map<string, Region[]> {
   if (byName) return byName;
   byName = new Map();
   for (const regions of table().values())
-    for (const region of regions) byName.set(keyOf(region.name), [...(byName.get(keyOf(region.name)) ?? []), region]);
+    for (const region of regions)
+      byName.set(keyOf(region.name), [...(byName.get(keyOf(region.name)) ?? []), region]);
   return byName;
 }
 
 /**
- * The code of a region written as code ("US-WA", "us wa"), as name with its country ("Québec, Canada"), or as a name
- * that only one country has ("Washington"). Null for anything else: "Victoria" alone could be several.
+ * The code of a region written as code ("US-WA", "us wa"), as name with its country ("Québec, Canada"), or as
+ * a name that only one country has ("Washington"). Null for anything else: "Victoria" alone could be several.
  */
 export function readRegion(text: string): string | null {
   const code = /^([a-z]{2})[-–\s/]([a-z0-9]{1,3})$/i.exec(text.trim());
@@ -59,12 +60,17 @@ export function readRegion(text: string): string | null {
   const land = rest.length > 0 ? readCountry(rest.join(' ')) : null;
   if (rest.length > 0 && land === null) return null;
   const short = name.trim().toUpperCase();
-  if (land !== null && regionsOf(land).some((region) => region.code === `${land}-${short}`)) return `${land}-${short}`;
-  const found = (named().get(keyOf(name)) ?? []).filter((region) => land === null || region.code.startsWith(`${land}-`));
+  if (land !== null && regionsOf(land).some((region) => region.code === `${land}-${short}`))
+    return `${land}-${short}`;
+  const found = (named().get(keyOf(name)) ?? []).filter(
+    (region) => land === null || region.code.startsWith(`${land}-`),
+  );
   return found.length === 1 ? found[0]!.code : null;
 }
 
-/** As `readRegion` where the country is known: its own names and codes alone are read, "WA" or "Victoria" too. */
+/**
+ * As `readRegion` where the country is known: its own names and codes alone are read, "WA" or "Victoria" too.
+ */
 export function readRegionIn(country: string, text: string): string | null {
   const found = readRegion(`${country}-${text}`) ?? readRegion(`${text}, ${country}`) ?? readRegion(text);
   return found?.startsWith(`${country}-`) ? found : null;

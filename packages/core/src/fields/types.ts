@@ -20,9 +20,10 @@ export const FIELD_TYPES = [
 export type FieldType = (typeof FIELD_TYPES)[number];
 
 /**
- * A value as it is kept. Text for text, choices (several with “; ” between), countries (ISO 3166-1), regions (ISO
- * 3166-2), places (latitude, longitude), links and files (“id/name”); number for number, yes/no (1, 0) and money (minor
- * units); date for dates, and with it number, the minute of the day, for a date and time; monthDay for birthdays.
+ * A value as it is kept. Text for text, choices (several with “; ” between), countries (ISO 3166-1), regions
+ * (ISO 3166-2), places (latitude, longitude), links and files (“id/name”); number for number, yes/no (1, 0)
+ * and money (minor units); date for dates, and with it number, the minute of the day, for a date and time;
+ * monthDay for birthdays.
  */
 export interface FieldValue {
   text?: string;

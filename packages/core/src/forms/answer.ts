@@ -1,4 +1,14 @@
-import { choicesOf, coerce, LONG_TEXT_LIMIT, readCountry, readRegionIn, TEXT_LIMIT, usualOrder, type FieldType, type FieldValue } from '../fields';
+import {
+  choicesOf,
+  coerce,
+  LONG_TEXT_LIMIT,
+  readCountry,
+  readRegionIn,
+  TEXT_LIMIT,
+  usualOrder,
+  type FieldType,
+  type FieldValue,
+} from '../fields';
 import { cleanEmail, cleanMobile, cleanName, LONGEST, type Cleaned, type PostalAddress } from '../intake';
 import { askName, inputName, type FormAsk, type FormDefinition, type FormItem } from './definition';
 import { numberCountry, partName, POSTAL_INPUTS, postedAddress, postedText, type Posted } from './posted';
@@ -31,8 +41,8 @@ export interface AnswerFault {
 }
 
 /**
- * Reads what a browser posted. A value counts only for an item that the form asks or hides; a constant is never taken
- * from outside; a box counts only when it was ticked.
+ * Reads what a browser posted. A value counts only for an item that the form asks or hides; a constant is
+ * never taken from outside; a box counts only when it was ticked.
  */
 export function readAnswer(
   form: FormDefinition,
@@ -40,16 +50,30 @@ export function readAnswer(
   around: AroundForm,
 ): { ok: true; answer: FormAnswer } | { ok: false; faults: AnswerFault[] } {
   const faults: AnswerFault[] = [];
-  const answer: FormAnswer = { firstName: '', lastName: '', email: null, mobile: null, country: null, post: null, values: [], agreed: [] };
+  const answer: FormAnswer = {
+    firstName: '',
+    lastName: '',
+    email: null,
+    mobile: null,
+    country: null,
+    post: null,
+    values: [],
+    agreed: [],
+  };
   for (const item of form.items) readItem(item, posted, around, answer, faults);
   form.asks.forEach((ask, i) => {
     if (!posted[askName(i)]) return;
     const reachable = ask.channel === 'email' ? answer.email : ask.channel === 'post' ? true : answer.mobile;
     if (reachable) answer.agreed.push(ask);
     else if (!faults.some((fault) => fault.input === (ask.channel === 'email' ? 'email' : 'mobile')))
-      faults.push({ input: ask.channel === 'email' ? 'email' : 'mobile', phrase: 'address-for-ask', detail: '' });
+      faults.push({
+        input: ask.channel === 'email' ? 'email' : 'mobile',
+        phrase: 'address-for-ask',
+        detail: '',
+      });
   });
-  if (!answer.email && !answer.mobile && faults.length === 0) faults.push({ input: firstAddress(form), phrase: 'no-address', detail: '' });
+  if (!answer.email && !answer.mobile && faults.length === 0)
+    faults.push({ input: firstAddress(form), phrase: 'no-address', detail: '' });
   return faults.length > 0 ? { ok: false, faults } : { ok: true, answer };
 }
 
@@ -57,7 +81,13 @@ function firstAddress(form: FormDefinition): string {
   return form.items.some((item) => item.of === 'email') ? 'email' : 'mobile';
 }
 
-function readItem(item: FormItem, posted: Posted, around: AroundForm, answer: FormAnswer, faults: AnswerFault[]): void {
+function readItem(
+  item: FormItem,
+  posted: Posted,
+  around: AroundForm,
+  answer: FormAnswer,
+  faults: AnswerFault[],
+): void {
   const input = inputName(item);
   const fault = (phrase: AnswerFault['phrase'], detail = '') => faults.push({ input, phrase, detail });
   if (item.of === 'post') return readPost(item, posted, answer, fault);
@@ -68,7 +98,12 @@ function readItem(item: FormItem, posted: Posted, around: AroundForm, answer: Fo
   if (text.length > longest) return void fault('long');
   if (text === '') return void (item.required && fault('required'));
   const address = (cleaned: Cleaned, phrase: 'email' | 'mobile') => {
-    if (cleaned.ok) return { normal: cleaned.normal, shown: cleaned.shown, ...(cleaned.country ? { country: cleaned.country } : {}) };
+    if (cleaned.ok)
+      return {
+        normal: cleaned.normal,
+        shown: cleaned.shown,
+        ...(cleaned.country ? { country: cleaned.country } : {}),
+      };
     fault(phrase, text.slice(0, 60));
     return null;
   };
@@ -81,7 +116,10 @@ function readItem(item: FormItem, posted: Posted, around: AroundForm, answer: Fo
       answer.email = address(cleanEmail(text), 'email');
       return;
     case 'mobile':
-      answer.mobile = address(cleanMobile(text, numberCountry(item, posted) ?? answer.country ?? around.country), 'mobile');
+      answer.mobile = address(
+        cleanMobile(text, numberCountry(item, posted) ?? answer.country ?? around.country),
+        'mobile',
+      );
       return;
     case 'country':
       if (/^[A-Za-z]{2}$/.test(text)) answer.country = text.toUpperCase();
@@ -96,12 +134,22 @@ function readItem(item: FormItem, posted: Posted, around: AroundForm, answer: Fo
   }
 }
 
-/** As a cell of a file; a region may be of the house's own country, and what is chosen must be there to be chosen. */
-function coerceAnswer(field: number, type: FieldType, text: string, { country, choices }: AroundForm): ReturnType<typeof coerce> | null {
+/**
+ * As a cell of a file; a region may be of the house's own country, and what is chosen must be there to be
+ * chosen.
+ */
+function coerceAnswer(
+  field: number,
+  type: FieldType,
+  text: string,
+  { country, choices }: AroundForm,
+): ReturnType<typeof coerce> | null {
   const offered = choices?.get(field) ?? [];
   const chosen = type === 'choice' ? [text] : type === 'choices' ? choicesOf(text) : [];
   if (offered.length > 0 && chosen.some((one) => !offered.includes(one))) return null;
-  return coerce(type, type === 'region' ? (readRegionIn(country, text) ?? text) : text, { order: usualOrder(country) });
+  return coerce(type, type === 'region' ? (readRegionIn(country, text) ?? text) : text, {
+    order: usualOrder(country),
+  });
 }
 
 type Fault = (phrase: AnswerFault['phrase'], detail?: string) => void;
@@ -109,8 +157,12 @@ type Fault = (phrase: AnswerFault['phrase'], detail?: string) => void;
 function readPost(item: FormItem, posted: Posted, answer: FormAnswer, fault: Fault): void {
   const post = postedAddress(item, posted);
   if (post === null)
-    return item.required || POSTAL_INPUTS.some((part) => part !== 'country' && posted[partName(item, part)]) ? fault('required') : undefined;
-  if (POSTAL_INPUTS.some((part) => post[part].length > (part === 'country' ? 2 : LONGEST[part]))) return fault('long');
-  if (post.country !== '' && readCountry(post.country) === null) return fault('value', post.country.slice(0, 60));
+    return item.required || POSTAL_INPUTS.some((part) => part !== 'country' && posted[partName(item, part)])
+      ? fault('required')
+      : undefined;
+  if (POSTAL_INPUTS.some((part) => post[part].length > (part === 'country' ? 2 : LONGEST[part])))
+    return fault('long');
+  if (post.country !== '' && readCountry(post.country) === null)
+    return fault('value', post.country.slice(0, 60));
   answer.post = { ...post, country: post.country.toUpperCase() };
 }

@@ -10,8 +10,8 @@ export const FORM_PARTS = ['firstName', 'lastName', 'email', 'mobile', 'country'
 export type FormPart = (typeof FORM_PARTS)[number];
 
 /**
- * One thing a form knows of a person: asked of them, hidden (taken from the address of the page, such as where a poster
- * hung), or constant (always the same, never taken from the browser).
+ * One thing a form knows of a person: asked of them, hidden (taken from the address of the page, such as
+ * where a poster hung), or constant (always the same, never taken from the browser).
  */
 export interface FormItem {
   of: FormPart | number;
@@ -39,7 +39,9 @@ export interface FormDefinition {
   asks: FormAsk[];
   button: string;
   thanks: { words: string; redirect: string | null };
-  /** "always" asks to confirm by email wherever they are; "rule" leaves it to the house rules of the place. */
+  /**
+   * "always" asks to confirm by email wherever they are; "rule" leaves it to the house rules of the place.
+   */
   confirm: { email: 'rule' | 'always'; subject: string; words: string };
   tagIds: number[];
   listIds: number[];
@@ -74,18 +76,29 @@ export function formFaults(
   if (parts.size < form.items.length) fault('items', said('form.twice'));
   if (!parts.has('email') && !parts.has('mobile')) fault('items', said('form.no-address'));
   form.items.forEach((item, i) => {
-    if (typeof item.of === 'number' && !known.fields.has(item.of)) fault(`items.${i}`, said('form.field-gone', { label: item.label }));
-    if (typeof item.of === 'number' && known.unaskable?.has(item.of)) fault(`items.${i}`, said('form.file', { label: item.label }));
-    if (typeof item.of === 'number' && known.required?.has(item.of) && item.show === 'asked' && !item.required)
+    if (typeof item.of === 'number' && !known.fields.has(item.of))
+      fault(`items.${i}`, said('form.field-gone', { label: item.label }));
+    if (typeof item.of === 'number' && known.unaskable?.has(item.of))
+      fault(`items.${i}`, said('form.file', { label: item.label }));
+    if (
+      typeof item.of === 'number' &&
+      known.required?.has(item.of) &&
+      item.show === 'asked' &&
+      !item.required
+    )
       fault(`items.${i}`, said('form.must', { label: item.label }));
     if (item.show === 'asked' && item.label.trim() === '') fault(`items.${i}`, said('form.label'));
-    if (item.show !== 'asked' && item.required) fault(`items.${i}`, said('form.not-asked', { label: item.label }));
-    if (item.show !== 'asked' && (item.of === 'email' || item.of === 'mobile' || item.of === 'post')) fault(`items.${i}`, said('form.address-asked'));
-    if (item.show === 'constant' && item.value === '') fault(`items.${i}`, said('form.constant', { label: item.label }));
+    if (item.show !== 'asked' && item.required)
+      fault(`items.${i}`, said('form.not-asked', { label: item.label }));
+    if (item.show !== 'asked' && (item.of === 'email' || item.of === 'mobile' || item.of === 'post'))
+      fault(`items.${i}`, said('form.address-asked'));
+    if (item.show === 'constant' && item.value === '')
+      fault(`items.${i}`, said('form.constant', { label: item.label }));
   });
   if (form.asks.length === 0) fault('asks', said('form.no-permission'));
   form.asks.forEach((ask, i) => askFaults(form, ask, known).forEach((why) => fault(`asks.${i}`, why)));
-  if (form.keyword !== null && !form.asks.some((ask) => ask.channel === 'text')) fault('keyword', said('form.keyword'));
+  if (form.keyword !== null && !form.asks.some((ask) => ask.channel === 'text'))
+    fault('keyword', said('form.keyword'));
   return faults;
 }
 
@@ -96,8 +109,12 @@ function askFaults(form: FormDefinition, ask: FormAsk, known: Parameters<typeof 
   if (ask.channel === 'email' && !asks('email')) faults.push(said('ask.email'));
   if ((ask.channel === 'text' || ask.channel === 'call') && !asks('mobile')) faults.push(said('ask.phone'));
   if (ask.channel === 'post') faults.push(said('ask.post'));
-  if (isListScope(ask.scope) && !known.openLists.has(Number(ask.scope.slice(5)))) faults.push(said('ask.list'));
-  if (ask.channel === 'text') faults.push(...textAskFaults(ask.words, known.organization).map((missing) => said('ask.text', { missing })));
+  if (isListScope(ask.scope) && !known.openLists.has(Number(ask.scope.slice(5))))
+    faults.push(said('ask.list'));
+  if (ask.channel === 'text')
+    faults.push(
+      ...textAskFaults(ask.words, known.organization).map((missing) => said('ask.text', { missing })),
+    );
   return faults;
 }
 

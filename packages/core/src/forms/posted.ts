@@ -6,23 +6,39 @@ import { inputName, type FormItem } from './definition';
 export type Posted = Readonly<Record<string, string | undefined>>;
 
 /** The parts of an address as they are asked, in the order of an envelope. */
-export const POSTAL_INPUTS = ['street', 'postcode', 'city', 'region', 'country'] as const satisfies readonly (keyof PostalAddress)[];
+export const POSTAL_INPUTS = [
+  'street',
+  'postcode',
+  'city',
+  'region',
+  'country',
+] as const satisfies readonly (keyof PostalAddress)[];
 
-/** Name of one of several inputs that make up one answer, such as `field_5.month`, `post.street` or `field_12.3`. */
+/**
+ * Name of one of several inputs that make up one answer, such as `field_5.month`, `post.street` or
+ * `field_12.3`.
+ */
 export function partName(item: FormItem, part: string | number): string {
   return `${inputName(item)}.${part}`;
 }
 
-/** The answer to an item as one text, put together where it was given by several controls; empty where nothing was given. */
+/**
+ * The answer to an item as one text, put together where it was given by several controls; empty where nothing
+ * was given.
+ */
 export function postedText(item: FormItem, type: FieldType | undefined, posted: Posted): string {
   const own = posted[inputName(item)];
   if (own !== undefined) return own.trim();
-  if (type === 'birthday') return birthdayText(posted[partName(item, 'month')] ?? '', posted[partName(item, 'day')] ?? '');
+  if (type === 'birthday')
+    return birthdayText(posted[partName(item, 'month')] ?? '', posted[partName(item, 'day')] ?? '');
   if (type === 'choices') return tickedOf(item, posted).join(CHOICE_SEPARATOR);
   return '';
 }
 
-/** Month and day as ISO 8601 wrote a date without its year, `--02-29`. Half of one is left for whoever reads it to refuse. */
+/**
+ * Month and day as ISO 8601 wrote a date without its year, `--02-29`. Half of one is left for whoever reads
+ * it to refuse.
+ */
 function birthdayText(month: string, day: string): string {
   const two = (text: string) => text.trim().padStart(2, '0');
   return month.trim() === '' && day.trim() === '' ? '' : `--${two(month)}-${two(day)}`;
@@ -38,7 +54,9 @@ function tickedOf(item: FormItem, posted: Posted): string[] {
 
 /** The parts of a postal address; null where neither a street nor a town was given. */
 export function postedAddress(item: FormItem, posted: Posted): PostalAddress | null {
-  const parts = Object.fromEntries(POSTAL_INPUTS.map((part) => [part, (posted[partName(item, part)] ?? '').trim()])) as unknown as PostalAddress;
+  const parts = Object.fromEntries(
+    POSTAL_INPUTS.map((part) => [part, (posted[partName(item, part)] ?? '').trim()]),
+  ) as unknown as PostalAddress;
   return parts.street === '' && parts.city === '' ? null : parts;
 }
 

@@ -15,7 +15,10 @@ test.each([
   [['Ana|Ruiz', 'Ana|Ruiz'], 'Ana', 'Ana Ruiz'],
   [['|'], '', ''],
 ])('%j are greeted as %s and addressed as %s', (names, greeting, to) => {
-  expect([greetingOf(people(...names), null, 'en-US'), addressee(people(...names), 'en-US')]).toEqual([greeting, to]);
+  expect([greetingOf(people(...names), null, 'en-US'), addressee(people(...names), 'en-US')]).toEqual([
+    greeting,
+    to,
+  ]);
 });
 
 test('words kept for a household win, and names are joined as the language joins them', () => {
@@ -31,7 +34,8 @@ test('one letter for each household, nobody lost and nobody twice, in the order 
       const letters = oneEach(all);
       const flat = letters.flat();
       expect(new Set(flat.map(({ id }) => id)).size).toBe(all.length);
-      for (const letter of letters) expect(new Set(letter.map(({ householdId }) => householdId)).size).toBe(1);
+      for (const letter of letters)
+        expect(new Set(letter.map(({ householdId }) => householdId)).size).toBe(1);
       const homes = letters.map(([first]) => first!.householdId).filter((home) => home !== null);
       expect(new Set(homes).size).toBe(homes.length);
       const places = letters.map(([first]) => all.indexOf(first!));

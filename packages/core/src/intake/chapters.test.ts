@@ -6,17 +6,29 @@ const CHAPTERS = [
   { id: 3, name: 'Mill Race', places: 'Oregon, 97, 98101' },
 ];
 const finder = new ChapterFinder(CHAPTERS, 'US');
-const at = (country: string | null, region: string | null, postcode = '') => finder.at({ country, region }, postcode);
+const at = (country: string | null, region: string | null, postcode = '') =>
+  finder.at({ country, region }, postcode);
 
 test('places are read as countries, regions and beginnings of postcodes; what is none is told', () => {
   expect(readHomes('US-WA, oregon\n97, SW1A; fr, Quebec, Old Canada , Atlantis', 'US')).toEqual({
-    homes: [{ region: 'US-WA' }, { region: 'US-OR' }, { postcode: '97' }, { postcode: 'SW1A' }, { country: 'FR' }, { region: 'CA-QC' }],
+    homes: [
+      { region: 'US-WA' },
+      { region: 'US-OR' },
+      { postcode: '97' },
+      { postcode: 'SW1A' },
+      { country: 'FR' },
+      { region: 'CA-QC' },
+    ],
     unread: ['Old Canada', 'Atlantis'],
   });
-  // Washington alone is the state where the house is in the United States, and 'VIC' one of Australia's there.
+  // Washington alone is the state where the house is in the United States, and 'VIC' one of Australia's
+  // there.
   expect(readHomes('Washington', 'US').homes).toEqual([{ region: 'US-WA' }]);
   expect(readHomes('vic', 'AU').homes).toEqual([{ region: 'AU-VIC' }]);
-  expect([readHomes('CA', 'US').homes, readHomes('CA', 'GB').homes]).toEqual([[{ region: 'US-CA' }], [{ country: 'CA' }]]);
+  expect([readHomes('CA', 'US').homes, readHomes('CA', 'GB').homes]).toEqual([
+    [{ region: 'US-CA' }],
+    [{ country: 'CA' }],
+  ]);
   expect(readHomes(' , ;', 'US')).toEqual({ homes: [], unread: [] });
 });
 

@@ -3,7 +3,10 @@ import type { Place } from '../permission';
 import { nameMatchKey } from './clean';
 import { normalPostcode } from './places';
 
-/** A chapter that new people may join, and where its people live, as somebody wrote it: "US-WA, Oregon, 97, 980". */
+/**
+ * A chapter that new people may join, and where its people live, as somebody wrote it: "US-WA, Oregon, 97,
+ * 980".
+ */
 export interface ChapterHome {
   id: number;
   name: string;
@@ -14,9 +17,9 @@ export interface ChapterHome {
 type Home = { country: string } | { region: string } | { postcode: string };
 
 /**
- * Reads the places of a chapter: regions by code or name, those of the house's own country first ("CA" of a house in the
- * United States is California), countries by code or name, anything else with a digit as the beginning of postcodes. What
- * can't be read is told.
+ * Reads the places of a chapter: regions by code or name, those of the house's own country first ("CA" of a
+ * house in the United States is California), countries by code or name, anything else with a digit as the
+ * beginning of postcodes. What can't be read is told.
  */
 export function readHomes(text: string, homeCountry: string): { homes: Home[]; unread: string[] } {
   const [homes, unread]: [Home[], string[]] = [[], []];
@@ -43,7 +46,9 @@ export class ChapterFinder {
     homeCountry: string,
   ) {
     this.byName = new Map(chapters.map(({ id, name }) => [nameMatchKey(name), id]));
-    this.homes = chapters.flatMap(({ id, places }) => readHomes(places, homeCountry).homes.map((home) => ({ id, home })));
+    this.homes = chapters.flatMap(({ id, places }) =>
+      readHomes(places, homeCountry).homes.map((home) => ({ id, home })),
+    );
   }
 
   /** The chapter of that name, in any case and with any marks; null for none. */
@@ -56,8 +61,8 @@ export class ChapterFinder {
   }
 
   /**
-   * The chapter whose places fit best: by the longest beginning of the postcode, else by region, else by country. Of two
-   * that fit alike the first. Null where none fits.
+   * The chapter whose places fit best: by the longest beginning of the postcode, else by region, else by
+   * country. Of two that fit alike the first. Null where none fits.
    */
   at({ country, region }: Place, postcode: string): number | null {
     const plain = normalPostcode(postcode);

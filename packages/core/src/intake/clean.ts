@@ -3,8 +3,8 @@ import { parsePhoneNumberFromString, type CountryCode, type PhoneNumber } from '
 import { plainAmerican } from './plain-numbers';
 
 /**
- * An address as it is kept. `country` is that of a telephone number, where its number alone says so; `hint` what is worth
- * telling though nothing is wrong.
+ * An address as it is kept. `country` is that of a telephone number, where its number alone says so; `hint`
+ * what is worth telling though nothing is wrong.
  */
 export interface CleanAddress {
   normal: string;
@@ -19,16 +19,19 @@ const LABEL = /^[\p{L}\p{N}]([\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?$/u;
 /** What nearly every address looks like: nothing around it, ASCII, an ending that begins with a letter. */
 /** No address and no number is longer: what is, is no cell that anybody typed. */
 const LONGEST = 1000;
-const PLAIN = /^[a-z0-9_+-]+(?:\.[a-z0-9_+-]+)*@(?:[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?\.)+[a-z](?:[a-z0-9-]{0,61}[a-z0-9])$/i;
+const PLAIN =
+  /^[a-z0-9_+-]+(?:\.[a-z0-9_+-]+)*@(?:[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?\.)+[a-z](?:[a-z0-9-]{0,61}[a-z0-9])$/i;
 
 /**
- * An email address in its normal form: trimmed of the wrappings that programs add, lower case throughout (the local
- * part is case-sensitive in RFC 5321 §2.4, but no provider in use tells cases apart; common practice, no source).
- * Bounds of RFC 5321 §4.5.3.1: 64 octets before the @, 254 in all. Quoted local parts are refused.
+ * An email address in its normal form: trimmed of the wrappings that programs add, lower case throughout (the
+ * local part is case-sensitive in RFC 5321 §2.4, but no provider in use tells cases apart; common practice,
+ * no source). Bounds of RFC 5321 §4.5.3.1: 64 octets before the @, 254 in all. Quoted local parts are
+ * refused.
  */
 export function cleanEmail(text: string): Cleaned {
   if (text.length > LONGEST) return { ok: false, reason: said('email.long', { length: text.length }) };
-  if (text.length <= 254 && text.indexOf('@') <= 64 && PLAIN.test(text)) return { ok: true, normal: text.toLowerCase(), shown: text };
+  if (text.length <= 254 && text.indexOf('@') <= 64 && PLAIN.test(text))
+    return { ok: true, normal: text.toLowerCase(), shown: text };
   const bare = text
     .trim()
     .replace(/^mailto:/i, '')
@@ -39,8 +42,10 @@ export function cleanEmail(text: string): Cleaned {
   const [local, domain] = [shown.slice(0, at), shown.slice(at + 1)];
   const labels = domain.split('.');
   if (labels.length < 2) return { ok: false, reason: said('email.ending', { got: brief(text) }) };
-  const sound = ATOM.test(local) && labels.every((label) => LABEL.test(label)) && !/^\d+$/.test(labels.at(-1)!);
-  if (!sound || octets(local) > 64 || octets(shown) > 254) return { ok: false, reason: said('email.wrong', { got: brief(text) }) };
+  const sound =
+    ATOM.test(local) && labels.every((label) => LABEL.test(label)) && !/^\d+$/.test(labels.at(-1)!);
+  if (!sound || octets(local) > 64 || octets(shown) > 254)
+    return { ok: false, reason: said('email.wrong', { got: brief(text) }) };
   return { ok: true, normal: shown.normalize('NFC').toLowerCase(), shown };
 }
 
@@ -59,7 +64,10 @@ function brief(text: string): string {
   return trimmed.length > 40 ? `${trimmed.slice(0, 40)}…` : trimmed;
 }
 
-/** Digits that a spreadsheet wrote as a power of ten: all of them where the figure is whole, null where the last are gone. */
+/**
+ * Digits that a spreadsheet wrote as a power of ten: all of them where the figure is whole, null where the
+ * last are gone.
+ */
 function unshortened(text: string): string | null {
   const [, whole, part, power] = /^(\d)(?:[.,](\d+))?E\+?(\d+)$/i.exec(text) ?? [];
   if (whole === undefined || (part ?? '').length < Number(power)) return null;
@@ -67,8 +75,8 @@ function unshortened(text: string): string | null {
 }
 
 /**
- * A telephone number in E.164 (ITU-T E.164) by libphonenumber, read in a default country where it has no country code.
- * What a spreadsheet did to it is put right where that is certain, and told.
+ * A telephone number in E.164 (ITU-T E.164) by libphonenumber, read in a default country where it has no
+ * country code. What a spreadsheet did to it is put right where that is certain, and told.
  */
 export function cleanPhone(text: string, country: string): Cleaned {
   if (text.length > LONGEST) return { ok: false, reason: said('phone.long', { length: text.length }) };
@@ -92,7 +100,12 @@ export function cleanPhone(text: string, country: string): Cleaned {
   const international = /^\d{9,15}$/.test(digits) ? parsePhoneNumberFromString(`+${digits}`) : undefined;
   if (international?.isValid()) return phone(international, said('phone.plus', { digits }));
   const own = /^\s*(?:\+|00)/.test(text);
-  return { ok: false, reason: own ? said('phone.wrong', { got: brief(text) }) : said('phone.wrong-in', { got: brief(text), country }) };
+  return {
+    ok: false,
+    reason: own
+      ? said('phone.wrong', { got: brief(text) })
+      : said('phone.wrong-in', { got: brief(text), country }),
+  };
 }
 
 function phone(number: PhoneNumber, hint: Said | undefined): Cleaned {
@@ -162,7 +175,10 @@ const PARTICLES = new Set([
 const TITLES = /^(?:mr|mrs|ms|mx|miss|dr|prof|sir|rev|herr|frau|sr|sra|m|mme|mlle)\.? /i;
 const SUFFIXES = /,? (?:jr|sr|ii|iii|iv|phd|md|esq)\.?$/i;
 
-/** Cuts a whole name in two: "Reyes, Tomás" at the comma, else before the last word and the particles in front of it. */
+/**
+ * Cuts a whole name in two: "Reyes, Tomás" at the comma, else before the last word and the particles in front
+ * of it.
+ */
 export function cutName(text: string): { firstName: string; lastName: string } {
   const plain = text.normalize('NFC').trim().replace(/\s+/g, ' ').replace(TITLES, '').replace(SUFFIXES, '');
   const comma = /^([^,]+),([^,]+)$/.exec(plain);
@@ -171,7 +187,10 @@ export function cutName(text: string): { firstName: string; lastName: string } {
   if (words.length === 1) return { firstName: cleanName(plain), lastName: '' };
   let at = words.length - 1;
   while (at > 1 && PARTICLES.has(words[at - 1]!.toLowerCase())) at -= 1;
-  return { firstName: cleanName(words.slice(0, at).join(' ')), lastName: cleanName(words.slice(at).join(' ')) };
+  return {
+    firstName: cleanName(words.slice(0, at).join(' ')),
+    lastName: cleanName(words.slice(at).join(' ')),
+  };
 }
 
 /** "Ruth Abara <ruth@example.org>" in its two parts. */
@@ -187,8 +206,8 @@ export function cutNameEmail(text: string): { name: string; email: string } {
 }
 
 /**
- * An address without what many providers pass over: dots and whatever follows a plus in the local part. Two addresses
- * that agree in this may be one person's; they are told, never taken for the same.
+ * An address without what many providers pass over: dots and whatever follows a plus in the local part. Two
+ * addresses that agree in this may be one person's; they are told, never taken for the same.
  */
 export function looseEmail(normal: string): string {
   const at = normal.lastIndexOf('@');
@@ -198,13 +217,19 @@ export function looseEmail(normal: string): string {
   return `${local}@${normal.slice(at + 1)}`;
 }
 
-/** The mailbox that an address leads to: without what follows a plus in its local part (subaddress, RFC 5233). A number is its own. */
+/**
+ * The mailbox that an address leads to: without what follows a plus in its local part (subaddress, RFC 5233).
+ * A number is its own.
+ */
 export function mailboxOf(normal: string): string {
   const [at, plus] = [normal.lastIndexOf('@'), normal.indexOf('+')];
   return plus > 0 && plus < at ? normal.slice(0, plus) + normal.slice(at) : normal;
 }
 
-/** A name as it is kept: on one line, with single spaces, in the case it was typed in, which may be meant ("IDN"). */
+/**
+ * A name as it is kept: on one line, with single spaces, in the case it was typed in, which may be meant
+ * ("IDN").
+ */
 export function cleanName(text: string): string {
   if (/^[A-Z][a-z]{0,98}$/.test(text)) return text;
   return oneLine(text).normalize('NFC').trim().replace(/\s+/g, ' ').slice(0, 100);
@@ -212,13 +237,20 @@ export function cleanName(text: string): string {
 
 /** Whether a name is typed all in one case, such as a caps lock or a till would leave it. */
 export function isOneCase(text: string): boolean {
-  return text.length > 2 && (text === text.toUpperCase() || text === text.toLowerCase()) && /\p{L}{3}/u.test(text);
+  return (
+    text.length > 2 && (text === text.toUpperCase() || text === text.toLowerCase()) && /\p{L}{3}/u.test(text)
+  );
 }
 
-/** A name that is all in one case with capitals where they stand in a greeting; done where a person asks for it. */
+/**
+ * A name that is all in one case with capitals where they stand in a greeting; done where a person asks for
+ * it.
+ */
 export function recased(text: string): string {
   if (!isOneCase(text)) return text;
-  return text.toLowerCase().replace(/(^|[\s'-])(\p{L})/gu, (_all, before: string, letter: string) => before + letter.toUpperCase());
+  return text
+    .toLowerCase()
+    .replace(/(^|[\s'-])(\p{L})/gu, (_all, before: string, letter: string) => before + letter.toUpperCase());
 }
 
 /** Names compare without case, marks and spaces. */

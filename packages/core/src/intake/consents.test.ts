@@ -3,8 +3,9 @@ import { guessColumn, profileColumn } from './guess';
 import { applyLayout } from './layouts';
 
 /*
- * Headers of sign-up sheets, of exports of donor and mailing systems and of hand-kept lists, as they are commonly written in
- * four languages (common practice, no source). A question mark: it is asked, and not taken for an agreement meanwhile.
+ * Headers of sign-up sheets, of exports of donor and mailing systems and of hand-kept lists, as they are
+ * commonly written in four languages (common practice, no source). A question mark: it is asked, and not
+ * taken for an agreement meanwhile.
  */
 const REFUSE = `
 every: Opt-out | Opted out | OptOut | opt_out | Do not contact | DoNotContact | Do-Not-Contact | DNC | Consent withdrawn | Permission refused | Permission denied | No marketing | No contact
@@ -78,13 +79,27 @@ test('no column of refusals is ever taken for an agreement, whatever stands in i
 });
 
 test('numbers are numbers, however like a refusal their header reads', () => {
-  expect(guessColumn('No. telephone', profileColumn(['206 555 0101', '206 555 0102'], 'US'), []).choice).toEqual({ to: 'mobile' });
-  expect(guessColumn('No. calls', profileColumn(['0', '12', '3', '7'], 'US'), []).choice).toMatchObject({ to: 'newField', type: 'number' });
-  expect(guessColumn('Unsubscribe link', profileColumn(['https://example.org/u/1', 'https://example.org/u/2'], 'US'), []).choice).toMatchObject({
+  expect(
+    guessColumn('No. telephone', profileColumn(['206 555 0101', '206 555 0102'], 'US'), []).choice,
+  ).toEqual({ to: 'mobile' });
+  expect(guessColumn('No. calls', profileColumn(['0', '12', '3', '7'], 'US'), []).choice).toMatchObject({
+    to: 'newField',
+    type: 'number',
+  });
+  expect(
+    guessColumn(
+      'Unsubscribe link',
+      profileColumn(['https://example.org/u/1', 'https://example.org/u/2'], 'US'),
+      [],
+    ).choice,
+  ).toMatchObject({
     type: 'link',
   });
   // The day of a refusal as a spreadsheet counts days.
-  expect(guessColumn('Unsubscribed on', profileColumn(['45000', '45120'], 'US'), []).choice).toEqual({ to: 'refusal', channel: 'email' });
+  expect(guessColumn('Unsubscribed on', profileColumn(['45000', '45120'], 'US'), []).choice).toEqual({
+    to: 'refusal',
+    channel: 'email',
+  });
 });
 
 test('what was agreed to is never guessed where the header does not tell, and an agreement to calls or post is none to mail', () => {
@@ -105,13 +120,29 @@ test('what was agreed to is never guessed where the header does not tell, and an
 });
 
 test('a few cells that say neither leave a column of consent what it is', () => {
-  const { choice } = guessColumn('Newsletter', profileColumn(['Yes', 'No', 'Yes', 'Yes', 'ask again', 'No', 'Yes', 'Yes'], 'US'), []);
+  const { choice } = guessColumn(
+    'Newsletter',
+    profileColumn(['Yes', 'No', 'Yes', 'Yes', 'ask again', 'No', 'Yes', 'Yes'], 'US'),
+    [],
+  );
   expect(choice).toEqual({ to: 'consent', channel: 'email' });
 });
 
 test('a column that names refusals in its cells is one, whatever its header says', () => {
-  for (const header of ['Status', 'Newsletter', 'Mailing', 'Email status', 'Subscription status', 'State of list', 'Abo']) {
-    const { choice } = guessColumn(header, profileColumn(['subscribed', 'unsubscribed', 'subscribed', 'unsubscribed', 'cleaned'], 'US'), []);
+  for (const header of [
+    'Status',
+    'Newsletter',
+    'Mailing',
+    'Email status',
+    'Subscription status',
+    'State of list',
+    'Abo',
+  ]) {
+    const { choice } = guessColumn(
+      header,
+      profileColumn(['subscribed', 'unsubscribed', 'subscribed', 'unsubscribed', 'cleaned'], 'US'),
+      [],
+    );
     // Either reads them right: a consent column hears a no in "unsubscribed", a column of refusals a refusal.
     expect(['consent', 'refusal']).toContain(choice.to);
   }
@@ -151,7 +182,11 @@ test.each<[string, boolean | null]>([
 test('a layout of before that took a refusal for an agreement is not clicked there', () => {
   const layout = {
     header: ['Email', 'Do Not Email', 'OK'],
-    columns: [{ to: 'email' as const }, { to: 'consent' as const, channel: 'email' as const }, { to: 'leave' as const }],
+    columns: [
+      { to: 'email' as const },
+      { to: 'consent' as const, channel: 'email' as const },
+      { to: 'leave' as const },
+    ],
     what: 'people' as const,
   };
   const guess = [

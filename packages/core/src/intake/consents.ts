@@ -10,7 +10,10 @@ export interface ConsentHeader {
   /** A yes under it is an agreement, or a refusal. */
   sense: 'agrees' | 'refuses';
   channel: RefusedChannel;
-  /** Not so where the words can be read in two ways: it is asked then, and taken for the refusal until somebody says. */
+  /**
+   * Not so where the words can be read in two ways: it is asked then, and taken for the refusal until
+   * somebody says.
+   */
   sure: boolean;
 }
 
@@ -37,8 +40,8 @@ function wordsOf(header: string): string {
 }
 
 /*
- * Words of headers in English, Spanish, French and German, as forms and programs put them (common practice, no source).
- * Stems are looked for anywhere, since German puts words together; words stand alone.
+ * Words of headers in English, Spanish, French and German, as forms and programs put them (common practice,
+ * no source). Stems are looked for anywhere, since German puts words together; words stand alone.
  */
 const stems = (text: string) => new RegExp(text.trim().split(/\s+/).join('|'));
 const words = (text: string) => new RegExp(`(?:^| )(?:${text.trim().split(/\s+/).join('|')})(?= |$)`);
@@ -53,7 +56,8 @@ const REFUSES = stems(`
 const REFUSES_ALONE = words('dnc dne dnm baja bajas robinson');
 
 /** Turns what it stands beside. */
-const TURNS = words(`no not non never without none keine? keinen keiner nicht nie ohne pas sans jamais aucun aucune sin nunca ningun ninguna
+const TURNS =
+  words(`no not non never without none keine? keinen keiner nicht nie ohne pas sans jamais aucun aucune sin nunca ningun ninguna
   withdrawn withdrew withdraws? withdrawal revoked? revokes declined? declines denied? denies objects? objected objection cancelled canceled cancels? removed? removes
   stops? stopped blocked? exclude[ds]? left ended lapsed zuruckgezogen abgelehnt verweigert gesperrt gekundigt entzogen geloscht
   retire retiree retires revoque revoquee annule annulee exclu exclue rechaza rechazado rechazada revocado revocada cancelado cancelada retirado retirada excluido excluida denegado denegada`);
@@ -70,7 +74,9 @@ const AGREES_ALONE = words(
 const CHANNEL_WORDS: [Channel, RegExp][] = [
   [
     'email',
-    words('email emails emailing emailings newsletters? mails courriels? correo correos electronico boletin boletines rundbrief infobrief mailings?'),
+    words(
+      'email emails emailing emailings newsletters? mails courriels? correo correos electronico boletin boletines rundbrief infobrief mailings?',
+    ),
   ],
   ['email', stems('(?<!voic)email newsletter courriel')],
   ['text', words('texts? texting sms texto textos whatsapp kurznachricht mensajes?')],
@@ -81,16 +87,23 @@ const CHANNEL_WORDS: [Channel, RegExp][] = [
     ),
   ],
   ['call', stems('telefonwerb')],
-  ['post', words('post postal postmail letters? brief briefe briefpost lettre lettres courrier carta cartas directmail')],
+  [
+    'post',
+    words(
+      'post postal postmail letters? brief briefe briefpost lettre lettres courrier carta cartas directmail',
+    ),
+  ],
 ];
 const MOBILE = words('mobile mobiles cell handy mobil portable movil celular');
-const EVERY = words('contact\\S* kontakt\\S* communications? comms marketing werbung mailing publicite publicidad anything');
+const EVERY = words(
+  'contact\\S* kontakt\\S* communications? comms marketing werbung mailing publicite publicidad anything',
+);
 /** Left out of the house, and of nothing that is written. */
 const ELSEWHERE = words('house number nr num numero street home');
 
 /**
- * What a header says of permission; null where it says nothing of it. A refusal that speaks of no channel is of every one,
- * an agreement that speaks of none is of email.
+ * What a header says of permission; null where it says nothing of it. A refusal that speaks of no channel is
+ * of every one, an agreement that speaks of none is of email.
  */
 export function consentHeader(header: string): ConsentHeader | null {
   if (header.length > LONGEST) return null;
@@ -102,19 +115,26 @@ export function consentHeader(header: string): ConsentHeader | null {
   // A word that refuses by itself has its own "not" in it.
   const rest = text.replace(new RegExp(REFUSES, 'g'), ' ').trim();
   const turned = TURNS.test(rest) && (refuses || (about && !ELSEWHERE.test(text)));
-  if (!refuses && !turned) return agrees ? { sense: 'agrees', channel: found?.channel ?? 'email', sure: found?.sure ?? true } : null;
+  if (!refuses && !turned)
+    return agrees ? { sense: 'agrees', channel: found?.channel ?? 'email', sure: found?.sure ?? true } : null;
   const channel =
-    found?.channel ?? (/newsletter|unsubscri|subscri|abonn|suscri|abmeld|abgemeldet|abbestell|desinscri/.test(text) ? 'email' : 'every');
+    found?.channel ??
+    (/newsletter|unsubscri|subscri|abonn|suscri|abmeld|abgemeldet|abbestell|desinscri/.test(text)
+      ? 'email'
+      : 'every');
   // "Not unsubscribed" is a double no, and "no mail" may mean either kind of mail.
   return { sense: 'refuses', channel, sure: !(refuses && turned) && (found?.sure ?? true) };
 }
 
 function channelOf(text: string): { channel: RefusedChannel; sure: boolean } | null {
-  const found = new Set(CHANNEL_WORDS.filter(([, pattern]) => pattern.test(text)).map(([channel]) => channel));
+  const found = new Set(
+    CHANNEL_WORDS.filter(([, pattern]) => pattern.test(text)).map(([channel]) => channel),
+  );
   if (found.size > 1) return { channel: 'every', sure: false };
   const [channel] = found;
   if (channel) return { channel, sure: true };
-  if (/(?:^| )mail(?: |$)/.test(text)) return { channel: /\b(?:not|no|dont|by|direct)\b/.test(text) ? 'post' : 'email', sure: false };
+  if (/(?:^| )mail(?: |$)/.test(text))
+    return { channel: /\b(?:not|no|dont|by|direct)\b/.test(text) ? 'post' : 'email', sure: false };
   // What is agreed to at a mobile may be texts or calls.
   return MOBILE.test(text) ? { channel: 'text', sure: false } : null;
 }
@@ -132,7 +152,10 @@ const REFUSED = `unsubscribed unsubscribe unsub optedout optout withdrawn withdr
 const setOf = (text: string) => new Set(text.split(/\s+/));
 const [AGREED_WORDS, REFUSED_WORDS] = [setOf(AGREED), setOf(REFUSED)];
 
-/** Reads a cell under a header that agrees; null for what is neither a yes nor a no, which counts as nothing said. */
+/**
+ * Reads a cell under a header that agrees; null for what is neither a yes nor a no, which counts as nothing
+ * said.
+ */
 export function readConsent(cell: string): boolean | null {
   const said = parseYesNo(cell);
   if (said !== null) return said;
@@ -147,11 +170,12 @@ export function saysRefused(cell: string): boolean {
 }
 
 /**
- * Reads a cell under a header that refuses: true is a refusal, false none, which is no agreement either. A day is the day
- * of the refusal. What nobody can read is taken for a refusal: null, to be told.
+ * Reads a cell under a header that refuses: true is a refusal, false none, which is no agreement either. A
+ * day is the day of the refusal. What nobody can read is taken for a refusal: null, to be told.
  */
 export function readRefused(cell: string, isDay: (cell: string) => boolean): boolean | null {
-  // Words that name an end of it go before yes and no: "unsubscribed" is no agreement, and here the refusal itself.
+  // Words that name an end of it go before yes and no: "unsubscribed" is no agreement, and here the refusal
+  // itself.
   if (saysRefused(cell) || isDay(cell)) return true;
   return AGREED_WORDS.has(nameMatchKey(cell)) ? false : parseYesNo(cell);
 }

@@ -16,7 +16,8 @@ const ICONV: Record<Whole, string> = {
   'windows-1251': 'WINDOWS-1251',
   macintosh: 'MACINTOSH',
 };
-const inEncoding = (text: string, encoding: Whole) => new Uint8Array(execFileSync('iconv', ['-f', 'UTF-8', '-t', ICONV[encoding]], { input: text }));
+const inEncoding = (text: string, encoding: Whole) =>
+  new Uint8Array(execFileSync('iconv', ['-f', 'UTF-8', '-t', ICONV[encoding]], { input: text }));
 
 const WESTERN =
   'Email;Prénom;Nom;Ville\nzoe@example.org;Zoé;Müller-Ångström;Genève\njose@example.org;José;Núñez;Coruña\nbjorn@example.org;Bjørn;Sørensen;Århus\nanais@example.org;Anaïs;Lefèvre;Orléans\n';
@@ -64,23 +65,41 @@ describe('encodings, held against iconv', () => {
   });
 
   test('plain English is the same in all of them, and a picture is none', () => {
-    expect(guessEncoding(new TextEncoder().encode('Email,Name\na@example.org,Ann\n'))).toEqual({ encoding: 'utf-8', sure: true });
-    expect(spoken(decodeFile(new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0])))).toMatchObject({ ok: false, reason: expect.stringContaining('PNG') });
-    expect(spoken(decodeFile(new Uint8Array([65, 0, 0, 0, 66, 1, 2, 3, 0, 200, 201, 202])))).toMatchObject({ ok: false });
+    expect(guessEncoding(new TextEncoder().encode('Email,Name\na@example.org,Ann\n'))).toEqual({
+      encoding: 'utf-8',
+      sure: true,
+    });
+    expect(spoken(decodeFile(new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0])))).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('PNG'),
+    });
+    expect(spoken(decodeFile(new Uint8Array([65, 0, 0, 0, 66, 1, 2, 3, 0, 200, 201, 202])))).toMatchObject({
+      ok: false,
+    });
   });
 });
 
 describe('separators', () => {
   test.each([...DELIMITERS])('%j is found by itself', (delimiter) => {
-    const text = ['Email', 'First', 'Note'].join(delimiter) + '\n' + ['a@example.org', 'Ann', '"one, two; three"'].join(delimiter) + '\n';
+    const text =
+      ['Email', 'First', 'Note'].join(delimiter) +
+      '\n' +
+      ['a@example.org', 'Ann', '"one, two; three"'].join(delimiter) +
+      '\n';
     const read = readSheet(text);
-    expect(read.ok && [read.sheet.delimiter, read.sheet.rows[0]]).toEqual([delimiter, ['a@example.org', 'Ann', 'one, two; three']]);
+    expect(read.ok && [read.sheet.delimiter, read.sheet.rows[0]]).toEqual([
+      delimiter,
+      ['a@example.org', 'Ann', 'one, two; three'],
+    ]);
   });
 
   test('a first line that names the separator is obeyed and is no row', () => {
     for (const line of ['sep=;', '"sep=;"', 'SEP=;']) {
       const read = readSheet(`${line}\r\nEmail;Note\r\na@example.org;1,2,3,4,5\r\n`);
-      expect(read.ok && [read.sheet.header, read.sheet.rows]).toEqual([['Email', 'Note'], [['a@example.org', '1,2,3,4,5']]]);
+      expect(read.ok && [read.sheet.header, read.sheet.rows]).toEqual([
+        ['Email', 'Note'],
+        [['a@example.org', '1,2,3,4,5']],
+      ]);
     }
   });
 
@@ -90,7 +109,8 @@ describe('separators', () => {
   });
 });
 
-// WHATWG Encoding Standard, index windows-1252, held against iconv: what programs of Windows write for quotes and dashes.
+// WHATWG Encoding Standard, index windows-1252, held against iconv: what programs of Windows write for quotes
+// and dashes.
 test('quotes, dashes and the euro sign of Windows are read as they were written', () => {
   const text = 'Email;Note\nzoe@example.org;“It’s the ferry” – 5 € … Šime Žižka Œuvre\n';
   expect(spoken(decodeFile(inEncoding(text, 'windows-1252'), 'windows-1252'))).toMatchObject({ text });

@@ -1,4 +1,7 @@
-/** Encodings that files of people come in, by their names in the WHATWG Encoding Standard §4.2, which every browser and Node.js read. */
+/**
+ * Encodings that files of people come in, by their names in the WHATWG Encoding Standard §4.2, which every
+ * browser and Node.js read.
+ */
 export const ENCODINGS = [
   'utf-8',
   'utf-16le',
@@ -17,13 +20,20 @@ export type Encoding = (typeof ENCODINGS)[number];
 const SAMPLE = 200_000;
 
 /** One byte a letter; tried in this order, so that the most frequent wins where two read alike. */
-const SINGLE_BYTE = ['windows-1252', 'macintosh', 'windows-1250', 'iso-8859-2', 'windows-1251', 'iso-8859-15'] as const;
+const SINGLE_BYTE = [
+  'windows-1252',
+  'macintosh',
+  'windows-1250',
+  'iso-8859-2',
+  'windows-1251',
+  'iso-8859-15',
+] as const;
 
 /**
- * The encoding that a file is most likely in: a byte order mark decides (Unicode 16.0 §23.8), then whatever is valid
- * UTF-8 is UTF-8, then zero bytes on one side are UTF-16, then lines of which only some are valid UTF-8 are a mixture,
- * then the single-byte encoding in which the letters beyond ASCII stand where letters stand. The last is a guess, and is
- * shown as one.
+ * The encoding that a file is most likely in: a byte order mark decides (Unicode 16.0 §23.8), then whatever
+ * is valid UTF-8 is UTF-8, then zero bytes on one side are UTF-16, then lines of which only some are valid
+ * UTF-8 are a mixture, then the single-byte encoding in which the letters beyond ASCII stand where letters
+ * stand. The last is a guess, and is shown as one.
  */
 export function guessEncoding(bytes: Uint8Array): { encoding: Encoding; sure: boolean } {
   const [a, b] = bytes;
@@ -32,10 +42,17 @@ export function guessEncoding(bytes: Uint8Array): { encoding: Encoding; sure: bo
   if (isUtf8(bytes)) return { encoding: 'utf-8', sure: true };
   const sample = bytes.subarray(0, SAMPLE);
   const zeros = [0, 1].map((side) => sample.filter((byte, i) => i % 2 === side && byte === 0).length);
-  if (Math.max(...zeros) > sample.length / 5) return { encoding: zeros[1]! > zeros[0]! ? 'utf-16le' : 'utf-16be', sure: false };
+  if (Math.max(...zeros) > sample.length / 5)
+    return { encoding: zeros[1]! > zeros[0]! ? 'utf-16le' : 'utf-16be', sure: false };
   if (isMixed(bytes)) return { encoding: 'mixed', sure: false };
-  const scored = SINGLE_BYTE.map((encoding) => ({ encoding, score: likeness(decoderOf(encoding).decode(sample)) }));
-  return { encoding: scored.reduce((best, one) => (one.score > best.score ? one : best)).encoding, sure: false };
+  const scored = SINGLE_BYTE.map((encoding) => ({
+    encoding,
+    score: likeness(decoderOf(encoding).decode(sample)),
+  }));
+  return {
+    encoding: scored.reduce((best, one) => (one.score > best.score ? one : best)).encoding,
+    sure: false,
+  };
 }
 
 const PIECE = 1 << 20;
@@ -44,7 +61,8 @@ const PIECE = 1 << 20;
 function isUtf8(bytes: Uint8Array): boolean {
   const decoder = new TextDecoder('utf-8', { fatal: true });
   try {
-    for (let at = 0; at < bytes.length; at += PIECE) decoder.decode(bytes.subarray(at, at + PIECE), { stream: true });
+    for (let at = 0; at < bytes.length; at += PIECE)
+      decoder.decode(bytes.subarray(at, at + PIECE), { stream: true });
     decoder.decode();
     return true;
   } catch {
@@ -52,7 +70,10 @@ function isUtf8(bytes: Uint8Array): boolean {
   }
 }
 
-/** Whether some lines with letters beyond ASCII are valid UTF-8 and some are not: two files put together by hand. */
+/**
+ * Whether some lines with letters beyond ASCII are valid UTF-8 and some are not: two files put together by
+ * hand.
+ */
 function isMixed(bytes: Uint8Array): boolean {
   let [valid, broken] = [0, 0];
   for (const line of linesOf(bytes)) {
@@ -83,7 +104,10 @@ export function decoderOf(encoding: Encoding): Decoder {
   if (encoding === 'mixed') return new MixedDecoder();
   if (encoding === 'windows-1252') {
     const western = new TextDecoder(encoding);
-    return { decode: (piece) => westernText(western.decode(piece, { stream: true })), end: () => westernText(western.decode()) };
+    return {
+      decode: (piece) => westernText(western.decode(piece, { stream: true })),
+      end: () => westernText(western.decode()),
+    };
   }
   const decoder = new TextDecoder(encoding);
   return { decode: (piece) => decoder.decode(piece, { stream: true }), end: () => decoder.decode() };
@@ -94,7 +118,9 @@ const WESTERN = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘�
 
 /** Node.js 20 reads these bytes as control characters, against the standard; browsers read them right. */
 export function westernText(text: string): string {
-  return /[\u0080-\u009f]/.test(text) ? text.replace(/[\u0080-\u009f]/g, (char) => WESTERN[char.charCodeAt(0) - 0x80]!) : text;
+  return /[\u0080-\u009f]/.test(text)
+    ? text.replace(/[\u0080-\u009f]/g, (char) => WESTERN[char.charCodeAt(0) - 0x80]!)
+    : text;
 }
 
 /** Each line as UTF-8 where it is valid, else as Windows-1252. */
@@ -134,9 +160,13 @@ function joined(a: Uint8Array, b: Uint8Array): Uint8Array {
 }
 
 /** Letters that names of Western and Central Europe are written with, and those of Russian. */
-const LATIN = /[àâäáãåæçčćďđéèêëěęíìîïłñńňóòôöõøœřśšşßťúùûüůýÿžźżÀÂÄÁÃÅÆÇČĆĎĐÉÈÊËĚĘÍÌÎÏŁÑŃŇÓÒÔÖÕØŒŘŚŠŞŤÚÙÛÜŮÝŽŹŻ]/;
+const LATIN =
+  /[àâäáãåæçčćďđéèêëěęíìîïłñńňóòôöõøœřśšşßťúùûüůýÿžźżÀÂÄÁÃÅÆÇČĆĎĐÉÈÊËĚĘÍÌÎÏŁÑŃŇÓÒÔÖÕØŒŘŚŠŞŤÚÙÛÜŮÝŽŹŻ]/;
 
-/** How much a text looks like people's names and places: for each character beyond ASCII, by what stands around it. */
+/**
+ * How much a text looks like people's names and places: for each character beyond ASCII, by what stands
+ * around it.
+ */
 function likeness(text: string): number {
   let score = 0;
   for (let i = 0; i < text.length; i++) {
@@ -151,7 +181,12 @@ function weight(char: string, before: string, after: string): number {
   const among = /\p{L}/u.test(before) || /\p{L}/u.test(after);
   if (/[\u0080-\u009f\ufffd]/.test(char)) return -4;
   if (/\p{Script=Cyrillic}/u.test(char)) return /\p{Script=Cyrillic}/u.test(before + after) ? 1.2 : -2;
-  if (!/\p{L}/u.test(char)) return /[’‘“”–—…€«»°·\u00a0]/.test(char) && !/\p{Ll}.\p{Ll}/u.test(before + char + after) ? 0.3 : among ? -2 : -0.5;
+  if (!/\p{L}/u.test(char))
+    return /[’‘“”–—…€«»°·\u00a0]/.test(char) && !/\p{Ll}.\p{Ll}/u.test(before + char + after)
+      ? 0.3
+      : among
+        ? -2
+        : -0.5;
   // A capital after a small letter, or three foreign letters in a row, is how a wrong reading looks.
   const odd = (/\p{Lu}/u.test(char) && /\p{Ll}/u.test(before)) || (before >= '\u0080' && after >= '\u0080');
   return (LATIN.test(char) ? 1 : 0.2) - (odd ? 2 : 0);

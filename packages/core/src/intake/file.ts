@@ -15,7 +15,8 @@ export interface Sheet {
 export type ReadFile = { ok: true; sheet: Sheet; found: FileFindings } | { ok: false; reason: Said };
 
 /** What the first bytes say that a file is, whatever it is called. */
-export type FileNature = 'text' | 'vcard' | 'workbook' | 'empty' | { not: 'png' | 'jpeg' | 'gif' | 'pdf' | 'no-text' };
+export type FileNature =
+  'text' | 'vcard' | 'workbook' | 'empty' | { not: 'png' | 'jpeg' | 'gif' | 'pdf' | 'no-text' };
 
 /** Magic numbers of files that are often given a wrong name. */
 const SIGNATURES: [string, FileNature][] = [
@@ -53,9 +54,13 @@ export function notASheet(nature: FileNature): Said | null {
   return said(`file.not.${nature.not}`);
 }
 
-export type Decoded = { ok: true; text: string; encoding: Encoding; sure: boolean } | { ok: false; reason: Said };
+export type Decoded =
+  { ok: true; text: string; encoding: Encoding; sure: boolean } | { ok: false; reason: Said };
 
-/** Reads the bytes of a text file as text, in the encoding given or else the one it is most likely in, or says what they are. */
+/**
+ * Reads the bytes of a text file as text, in the encoding given or else the one it is most likely in, or says
+ * what they are.
+ */
 export function decodeFile(bytes: Uint8Array, encoding?: Encoding): Decoded {
   const nature = natureOf(bytes);
   const fault = nature === 'workbook' ? said('file.workbook') : notASheet(nature);
@@ -65,18 +70,25 @@ export function decodeFile(bytes: Uint8Array, encoding?: Encoding): Decoded {
   return { ok: true, text: decoder.decode(bytes) + decoder.end(), ...found };
 }
 
-/** A whole text file from its bytes to its rows; lines that are no person are left out. For files that fit into memory. */
+/**
+ * A whole text file from its bytes to its rows; lines that are no person are left out. For files that fit
+ * into memory.
+ */
 export function readFile(bytes: Uint8Array, reading: ParseOptions = {}): ReadFile {
   const nature = natureOf(bytes);
   const fault = nature === 'workbook' ? said('file.workbook') : notASheet(nature);
   if (fault) return { ok: false, reason: fault };
   try {
-    const reader = new FileReader(openFile(bytes, true, reading, reading.encoding ? undefined : guessEncoding(bytes)));
+    const reader = new FileReader(
+      openFile(bytes, true, reading, reading.encoding ? undefined : guessEncoding(bytes)),
+    );
     const lines = [...reader.push(bytes), ...reader.end()];
     const found = reader.found();
     const empty = emptiness(found);
     if (empty) return { ok: false, reason: empty };
-    const rows = lines.filter((line) => line.aside === null || line.aside === 'blank').map((line) => line.cells);
+    const rows = lines
+      .filter((line) => line.aside === null || line.aside === 'blank')
+      .map((line) => line.cells);
     return { ok: true, sheet: { header: found.header, rows, delimiter: found.delimiter }, found };
   } catch (error) {
     if (error instanceof Unreadable) return { ok: false, reason: error.said };

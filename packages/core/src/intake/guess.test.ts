@@ -8,13 +8,24 @@ const FIELDS: KnownField[] = [
   { id: 3, name: 'Website', type: 'link' },
   { id: 4, name: 'Ward', type: 'text' },
 ];
-const guess = (header: string, values: string[], country = 'US') => guessColumn(header, profileColumn(values, country), FIELDS).choice;
+const guess = (header: string, values: string[], country = 'US') =>
+  guessColumn(header, profileColumn(values, country), FIELDS).choice;
 const made = (name: string, type: FieldType, more = {}) => ({ to: 'newField', name, type, ...more });
 
 test.each<[string, string[], string, object]>([
-  ['Birthday', ['03/14', '12/25', '02/29'], 'US', { to: 'field', fieldId: 2, type: 'birthday', order: 'month-first' }],
+  [
+    'Birthday',
+    ['03/14', '12/25', '02/29'],
+    'US',
+    { to: 'field', fieldId: 2, type: 'birthday', order: 'month-first' },
+  ],
   ['Birthday', ['14/03', '25/12'], 'US', { to: 'field', fieldId: 2, type: 'birthday', order: 'day-first' }],
-  ['Cumpleaños', ['29/02/1964', '3/4', '14 de mayo'], 'MX', made('Cumpleaños', 'birthday', { order: 'day-first' })],
+  [
+    'Cumpleaños',
+    ['29/02/1964', '3/4', '14 de mayo'],
+    'MX',
+    made('Cumpleaños', 'birthday', { order: 'day-first' }),
+  ],
   ['Birthday', ['03/04', '05/06'], 'US', { to: 'field', fieldId: 2, type: 'birthday', order: 'month-first' }],
   ['Birthday', ['03/04', '05/06'], 'GB', { to: 'field', fieldId: 2, type: 'birthday' }],
   ['Date of birth', ['29000', '31234', '18765'], 'GB', made('Date of birth', 'date')],
@@ -65,8 +76,14 @@ describe('days whose own values do not tell', () => {
   const unsure: [string, string[]] = ['Joined', ['03/04/2019', '05/06/2020']];
 
   test('are read as the other days of the file', () => {
-    expect(order([['Birthday', ['29/02/1964', '13/05/1970']], unsure], 'US')).toEqual(['day-first', 'day-first']);
-    expect(order([unsure, ['Birthday', ['02/29/1964', '05/13/1970']]], 'GB')).toEqual(['month-first', 'month-first']);
+    expect(order([['Birthday', ['29/02/1964', '13/05/1970']], unsure], 'US')).toEqual([
+      'day-first',
+      'day-first',
+    ]);
+    expect(order([unsure, ['Birthday', ['02/29/1964', '05/13/1970']]], 'GB')).toEqual([
+      'month-first',
+      'month-first',
+    ]);
   });
 
   test('are read as the place does where the others do not agree, or tell nothing', () => {

@@ -15,7 +15,9 @@ export interface KnownField {
   type: FieldType;
 }
 
-/** What the values of a column look like, from a sample. Shares are of the cells that are not empty, 0 to 1. */
+/**
+ * What the values of a column look like, from a sample. Shares are of the cells that are not empty, 0 to 1.
+ */
 export interface ColumnProfile {
   filled: number;
   empty: number;
@@ -84,14 +86,19 @@ export class ColumnSampler {
     const cell = value?.trim() ?? '';
     if (cell === '') return void (this.empty += 1);
     this.filled += 1;
-    if (this.distinct.size < 200 || this.distinct.has(cell)) this.distinct.set(cell, (this.distinct.get(cell) ?? 0) + 1);
+    if (this.distinct.size < 200 || this.distinct.has(cell))
+      this.distinct.set(cell, (this.distinct.get(cell) ?? 0) + 1);
     const found = /^\d/.test(cell) ? dateOrderOf([cell]) : null;
     if (found) this.order[found === 'day-first' ? 0 : 1] = true;
     // The first ones, then ever fewer, so that a file that is sorted shows its other end too.
     if (this.filled > SAMPLE && this.filled % this.step !== 0) return;
     this.sample.push(cell);
     if (this.sample.length > 3 * SAMPLE) {
-      this.sample.splice(0, this.sample.length, ...this.sample.filter((_cell, i) => i < SAMPLE || i % 2 === 0));
+      this.sample.splice(
+        0,
+        this.sample.length,
+        ...this.sample.filter((_cell, i) => i < SAMPLE || i % 2 === 0),
+      );
       this.step *= 2;
     }
   }
@@ -108,14 +115,23 @@ export class ColumnSampler {
       emails: share((cell) => cutAddresses(cell).every((part) => cleanEmail(part).ok)),
       ats: share((cell) => /@|[[(]at[)\]]| at /i.test(cell)),
       nameEmails: share((cell) => cutNameEmail(cell).name !== ''),
-      // Some countries have numbers of four digits, and days with dots can be dialled in some; nobody has a column of either.
-      phones: share((cell) => cell.replace(/\D/g, '').length >= 6 && !isDay(cell) && cleanPhone(cell, country).ok, few),
+      // Some countries have numbers of four digits, and days with dots can be dialled in some; nobody has a
+      // column of either.
+      phones: share(
+        (cell) => cell.replace(/\D/g, '').length >= 6 && !isDay(cell) && cleanPhone(cell, country).ok,
+        few,
+      ),
       digits: share((cell) => cell.replace(/\D/g, '').length >= 7, few),
       dates: share(isDay),
-      birthdays: share((cell) => coerce('birthday', cell).ok || coerce('birthday', cell, { order: 'month-first' }).ok),
+      birthdays: share(
+        (cell) => coerce('birthday', cell).ok || coerce('birthday', cell, { order: 'month-first' }).ok,
+      ),
       serials: share((cell) => serialDay(cell) !== null),
       // Digits in groups are a telephone number where they can be one.
-      numbers: share((cell) => coerce('number', cell).ok && !(/\d[\s().-]+\d/.test(cell) && cleanPhone(cell, country).ok), few),
+      numbers: share(
+        (cell) => coerce('number', cell).ok && !(/\d[\s().-]+\d/.test(cell) && cleanPhone(cell, country).ok),
+        few,
+      ),
       yesNo: share((cell) => parseYesNo(cell) !== null),
       countries: share((cell) => readCountry(cell) !== null),
       statuses: share((cell) => readStatus(cell) !== null),
@@ -124,7 +140,10 @@ export class ColumnSampler {
       names: share((cell) => /^[\p{L}'’.-]+,? [\p{L}'’. -]+$/u.test(cell)),
       distinct: this.distinct.size,
       links: share((cell) => /^(?:https?:\/\/|www\.)\S+$/i.test(cell)),
-      moneys: share((cell) => /\p{Sc}|^[A-Z]{3} ?\d|\d ?[A-Z]{3}$/u.test(cell) && readMoney(cell) !== null, few),
+      moneys: share(
+        (cell) => /\p{Sc}|^[A-Z]{3} ?\d|\d ?[A-Z]{3}$/u.test(cell) && readMoney(cell) !== null,
+        few,
+      ),
       zeros: share((cell) => /^0\d+$/.test(cell)),
       order: dayFirst === monthFirst ? null : dayFirst ? 'day-first' : 'month-first',
       mixed: dayFirst && monthFirst,
@@ -143,9 +162,13 @@ export function profileColumn(values: readonly string[], country: string): Colum
 }
 
 const DAY = /\b(?:date|day|datum|tag|fecha|since|until|renew\w*|expir\w*)\b/i;
-const AMOUNT = /amount|pledg|donat|\bgift|\bgiven\b|\bpaid\b|betrag|spende|montant|\bdons?\b|importe|donativo|\bdues\b|\bfee\b/i;
+const AMOUNT =
+  /amount|pledg|donat|\bgift|\bgiven\b|\bpaid\b|betrag|spende|montant|\bdons?\b|importe|donativo|\bdues\b|\bfee\b/i;
 
-/** The type that a new field should have: the narrowest that nearly all values fit; a header helps where digits can be several things. */
+/**
+ * The type that a new field should have: the narrowest that nearly all values fit; a header helps where
+ * digits can be several things.
+ */
 export function guessType(profile: ColumnProfile, header = ''): FieldType {
   if (profile.filled === 0) return 'text';
   if (profile.dates > 0.9) return 'date';
@@ -209,10 +232,15 @@ function fit(to: ColumnChoice['to'], profile: ColumnProfile): number | null {
 }
 
 /**
- * Matches one column. A header that says one thing while the values say another is believed by its values: addresses
- * under "Phone" are emails.
+ * Matches one column. A header that says one thing while the values say another is believed by its values:
+ * addresses under "Phone" are emails.
  */
-export function guessColumn(header: string, profile: ColumnProfile, fields: readonly KnownField[], what: BatchKind = 'people'): Guess {
+export function guessColumn(
+  header: string,
+  profile: ColumnProfile,
+  fields: readonly KnownField[],
+  what: BatchKind = 'people',
+): Guess {
   // Where no value tells, days are read in the order of the place; day first is what is taken without any.
   const order = profile.order ?? (profile.usual === 'month-first' ? profile.usual : undefined);
   const named = targetOf(header, what);
@@ -236,7 +264,10 @@ export function guessColumn(header: string, profile: ColumnProfile, fields: read
   // Hours are no yes and no, however alike the names; under the very name its faults are shown.
   const takes = field && (profile.filled === 0 || (fitsField(field.type, profile) ?? 1) >= 0.5);
   if (field && (takes || nameMatchKey(field.name) === key))
-    return say({ to: 'field', fieldId: field.id, type: field.type, ...ordered(field.type, order) }, takes ? 0.8 : 0.5);
+    return say(
+      { to: 'field', fieldId: field.id, type: field.type, ...ordered(field.type, order) },
+      takes ? 0.8 : 0.5,
+    );
   if (profile.filled === 0 || /\b(notes?|old|internal|id)\b/i.test(header)) return say({ to: 'leave' }, 0.5);
   if (what !== 'people') return say({ to: 'leave' }, 0.6);
   const type = guessType(profile, header);
@@ -244,8 +275,9 @@ export function guessColumn(header: string, profile: ColumnProfile, fields: read
 }
 
 /**
- * What a column says of permission. A header that refuses is a refusal whatever stands under it; where it can be read in
- * two ways it is taken for one too, and asked. Agreements are believed where their cells say yes or no.
+ * What a column says of permission. A header that refuses is a refusal whatever stands under it; where it can
+ * be read in two ways it is taken for one too, and asked. Agreements are believed where their cells say yes
+ * or no.
  */
 function guessPermission(header: string, profile: ColumnProfile): Guess | null {
   const said = consentHeader(header);
@@ -254,32 +286,62 @@ function guessPermission(header: string, profile: ColumnProfile): Guess | null {
   const agrees = said && profile.filled > 0 && profile.consents >= MOST_CONSENTS;
   // What was agreed to is asked where the header does not tell: nobody agrees by a guess.
   if (agrees && !said.sure) return { choice: { to: 'leave' }, confidence: 0.4 };
-  if (agrees && (said.channel === 'email' || said.channel === 'text')) return { choice: { to: 'consent', channel: said.channel }, confidence: 0.9 };
+  if (agrees && (said.channel === 'email' || said.channel === 'text'))
+    return { choice: { to: 'consent', channel: said.channel }, confidence: 0.9 };
   // "unsubscribed" among "subscribed" is a refusal whatever the column is called.
   const refused = profile.refusals > 0 && Math.max(profile.consents, profile.statuses) >= MOST_CONSENTS;
   return refused ? { choice: { to: 'refusal', channel: 'email' }, confidence: 0.6 } : null;
 }
 
-/** Numbers, addresses and links are no refusals, however like one the header reads ("No. of calls", "Unsubscribe link"). */
-function isNumbered({ phones, emails, links, digits, numbers, yesNo, dates, serials }: ColumnProfile): boolean {
+/**
+ * Numbers, addresses and links are no refusals, however like one the header reads ("No. of calls",
+ * "Unsubscribe link").
+ */
+function isNumbered({
+  phones,
+  emails,
+  links,
+  digits,
+  numbers,
+  yesNo,
+  dates,
+  serials,
+}: ColumnProfile): boolean {
   if (Math.max(phones, emails, links) > 0.5) return true;
   return Math.max(digits, numbers) > 0.7 && Math.max(yesNo, dates, serials) < 0.5;
 }
 
-/** A column of mistyped addresses is still one: its header is believed unless the values are plainly something else. */
+/**
+ * A column of mistyped addresses is still one: its header is believed unless the values are plainly something
+ * else.
+ */
 function believed(named: PlainTarget | DayTarget, profile: ColumnProfile): named is 'email' | 'mobile' {
-  const other = Math.max(profile.yesNo, profile.dates, profile.statuses, profile.countries, profile.moneys, profile.links);
+  const other = Math.max(
+    profile.yesNo,
+    profile.dates,
+    profile.statuses,
+    profile.countries,
+    profile.moneys,
+    profile.links,
+  );
   if (named === 'email') return profile.ats >= 0.3 && other < 0.5;
   return named === 'mobile' && profile.digits >= 0.5 && Math.max(profile.yesNo, profile.dates) < 0.5;
 }
 
-const ordered = (type: FieldType, order: DateOrder | undefined) => (DATED.has(type) && order ? { order } : {});
+const ordered = (type: FieldType, order: DateOrder | undefined) =>
+  DATED.has(type) && order ? { order } : {};
 
-function targeted(to: Exclude<ReturnType<typeof targetOf>, null>, order: DateOrder | undefined): ColumnChoice {
+function targeted(
+  to: Exclude<ReturnType<typeof targetOf>, null>,
+  order: DateOrder | undefined,
+): ColumnChoice {
   return to === 'signedOn' || to === 'givenOn' ? { to, order } : { to };
 }
 
-/** A field of the same name, or whose name holds the header or is held by it (`Renewal` and `Membership renews`). */
+/**
+ * A field of the same name, or whose name holds the header or is held by it (`Renewal` and `Membership
+ * renews`).
+ */
 function fieldLike(key: string, fields: readonly KnownField[]): KnownField | undefined {
   if (key.length < 3) return undefined;
   const stem = key.slice(0, Math.max(4, key.length - 2));
@@ -294,19 +356,28 @@ function namesApart(guesses: Guess[], profiles: readonly ColumnProfile[]): Guess
   const has = (target: string) => guesses.some(({ choice }) => choice.to === target);
   if (!has('firstName') || has('lastName')) return guesses;
   const isLast = (guess: Guess, i: number) => guess.choice.to === 'fullName' && profiles[i]!.names < 0.6;
-  return guesses.map((guess, i) => (isLast(guess, i) ? { choice: { to: 'lastName' }, confidence: 0.8 } : guess));
+  return guesses.map((guess, i) =>
+    isLast(guess, i) ? { choice: { to: 'lastName' }, confidence: 0.8 } : guess,
+  );
 }
 
 /**
- * The order in which days of a column are read where its own values do not tell: that of the file's other columns, where
- * these tell and agree, else that of the place.
+ * The order in which days of a column are read where its own values do not tell: that of the file's other
+ * columns, where these tell and agree, else that of the place.
  */
 export function usualIn(profiles: readonly ColumnProfile[], profile: ColumnProfile): DateOrder {
-  const told = new Set(profiles.flatMap(({ order, mixed }) => (mixed ? ['day-first', 'month-first'] : order === null ? [] : [order])) as DateOrder[]);
+  const told = new Set(
+    profiles.flatMap(({ order, mixed }) =>
+      mixed ? ['day-first', 'month-first'] : order === null ? [] : [order],
+    ) as DateOrder[],
+  );
   return told.size === 1 ? [...told][0]! : profile.usual;
 }
 
-/** Matches all columns; a target that can be taken once goes to the column that fits it best, the first where they tie. */
+/**
+ * Matches all columns; a target that can be taken once goes to the column that fits it best, the first where
+ * they tie.
+ */
 export function guessAll(
   header: readonly string[],
   profiles: readonly ColumnProfile[],
@@ -314,7 +385,9 @@ export function guessAll(
   what: BatchKind = 'people',
 ): Guess[] {
   const guesses = namesApart(
-    header.map((name, i) => guessColumn(name, { ...profiles[i]!, usual: usualIn(profiles, profiles[i]!) }, fields, what)),
+    header.map((name, i) =>
+      guessColumn(name, { ...profiles[i]!, usual: usualIn(profiles, profiles[i]!) }, fields, what),
+    ),
     profiles,
   );
   const best = new Map<string, number>();
@@ -325,11 +398,15 @@ export function guessAll(
     if (other === undefined || confidence > guesses[other]!.confidence) best.set(key, i);
   });
   // A name in one piece is only cut where there are no columns for its parts.
-  const parted = guesses.some(({ choice }) => choice.to === 'lastName') && guesses.some(({ choice }) => choice.to === 'firstName');
+  const parted =
+    guesses.some(({ choice }) => choice.to === 'lastName') &&
+    guesses.some(({ choice }) => choice.to === 'firstName');
   return guesses.map((guess, i) => {
     const key = choiceKey(guess.choice);
     const beaten = key !== null && best.get(key) !== i;
-    return beaten || (guess.choice.to === 'fullName' && parted) ? { choice: { to: 'leave' }, confidence: 0.5 } : guess;
+    return beaten || (guess.choice.to === 'fullName' && parted)
+      ? { choice: { to: 'leave' }, confidence: 0.5 }
+      : guess;
   });
 }
 
@@ -342,10 +419,16 @@ export function guessColumns(
   return guessAll(header, profiles, fields, what).map(({ choice }) => choice);
 }
 
-/** What a file is for, from its columns: amounts with days are gifts, a column of refusals is people who said no. */
+/**
+ * What a file is for, from its columns: amounts with days are gifts, a column of refusals is people who said
+ * no.
+ */
 export function guessKind(header: readonly string[], profiles: readonly ColumnProfile[]): BatchKind {
   const has = (target: string, what: BatchKind) =>
-    header.some((name, i) => targetOf(name, what) === target && (fit(target as ColumnChoice['to'], profiles[i]!) ?? 1) >= 0.5);
+    header.some(
+      (name, i) =>
+        targetOf(name, what) === target && (fit(target as ColumnChoice['to'], profiles[i]!) ?? 1) >= 0.5,
+    );
   if (has('amount', 'gifts') && has('givenOn', 'gifts')) return 'gifts';
   const status = header.findIndex((name) => targetOf(name, 'refusals') === 'status');
   if (status >= 0 && profiles[status]!.statuses > 0.5) return 'refusals';

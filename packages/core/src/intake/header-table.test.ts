@@ -5,9 +5,10 @@ import { guessColumn, profileColumn } from './guess';
 import { cleanRow } from './row';
 
 /*
- * How sheets of the trade name their columns, in four languages, each over values as they stand in such sheets. Common
- * practice without a source, written down from sheets and from what programs export; no outside list is behind it.
- * A guess is right, or it is no target at all and so asks; of a column about permission nothing else will do.
+ * How sheets of the trade name their columns, in four languages, each over values as they stand in such
+ * sheets. Common practice without a source, written down from sheets and from what programs export; no
+ * outside list is behind it. A guess is right, or it is no target at all and so asks; of a column about
+ * permission nothing else will do.
  */
 const EMAILS = ['ann@example.org', 'bo@example.com', 'cy@example.net'];
 const PHONES_US = ['206 555 0141', '(206) 555-0142', '+1 206 555 0143'];
@@ -32,28 +33,76 @@ const all = (headers: string[], values: string[], to: string, country?: string):
   headers.map((header) => (country ? [header, values, to, country] : [header, values, to]));
 const TABLE: Row[] = [
   // English
-  ...all(['Email', 'E-mail', 'Email address', 'E-Mail Address', 'EMAIL_ADDRESS', 'Primary email', 'Contact email', 'Mail'], EMAILS, 'email'),
-  ...all(['Phone', 'Mobile', 'Cell', 'Cell phone', 'Phone number', 'Mobile number', 'Telephone', 'Home phone', 'Primary Phone'], PHONES_US, 'mobile'),
+  ...all(
+    [
+      'Email',
+      'E-mail',
+      'Email address',
+      'E-Mail Address',
+      'EMAIL_ADDRESS',
+      'Primary email',
+      'Contact email',
+      'Mail',
+    ],
+    EMAILS,
+    'email',
+  ),
+  ...all(
+    [
+      'Phone',
+      'Mobile',
+      'Cell',
+      'Cell phone',
+      'Phone number',
+      'Mobile number',
+      'Telephone',
+      'Home phone',
+      'Primary Phone',
+    ],
+    PHONES_US,
+    'mobile',
+  ),
   ...all(['First name', 'First', 'Given name', 'firstname', 'FIRST_NAME', 'Forename'], FIRST, 'firstName'),
   ...all(['Last name', 'Surname', 'Family name', 'lastname', 'Last'], LAST, 'lastName'),
   ...all(['Name', 'Full name', 'Donor name', 'Contact name'], WHOLE, 'fullName'),
-  ...all(['Street', 'Address', 'Address 1', 'Street address', 'Mailing address', 'Address line 1'], STREETS, 'street'),
+  ...all(
+    ['Street', 'Address', 'Address 1', 'Street address', 'Mailing address', 'Address line 1'],
+    STREETS,
+    'street',
+  ),
   ...all(['City', 'Town', 'City/Town'], TOWNS, 'city'),
   ...all(['ZIP', 'Zip code', 'Postcode', 'Postal code', 'ZIP/Postal'], ZIPS, 'postcode'),
   ...all(['State', 'Province', 'State/Province', 'Region'], REGIONS, 'region'),
   ...all(['Country', 'Country code'], COUNTRIES, 'country'),
   ...all(['Tags', 'Labels', 'Keywords'], TAGS, 'tags'),
   ...all(['Member ID', 'Constituent ID', 'Donor ID', 'Contact ID', 'Supporter no.'], IDS, 'externalId'),
-  ...all(['Newsletter', 'Email opt-in', 'Subscribed', 'May we email you?', 'Email consent', 'Receive emails'], YES, 'consent'),
+  ...all(
+    ['Newsletter', 'Email opt-in', 'Subscribed', 'May we email you?', 'Email consent', 'Receive emails'],
+    YES,
+    'consent',
+  ),
   ...all(['Text opt-in', 'SMS consent', 'May we text you?'], YES, 'consent'),
   ...all(
-    ['Email opt-out', 'Do not email', 'Unsubscribed', 'No newsletter', 'Consent withdrawn', 'Do not contact', 'Opted out of email'],
+    [
+      'Email opt-out',
+      'Do not email',
+      'Unsubscribed',
+      'No newsletter',
+      'Consent withdrawn',
+      'Do not contact',
+      'Opted out of email',
+    ],
     YES,
     'refusal',
   ),
   // German
   ...all(['E-Mail', 'E-Mail-Adresse', 'Mailadresse', 'Email-Adresse'], EMAILS, 'email', 'DE'),
-  ...all(['Telefon', 'Handy', 'Mobil', 'Telefonnummer', 'Handynummer', 'Mobilnummer'], PHONES_DE, 'mobile', 'DE'),
+  ...all(
+    ['Telefon', 'Handy', 'Mobil', 'Telefonnummer', 'Handynummer', 'Mobilnummer'],
+    PHONES_DE,
+    'mobile',
+    'DE',
+  ),
   ...all(['Vorname'], FIRST, 'firstName', 'DE'),
   ...all(['Nachname', 'Familienname', 'Zuname'], LAST, 'lastName', 'DE'),
   ...all(['Straße', 'Strasse', 'Anschrift', 'Straße und Hausnummer'], STREETS, 'street', 'DE'),
@@ -63,10 +112,26 @@ const TABLE: Row[] = [
   ...all(['Bundesland'], ['Bayern', 'Hessen', 'Berlin'], 'region', 'DE'),
   ...all(['Mitgliedsnummer', 'Mitglieds-Nr.', 'Spendernummer', 'Kundennummer'], IDS, 'externalId', 'DE'),
   ...all(['Newsletter', 'Einwilligung E-Mail', 'Darf per E-Mail angeschrieben werden'], JA, 'consent', 'DE'),
-  ...all(['Newsletter abbestellt', 'Kein Newsletter', 'Einwilligung widerrufen', 'Nicht anschreiben', 'Werbesperre'], JA, 'refusal', 'DE'),
+  ...all(
+    [
+      'Newsletter abbestellt',
+      'Kein Newsletter',
+      'Einwilligung widerrufen',
+      'Nicht anschreiben',
+      'Werbesperre',
+    ],
+    JA,
+    'refusal',
+    'DE',
+  ),
   // French
   ...all(['Courriel', 'Adresse e-mail', 'Adresse électronique', 'Mél'], EMAILS, 'email', 'FR'),
-  ...all(['Téléphone', 'Portable', 'Tél. mobile', 'Numéro de téléphone'], ['06 12 34 56 78', '+33 6 98 76 54 32', '01 42 68 53 00'], 'mobile', 'FR'),
+  ...all(
+    ['Téléphone', 'Portable', 'Tél. mobile', 'Numéro de téléphone'],
+    ['06 12 34 56 78', '+33 6 98 76 54 32', '01 42 68 53 00'],
+    'mobile',
+    'FR',
+  ),
   ...all(['Prénom'], FIRST, 'firstName', 'FR'),
   ...all(['Nom', 'Nom de famille'], LAST, 'lastName', 'FR'),
   ...all(['Adresse', 'Rue'], STREETS, 'street', 'FR'),
@@ -74,10 +139,20 @@ const TABLE: Row[] = [
   ...all(['Ville', 'Commune'], ['Paris', 'Lyon', 'Marseille'], 'city', 'FR'),
   ...all(['Pays'], ['France', 'Belgique', 'Suisse'], 'country', 'FR'),
   ...all(['Accepte la newsletter', "Inscrit à l'infolettre", 'Consentement e-mail'], OUI, 'consent', 'FR'),
-  ...all(['Désinscrit', 'Ne pas contacter', 'Refuse la newsletter', 'Désabonné de la newsletter'], OUI, 'refusal', 'FR'),
+  ...all(
+    ['Désinscrit', 'Ne pas contacter', 'Refuse la newsletter', 'Désabonné de la newsletter'],
+    OUI,
+    'refusal',
+    'FR',
+  ),
   // Spanish
   ...all(['Correo electrónico', 'Correo', 'Dirección de correo'], EMAILS, 'email', 'ES'),
-  ...all(['Teléfono', 'Móvil', 'Celular'], ['612 34 56 78', '+34 611 22 33 44', '912 34 56 78'], 'mobile', 'ES'),
+  ...all(
+    ['Teléfono', 'Móvil', 'Celular'],
+    ['612 34 56 78', '+34 611 22 33 44', '912 34 56 78'],
+    'mobile',
+    'ES',
+  ),
   ...all(['Nombre'], FIRST, 'firstName', 'ES'),
   ...all(['Apellido', 'Apellidos'], LAST, 'lastName', 'ES'),
   ...all(['Dirección', 'Calle', 'Domicilio'], STREETS, 'street', 'ES'),
@@ -89,7 +164,8 @@ const TABLE: Row[] = [
   ...all(['Baja del boletín', 'No contactar', 'No desea recibir correos', 'Cancelado'], SI, 'refusal', 'ES'),
 ];
 
-const guessOf = ([header, values, , country = 'US']: Row) => guessColumn(header, profileColumn(values, country), []);
+const guessOf = ([header, values, , country = 'US']: Row) =>
+  guessColumn(header, profileColumn(values, country), []);
 /** Below this the page asks, and says that it is not sure. */
 const SURE = 0.65;
 
@@ -101,7 +177,8 @@ test.each(TABLE)('“%s” over %j is %s', (...row) => {
   const [, , to] = row;
   const { choice, confidence } = guessOf(row);
   if (choice.to === to) return;
-  // What it does not know it asks; a word about permission is never taken for its opposite, nor a no for nothing.
+  // What it does not know it asks; a word about permission is never taken for its opposite, nor a no for
+  // nothing.
   expect([choice.to, confidence < SURE]).toEqual([expect.not.stringMatching(/^(consent|refusal)$/), true]);
 });
 
@@ -112,7 +189,16 @@ test('nine of ten are right at once', () => {
 
 /** Values of many kinds, whatever stands above them. */
 const VALUES: Record<string, string[]> = {
-  ...{ emails: EMAILS, phones: PHONES_US, names: WHOLE, streets: STREETS, zips: ZIPS, yes: YES, tags: TAGS, ids: IDS },
+  ...{
+    emails: EMAILS,
+    phones: PHONES_US,
+    names: WHOLE,
+    streets: STREETS,
+    zips: ZIPS,
+    yes: YES,
+    tags: TAGS,
+    ids: IDS,
+  },
   days: ['2025-03-14', '25/12/2025', '12/31/2024'],
   amounts: ['$25.00', '1,250.00', '€ 40'],
   numbers: ['3', '12', '7.5'],
@@ -126,8 +212,16 @@ const VALUES: Record<string, string[]> = {
 };
 const BIRTHS: ReadonlySet<number> = new Set();
 const read = (choice: ColumnChoice, cell: string, country: string) =>
-  cleanRow([cell], { what: 'people', columns: [choice], country, currency: 'USD', today: 20_700, births: BIRTHS });
-const unread = (choice: ColumnChoice, cell: string, country: string) => read(choice, cell, country).faults.length > 0;
+  cleanRow([cell], {
+    what: 'people',
+    columns: [choice],
+    country,
+    currency: 'USD',
+    today: 20_700,
+    births: BIRTHS,
+  });
+const unread = (choice: ColumnChoice, cell: string, country: string) =>
+  read(choice, cell, country).faults.length > 0;
 
 test('a guess that is sure never contradicts its values: most of them can be read as what it says', () => {
   const header = fc.constantFrom(...new Set(TABLE.map(([name]) => name)), 'Birthday', 'Notes', 'Amount', 'x');
@@ -145,7 +239,8 @@ test('a guess that is sure never contradicts its values: most of them can be rea
       expect({ choice, bad: bad.length * 2 <= cells.length }).toEqual({ choice, bad: true });
       // Of those who left nobody is made somebody who agreed.
       if (choice.to === 'consent')
-        for (const cell of cells.filter(saysRefused)) expect(read(choice, cell, where).consent[choice.channel]).not.toBe(true);
+        for (const cell of cells.filter(saysRefused))
+          expect(read(choice, cell, where).consent[choice.channel]).not.toBe(true);
     }),
     { numRuns: 3000 },
   );

@@ -5,8 +5,8 @@ import type { BatchKind } from './row';
 type Target = PlainTarget | DayTarget;
 
 /**
- * Headers as people write them in English, Spanish, French and German, without case, marks, spaces and dashes (common
- * practice, no source). A word may stand for one target only.
+ * Headers as people write them in English, Spanish, French and German, without case, marks, spaces and dashes
+ * (common practice, no source). A word may stand for one target only.
  */
 const PEOPLE: Partial<Record<Target, string>> = {
   email: `email mail emailaddr emailaddress emailid emails primaryemail personalemail homeemail workemail contactemail emailaddresses 1email email1 email2 email3 email4 email5 email6 secondaryemail otheremail
@@ -52,7 +52,8 @@ const GIFTS: Partial<Record<Target, string>> = {
 function tableOf(...parts: Partial<Record<Target, string>>[]): Map<string, Target> {
   const table = new Map<string, Target>();
   for (const part of parts) {
-    for (const [target, words] of Object.entries(part)) for (const word of words.split(/\s+/)) table.set(word, target as Target);
+    for (const [target, words] of Object.entries(part))
+      for (const word of words.split(/\s+/)) table.set(word, target as Target);
   }
   return table;
 }
@@ -68,7 +69,10 @@ const TABLES: Record<BatchKind, Map<string, Target>> = {
 /** No column has a longer name. */
 const LONGEST = 500;
 
-/** What a header names, in a file of this kind; null where it is no common wording. `Phone (home)` is read as `Phone`. */
+/**
+ * What a header names, in a file of this kind; null where it is no common wording. `Phone (home)` is read as
+ * `Phone`.
+ */
 export function targetOf(header: string, what: BatchKind): Target | null {
   const table = TABLES[what];
   if (header.length > LONGEST) return null;

@@ -1,7 +1,8 @@
 import { editDistance, said, type Said } from '../common';
 
 /**
- * Domains that many people have their mail at (common practice, no source). Only for telling a likely slip of the finger:
+ * Domains that many people have their mail at (common practice, no source). Only for telling a likely slip of
+ * the finger:
  * nothing is ever corrected by itself.
  */
 const COMMON_DOMAINS = [
@@ -35,7 +36,10 @@ const COMMON_DOMAINS = [
   'btinternet.com',
 ];
 
-/** The domain that was probably meant, where one letter is wrong, missing, doubled or out of place; null otherwise. */
+/**
+ * The domain that was probably meant, where one letter is wrong, missing, doubled or out of place; null
+ * otherwise.
+ */
 export function meantDomain(domain: string): string | null {
   const known = MEANT.get(domain);
   if (known !== undefined) return known;
@@ -49,7 +53,9 @@ const MEANT = new Map<string, string | null>();
 
 function nearCommon(domain: string): string | null {
   if (COMMON_DOMAINS.includes(domain)) return null;
-  const near = COMMON_DOMAINS.filter((known) => Math.abs(known.length - domain.length) <= 1 && isOneSlip(known, domain));
+  const near = COMMON_DOMAINS.filter(
+    (known) => Math.abs(known.length - domain.length) <= 1 && isOneSlip(known, domain),
+  );
   return near[0] ?? null;
 }
 
@@ -84,7 +90,22 @@ const ROLES = new Set([
     'uucp',
     'ftp',
   ],
-  ...['admin', 'administrator', 'contact', 'office', 'hello', 'help', 'billing', 'accounts', 'noreply', 'no-reply', 'team', 'mail', 'jobs', 'press'],
+  ...[
+    'admin',
+    'administrator',
+    'contact',
+    'office',
+    'hello',
+    'help',
+    'billing',
+    'accounts',
+    'noreply',
+    'no-reply',
+    'team',
+    'mail',
+    'jobs',
+    'press',
+  ],
 ]);
 
 export function isRoleAddress(normal: string): boolean {
@@ -96,5 +117,7 @@ export function addressHint(normal: string): Said | null {
   const domain = normal.slice(normal.lastIndexOf('@') + 1);
   const meant = meantDomain(domain);
   if (meant) return said('email.meant', { domain, meant });
-  return isRoleAddress(normal) ? said('email.function', { local: normal.slice(0, normal.indexOf('@')) }) : null;
+  return isRoleAddress(normal)
+    ? said('email.function', { local: normal.slice(0, normal.indexOf('@')) })
+    : null;
 }

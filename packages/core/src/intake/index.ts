@@ -1,9 +1,28 @@
 export { ENCODINGS, guessEncoding, type Encoding } from './encoding';
 export { unscrambled } from './mojibake';
-export { DELIMITERS, FILE_LIMITS, type Aside, type Delimiter, type ParseOptions, type FileFindings, type Workbook } from './reading';
+export {
+  DELIMITERS,
+  FILE_LIMITS,
+  type Aside,
+  type Delimiter,
+  type ParseOptions,
+  type FileFindings,
+  type Workbook,
+} from './reading';
 export { RecordReader, Unreadable } from './records';
 export { emptiness, FileReader, guessHeader, openFile, type TextLine, type Opening } from './shape';
-export { decodeFile, defused, natureOf, notASheet, readFile, readSheet, writeCsv, type FileNature, type ReadFile, type Sheet } from './file';
+export {
+  decodeFile,
+  defused,
+  natureOf,
+  notASheet,
+  readFile,
+  readSheet,
+  writeCsv,
+  type FileNature,
+  type ReadFile,
+  type Sheet,
+} from './file';
 export { CardReader, tableOfCards, type CardRow } from './vcard';
 export { plainAmerican } from './plain-numbers';
 export {
@@ -23,7 +42,15 @@ export {
   type Cleaned,
 } from './clean';
 export { addressHint, isRoleAddress, meantDomain } from './health';
-export { callingCodes, normalAddress, normalPostcode, PHONE_COUNTRIES, postalKey, shownAddress, type PostalAddress } from './places';
+export {
+  callingCodes,
+  normalAddress,
+  normalPostcode,
+  PHONE_COUNTRIES,
+  postalKey,
+  shownAddress,
+  type PostalAddress,
+} from './places';
 export { jaro, jaroWinkler, kinship, sameByShortForm, type NameKinship, type PersonName } from './names';
 export { readStatus, REFUSAL_STATUSES, type RefusalStatus } from './statuses';
 export {
@@ -84,7 +111,17 @@ export {
   type GiftCells,
   type RowRules,
 } from './row';
-export { DOUBT_KINDS, MATCH_KEYS, matchRow, type Candidate, type FoundBy, type DoubtKind, type Match, type MatchKey, type Scored } from './match';
+export {
+  DOUBT_KINDS,
+  MATCH_KEYS,
+  matchRow,
+  type Candidate,
+  type FoundBy,
+  type DoubtKind,
+  type Match,
+  type MatchKey,
+  type Scored,
+} from './match';
 export { placeOfRow, type RowPlace } from './place';
 export { refusalDomains, readRefusal, type Refusal } from './refusals';
 export { domainsOfRow, withDomains, type DomainFacts } from './domains';

@@ -19,7 +19,13 @@ import {
   type ColumnChoice,
 } from '.';
 
-const rulesOf = (columns: ColumnChoice[]) => ({ what: 'people' as const, columns, country: 'US', currency: 'USD', today: 20_900 });
+const rulesOf = (columns: ColumnChoice[]) => ({
+  what: 'people' as const,
+  columns,
+  country: 'US',
+  currency: 'USD',
+  today: 20_900,
+});
 const read = (text: string) => {
   const result = readSheet(text);
   if (!result.ok) throw new Error(speak(result.reason));
@@ -49,7 +55,9 @@ describe('csv-spectrum', () => {
     const objects = rows.map((row) => Object.fromEntries(header.map((key, i) => [key, row[i]])));
     const expected = JSON.parse(readFileSync(join(root, 'json', `${name}.json`), 'utf8')) as object[];
     // A lone CR LF inside quotes is kept as the file has it.
-    expect(JSON.stringify(objects).replaceAll('\\r\\n', '\\n')).toEqual(JSON.stringify(expected).replaceAll('\\r\\n', '\\n'));
+    expect(JSON.stringify(objects).replaceAll('\\r\\n', '\\n')).toEqual(
+      JSON.stringify(expected).replaceAll('\\r\\n', '\\n'),
+    );
   });
 });
 
@@ -60,7 +68,12 @@ describe('files that are not what they seem', () => {
     [bytes(), /empty/],
     [bytes(0x50, 0x4b, 3, 4), /spreadsheet or zip/],
     [bytes(0x61, 0, 0x62), /not a text file/],
-  ])('%#', (file, reason) => expect(spoken(decodeFile(file))).toMatchObject({ ok: false, reason: expect.stringMatching(reason) as string }));
+  ])('%#', (file, reason) =>
+    expect(spoken(decodeFile(file))).toMatchObject({
+      ok: false,
+      reason: expect.stringMatching(reason) as string,
+    }),
+  );
 
   test.each([
     ['', /is empty/],
@@ -68,7 +81,12 @@ describe('files that are not what they seem', () => {
     ['a,b\n', /only a header/],
     ['a,b\n"c,d', /never closed/],
     [`${Array.from({ length: 300 }, (_v, i) => `c${i}`).join(',')}\nx`, /300 columns/],
-  ])('%#', (text, reason) => expect(spoken(readSheet(text))).toMatchObject({ ok: false, reason: expect.stringMatching(reason) as string }));
+  ])('%#', (text, reason) =>
+    expect(spoken(readSheet(text))).toMatchObject({
+      ok: false,
+      reason: expect.stringMatching(reason) as string,
+    }),
+  );
 
   test('a byte order mark is no part of the first header', () => {
     const decoded = spoken(decodeFile(new TextEncoder().encode('\ufeffEmail;Name\nx@a.test;y')));
@@ -94,7 +112,11 @@ describe('files that are not what they seem', () => {
 
   test('a line that names the separator is followed, passed over and told', () => {
     const named = readFile(new TextEncoder().encode('sep=;\na;b\n1,5;2\n'));
-    expect(named).toMatchObject({ ok: true, sheet: { header: ['a', 'b'], rows: [['1,5', '2']] }, found: { delimiter: ';', separatorLine: true } });
+    expect(named).toMatchObject({
+      ok: true,
+      sheet: { header: ['a', 'b'], rows: [['1,5', '2']] },
+      found: { delimiter: ';', separatorLine: true },
+    });
     const plain = readFile(new TextEncoder().encode('a;b\n1;2\n'));
     expect(plain.ok && 'separatorLine' in plain.found).toBe(false);
   });
@@ -103,7 +125,11 @@ describe('files that are not what they seem', () => {
     ['several values in a cell', 'Email,Tags\na@x.test,boats|docks|fish|tea\nb@x.test,oars|sails|nets', ','],
     ['names turned round', 'Name;Email\nDoe, Ann, Dr;a@x.test\nRoe, Ben, Jr;b@x.test', ';'],
     ['decimal commas', 'Name;Given\nAnn;12,50\nBen;1.200,00', ';'],
-    ['a title with commas', 'Members, friends, and others, 2026\nName|Email\nAnn|a@x.test\nBen|b@x.test', '|'],
+    [
+      'a title with commas',
+      'Members, friends, and others, 2026\nName|Email\nAnn|a@x.test\nBen|b@x.test',
+      '|',
+    ],
     ['a cell of nothing but other separators', 'a,b\r\nv||,v|\r\n', ','],
   ])('a separator is told from %s', (_what, text, delimiter) => expect(read(text).delimiter).toBe(delimiter));
 
@@ -122,7 +148,9 @@ describe('files that are not what they seem', () => {
         },
       ),
     );
-    expect(writeCsv(['a'], [['=1+1'], ['+1 206 555 0101'], ['-3']])).toBe("a\r\n'=1+1\r\n+1 206 555 0101\r\n-3\r\n");
+    expect(writeCsv(['a'], [['=1+1'], ['+1 206 555 0101'], ['-3']])).toBe(
+      "a\r\n'=1+1\r\n+1 206 555 0101\r\n-3\r\n",
+    );
   });
 });
 
@@ -157,9 +185,13 @@ describe('addresses', () => {
     ['2065550166', '+12065550166'],
     ["'2065550166", '+12065550166'],
   ])('%s', (text, normal) => expect(spoken(cleanMobile(text, 'US'))).toMatchObject({ ok: true, normal }));
-  test.each(['555-01', '1.2E+10', 'ask him', '12'])('%s is refused', (text) => expect(spoken(cleanMobile(text, 'US')).ok).toBe(false));
+  test.each(['555-01', '1.2E+10', 'ask him', '12'])('%s is refused', (text) =>
+    expect(spoken(cleanMobile(text, 'US')).ok).toBe(false),
+  );
   test('a shortened number is called by its name', () =>
-    expect(spoken(cleanMobile('1.20656E+10', 'US'))).toMatchObject({ reason: expect.stringContaining('shortened') as string }));
+    expect(spoken(cleanMobile('1.20656E+10', 'US'))).toMatchObject({
+      reason: expect.stringContaining('shortened') as string,
+    }));
 
   test.each([
     ['MARISOL', 'MARISOL'],
@@ -223,7 +255,9 @@ describe('one row', () => {
     { to: 'consent', channel: 'email' },
   ];
   test('a sound row', () => {
-    expect(spoken(cleanRow(['A@example.org', '206 555 0101', 'ann', '14/02/2027', 'no'], rulesOf(columns)))).toMatchObject({
+    expect(
+      spoken(cleanRow(['A@example.org', '206 555 0101', 'ann', '14/02/2027', 'no'], rulesOf(columns))),
+    ).toMatchObject({
       email: { normal: 'a@example.org' },
       mobile: { normal: '+12065550101' },
       firstName: 'ann',
@@ -238,19 +272,38 @@ describe('one row', () => {
     expect(row.fatal).toBeNull();
     expect(row.faults.map((fault) => fault.column)).toEqual([0, 3]);
   });
-  test('an empty row', () => expect(spoken(cleanRow(['', ' ', ''], rulesOf(columns))).fatal).toBe('the row is empty'));
-  test('nobody to reach', () => expect(spoken(cleanRow(['', '', 'Ann'], rulesOf(columns))).fatal).toMatch(/no email and no mobile/));
+  test('an empty row', () =>
+    expect(spoken(cleanRow(['', ' ', ''], rulesOf(columns))).fatal).toBe('the row is empty'));
+  test('nobody to reach', () =>
+    expect(spoken(cleanRow(['', '', 'Ann'], rulesOf(columns))).fatal).toMatch(/no email and no mobile/));
   test('too many cells', () =>
-    expect(spoken(cleanRow(['a@example.org', '', '', '', '', 'more'], rulesOf(columns))).fatal).toMatch(/6 cells under 5 columns/));
+    expect(spoken(cleanRow(['a@example.org', '', '', '', '', 'more'], rulesOf(columns))).fatal).toMatch(
+      /6 cells under 5 columns/,
+    ));
 });
 
 describe('who a row is', () => {
   const ann = { id: 1, firstName: 'Ann', lastName: 'Reyes' };
   test.each([
     ['nobody there', { firstName: 'Ann', lastName: 'Reyes' }, [], { kind: 'new' }],
-    ['the same name', { firstName: 'ANN', lastName: 'réyes' }, [{ ...ann, by: 'email' as const }], { kind: 'same', id: 1 }],
-    ['a missing name', { firstName: '', lastName: '' }, [{ ...ann, by: 'mobile' as const }], { kind: 'same', id: 1 }],
-    ['another name at the address', { firstName: 'Jun', lastName: 'Reyes' }, [{ ...ann, by: 'email' as const }], { kind: 'shares' }],
+    [
+      'the same name',
+      { firstName: 'ANN', lastName: 'réyes' },
+      [{ ...ann, by: 'email' as const }],
+      { kind: 'same', id: 1 },
+    ],
+    [
+      'a missing name',
+      { firstName: '', lastName: '' },
+      [{ ...ann, by: 'mobile' as const }],
+      { kind: 'same', id: 1 },
+    ],
+    [
+      'another name at the address',
+      { firstName: 'Jun', lastName: 'Reyes' },
+      [{ ...ann, by: 'email' as const }],
+      { kind: 'shares' },
+    ],
     [
       'the fuller agreement wins',
       { firstName: 'Ann', lastName: 'Reyes' },
@@ -296,7 +349,8 @@ test('there is no way past the permission step without evidence', () => {
   expect(faults({ from: 'column' })).toEqual([expect.stringContaining('column')]);
 });
 
-// Which capitals a name has is its bearer's to say; all of one case is most often a caps lock (common practice, no source).
+// Which capitals a name has is its bearer's to say; all of one case is most often a caps lock (common
+// practice, no source).
 test.each([
   ['MARISOL', 'Marisol'],
   ["o'neil", "O'Neil"],

@@ -28,11 +28,18 @@ export interface LayoutFit<L extends Layout> {
 }
 
 /** The remembered layout that fits a header best; null where none knows enough of it. */
-export function bestLayout<L extends Layout>(header: readonly string[], layouts: readonly L[]): LayoutFit<L> | null {
+export function bestLayout<L extends Layout>(
+  header: readonly string[],
+  layouts: readonly L[],
+): LayoutFit<L> | null {
   const keys = header.map(nameMatchKey);
   const fits = layouts.map((layout) => {
     const has = new Set(layout.header.map(nameMatchKey));
-    return { layout, known: keys.filter((key) => key !== '' && has.has(key)).length, exact: layoutKey(layout.header) === keys.join('|') };
+    return {
+      layout,
+      known: keys.filter((key) => key !== '' && has.has(key)).length,
+      exact: layoutKey(layout.header) === keys.join('|'),
+    };
   });
   const best = fits.sort((a, b) => Number(b.exact) - Number(a.exact) || b.known - a.known)[0];
   if (!best) return null;
@@ -40,10 +47,15 @@ export function bestLayout<L extends Layout>(header: readonly string[], layouts:
 }
 
 /**
- * The layout's choices for this file's columns, by header; columns that it does not know keep what was guessed. One that
- * took a refusal for an agreement is not followed there: layouts are older than the knowledge of such headers.
+ * The layout's choices for this file's columns, by header; columns that it does not know keep what was
+ * guessed. One that took a refusal for an agreement is not followed there: layouts are older than the
+ * knowledge of such headers.
  */
-export function applyLayout(header: readonly string[], guess: readonly ColumnChoice[], layout: Layout): ColumnChoice[] {
+export function applyLayout(
+  header: readonly string[],
+  guess: readonly ColumnChoice[],
+  layout: Layout,
+): ColumnChoice[] {
   const byKey = new Map(layout.header.map((name, i) => [nameMatchKey(name), layout.columns[i]!]));
   return header.map((name, i) => {
     const kept = byKey.get(nameMatchKey(name));
@@ -53,10 +65,14 @@ export function applyLayout(header: readonly string[], guess: readonly ColumnCho
 }
 
 /**
- * Choices of another day as the fields are today: a field that has gone is what is guessed now, and one that takes
- * another type is read as that. Where nothing differs, the choice itself.
+ * Choices of another day as the fields are today: a field that has gone is what is guessed now, and one that
+ * takes another type is read as that. Where nothing differs, the choice itself.
  */
-export function withFieldsNow(columns: readonly ColumnChoice[], guess: readonly ColumnChoice[], fields: readonly KnownField[]): ColumnChoice[] {
+export function withFieldsNow(
+  columns: readonly ColumnChoice[],
+  guess: readonly ColumnChoice[],
+  fields: readonly KnownField[],
+): ColumnChoice[] {
   return columns.map((choice, i) => {
     if (choice.to !== 'field') return choice;
     const field = fields.find(({ id }) => id === choice.fieldId);

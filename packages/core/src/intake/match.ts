@@ -2,13 +2,15 @@ import { said, type Said } from '../common';
 import { kinship, type NameKinship, type PersonName } from './names';
 
 /**
- * What may say by itself that a row is somebody already here (or earlier in the file), where the names agree; the order can
- * be chosen. A name and a postcode alone never do: two people may have both.
+ * What may say by itself that a row is somebody already here (or earlier in the file), where the names agree;
+ * the order can be chosen. A name and a postcode alone never do: two people may have both.
  */
 export const MATCH_KEYS = ['email', 'mobile', 'externalId'] as const;
 export type MatchKey = (typeof MATCH_KEYS)[number];
 
-/** Found by an exact key, by the email without dots and plus part, or in the same postcode under a like name. */
+/**
+ * Found by an exact key, by the email without dots and plus part, or in the same postcode under a like name.
+ */
 export type FoundBy = MatchKey | 'looseEmail' | 'nearby';
 
 /** Someone at something that the row has too. People of earlier rows go under minus their row number. */
@@ -18,7 +20,16 @@ export interface Candidate extends PersonName {
 }
 
 /** Why a row may be someone, for settling all of a kind in one stroke. */
-export const DOUBT_KINDS = ['two-people', 'other-name-same-id', 'same-name', 'short-form', 'initial', 'transposed', 'alike', 'loose-email'] as const;
+export const DOUBT_KINDS = [
+  'two-people',
+  'other-name-same-id',
+  'same-name',
+  'short-form',
+  'initial',
+  'transposed',
+  'alike',
+  'loose-email',
+] as const;
 export type DoubtKind = (typeof DOUBT_KINDS)[number];
 
 export interface Scored {
@@ -37,11 +48,26 @@ export type Match =
   | { kind: 'look'; why: DoubtKind; candidates: Scored[] };
 
 /**
- * How much each thing in common counts; an own weighing, made so that a shared address with a misspelt name (45 + 36)
- * stands over a shared postcode with the same name (15 + 50), and neither postcode nor address alone says anything.
+ * How much each thing in common counts; an own weighing, made so that a shared address with a misspelt name
+ * (45 + 36) stands over a shared postcode with the same name (15 + 50), and neither postcode nor address
+ * alone says anything.
  */
-const POINTS_BY: Record<FoundBy, number> = { externalId: 60, email: 45, mobile: 40, looseEmail: 35, nearby: 15 };
-const POINTS_NAME: Record<NameKinship, number> = { same: 50, transposed: 40, 'short-form': 38, alike: 36, initial: 30, partly: 25, other: -30 };
+const POINTS_BY: Record<FoundBy, number> = {
+  externalId: 60,
+  email: 45,
+  mobile: 40,
+  looseEmail: 35,
+  nearby: 15,
+};
+const POINTS_NAME: Record<NameKinship, number> = {
+  same: 50,
+  transposed: 40,
+  'short-form': 38,
+  alike: 36,
+  initial: 30,
+  partly: 25,
+  other: -30,
+};
 
 /** From here on a likely double is worth a look. */
 const WORTH_A_LOOK = 50;
@@ -58,10 +84,18 @@ function people(row: PersonName, candidates: readonly Candidate[]): Person[] {
   for (const candidate of candidates) {
     const known = found.get(candidate.id);
     if (known) known.by.add(candidate.by);
-    else found.set(candidate.id, { ...candidate, by: new Set([candidate.by]), kinship: kinship(row, candidate), score: 0 });
+    else
+      found.set(candidate.id, {
+        ...candidate,
+        by: new Set([candidate.by]),
+        kinship: kinship(row, candidate),
+        score: 0,
+      });
   }
   for (const person of found.values()) person.score = scoreOf(person);
-  return [...found.values()].sort((a, b) => b.score - a.score || fullness(row, b) - fullness(row, a) || a.id - b.id);
+  return [...found.values()].sort(
+    (a, b) => b.score - a.score || fullness(row, b) - fullness(row, a) || a.id - b.id,
+  );
 }
 
 /** What was found by the exact form of something counts once. */
@@ -76,13 +110,18 @@ function scoreOf({ by, kinship: name }: Person): number {
 
 /** An agreeing full name beats an agreeing part. */
 function fullness(row: PersonName, person: PersonName): number {
-  return Number(person.firstName !== '' && row.firstName !== '') + Number(person.lastName !== '' && row.lastName !== '');
+  return (
+    Number(person.firstName !== '' && row.firstName !== '') +
+    Number(person.lastName !== '' && row.lastName !== '')
+  );
 }
 
 function scored(some: readonly Person[]): Scored[] {
-  return some
-    .slice(0, 5)
-    .map(({ id, by, kinship: name, score }) => ({ id, score, reasons: [...waysOf(by).map((one) => said(`same.${one}`)), said(`name.${name}`)] }));
+  return some.slice(0, 5).map(({ id, by, kinship: name, score }) => ({
+    id,
+    score,
+    reasons: [...waysOf(by).map((one) => said(`same.${one}`)), said(`name.${name}`)],
+  }));
 }
 
 /** Whether an exact key with this name settles that it is the same person. */
@@ -91,11 +130,16 @@ function settles(key: MatchKey, { by, kinship: name }: Person): boolean {
 }
 
 /**
- * Who a row is, given everybody found by what it has. The first key of the order that finds somebody with an agreeing
- * name decides; the same address under a plainly different name is someone who shares it. Whatever lies between is
- * never decided by itself: two keys that find two people, a short form, an initial, changed places, a misspelling.
+ * Who a row is, given everybody found by what it has. The first key of the order that finds somebody with an
+ * agreeing name decides; the same address under a plainly different name is someone who shares it. Whatever
+ * lies between is never decided by itself: two keys that find two people, a short form, an initial, changed
+ * places, a misspelling.
  */
-export function matchRow(row: PersonName, candidates: readonly Candidate[], order: readonly MatchKey[] = MATCH_KEYS): Match {
+export function matchRow(
+  row: PersonName,
+  candidates: readonly Candidate[],
+  order: readonly MatchKey[] = MATCH_KEYS,
+): Match {
   if (candidates.length === 0) return { kind: 'new' };
   const found = people(row, candidates);
   const settled = order.flatMap((key) =>
@@ -111,14 +155,25 @@ export function matchRow(row: PersonName, candidates: readonly Candidate[], orde
     // Somebody whom every key finds is meant, also where an address is shared with a namesake.
     const all = found.find((person) => settled.every(({ key }) => settles(key, person)));
     if (all) return { kind: 'same', id: all.id, by: first.key };
-    return { kind: 'look', why: 'two-people', candidates: scored(found.filter((person) => ids.has(person.id))) };
+    return {
+      kind: 'look',
+      why: 'two-people',
+      candidates: scored(found.filter((person) => ids.has(person.id))),
+    };
   }
   return unsettled(found, order);
 }
 
 function unsettled(found: readonly Person[], order: readonly MatchKey[]): Match {
-  const sameId = order.includes('externalId') ? found.find((person) => person.by.has('externalId')) : undefined;
-  if (sameId) return { kind: 'look', why: 'other-name-same-id', candidates: scored([sameId, ...found.filter((one) => one !== sameId)]) };
+  const sameId = order.includes('externalId')
+    ? found.find((person) => person.by.has('externalId'))
+    : undefined;
+  if (sameId)
+    return {
+      kind: 'look',
+      why: 'other-name-same-id',
+      candidates: scored([sameId, ...found.filter((one) => one !== sameId)]),
+    };
   const likely = found.filter((person) => person.score >= WORTH_A_LOOK && person.kinship !== 'other');
   const best = likely[0];
   if (best) return { kind: 'look', why: whyLook(best), candidates: scored(likely) };

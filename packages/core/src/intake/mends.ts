@@ -1,7 +1,9 @@
 import type { ColumnChoice } from './columns';
 import { cleanEmail, cleanPhone, recased } from './clean';
 
-/** One correction of the file's cells, made by a person and kept with the plan. Rows and columns count from 1. */
+/**
+ * One correction of the file's cells, made by a person and kept with the plan. Rows and columns count from 1.
+ */
 export type Mend =
   | { kind: 'edit'; row: number; column: number; value: string }
   /** In rows where each of two cells fits the other's column and not its own, they change places. */
@@ -15,13 +17,19 @@ export type Mend =
 
 export type Mender = (cells: readonly string[], row: number) => readonly string[];
 
-/** All mends as one function over rows; the later ones see what the earlier have done, and edits come last. */
+/**
+ * All mends as one function over rows; the later ones see what the earlier have done, and edits come last.
+ */
 export function menderOf(mends: readonly Mend[], columns: readonly ColumnChoice[], country: string): Mender {
   if (mends.length === 0) return (cells) => cells;
   const edits = new Map<number, { column: number; value: string }[]>();
   const steps: ((cells: string[]) => void)[] = [];
   for (const mend of mends) {
-    if (mend.kind === 'edit') edits.set(mend.row - 1, [...(edits.get(mend.row - 1) ?? []), { column: mend.column - 1, value: mend.value }]);
+    if (mend.kind === 'edit')
+      edits.set(mend.row - 1, [
+        ...(edits.get(mend.row - 1) ?? []),
+        { column: mend.column - 1, value: mend.value },
+      ]);
     else steps.push(stepOf(mend, columns, country));
   }
   return (cells, row) => {
@@ -35,7 +43,11 @@ export function menderOf(mends: readonly Mend[], columns: readonly ColumnChoice[
   };
 }
 
-function stepOf(mend: Exclude<Mend, { kind: 'edit' }>, columns: readonly ColumnChoice[], country: string): (cells: string[]) => void {
+function stepOf(
+  mend: Exclude<Mend, { kind: 'edit' }>,
+  columns: readonly ColumnChoice[],
+  country: string,
+): (cells: string[]) => void {
   const at = mend.kind === 'swap' ? 0 : mend.column - 1;
   switch (mend.kind) {
     case 'swap':
@@ -61,9 +73,19 @@ function stepOf(mend: Exclude<Mend, { kind: 'edit' }>, columns: readonly ColumnC
 }
 
 /** Whether the cells of an address column and a phone column stand in each other's place. */
-export function isSwapped(cells: readonly string[], a: number, b: number, columns: readonly ColumnChoice[], country: string): boolean {
+export function isSwapped(
+  cells: readonly string[],
+  a: number,
+  b: number,
+  columns: readonly ColumnChoice[],
+  country: string,
+): boolean {
   const fits = (column: number, cell: string) =>
-    columns[column]?.to === 'email' ? cleanEmail(cell).ok : columns[column]?.to === 'mobile' ? cleanPhone(cell, country).ok : false;
+    columns[column]?.to === 'email'
+      ? cleanEmail(cell).ok
+      : columns[column]?.to === 'mobile'
+        ? cleanPhone(cell, country).ok
+        : false;
   const [inA, inB] = [cells[a]?.trim() ?? '', cells[b]?.trim() ?? ''];
   if (inA === '' && inB === '') return false;
   const misfit = (column: number, cell: string) => cell === '' || !fits(column, cell);

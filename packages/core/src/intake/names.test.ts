@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { jaro, jaroWinkler, kinship, sameByShortForm, type NameKinship } from '.';
 
-// Winkler, W. E. (1990): String Comparator Metrics and Enhanced Decision Rules in the Fellegi-Sunter Model of Record
-// Linkage. The pairs and figures as they are commonly quoted from its table; the Jaro values likewise.
+// Winkler, W. E. (1990): String Comparator Metrics and Enhanced Decision Rules in the Fellegi-Sunter Model of
+// Record Linkage. The pairs and figures as they are commonly quoted from its table; the Jaro values likewise.
 test.each([
   ['MARTHA', 'MARHTA', 0.944, 0.961],
   ['DWAYNE', 'DUANE', 0.822, 0.84],

@@ -1,8 +1,8 @@
 import { nameMatchKey } from './clean';
 
 /**
- * Jaro's similarity of two strings, 0 to 1 (Jaro 1989): matching characters within half the longer length, and how many
- * of them stand in another order.
+ * Jaro's similarity of two strings, 0 to 1 (Jaro 1989): matching characters within half the longer length,
+ * and how many of them stand in another order.
  */
 export function jaro(a: string, b: string): number {
   if (a === b) return 1;
@@ -77,16 +77,13 @@ const ALIKE = 0.9;
 const LONGEST_NAME = 200;
 
 /**
- * How two people's names stand to each other: the same; one lacks a part; one has an initial only; a short form; first
- * and last changed places; misspelt; or another's. Compared without case, marks and spaces.
+ * How two people's names stand to each other: the same; one lacks a part; one has an initial only; a short
+ * form; first and last changed places; misspelt; or another's. Compared without case, marks and spaces.
  */
 export function kinship(a: PersonName, b: PersonName): NameKinship {
-  const [af, al, bf, bl] = [a.firstName, a.lastName, b.firstName, b.lastName].map((name) => nameMatchKey(name.slice(0, LONGEST_NAME))) as [
-    string,
-    string,
-    string,
-    string,
-  ];
+  const [af, al, bf, bl] = [a.firstName, a.lastName, b.firstName, b.lastName].map((name) =>
+    nameMatchKey(name.slice(0, LONGEST_NAME)),
+  ) as [string, string, string, string];
   if (af === bf && al === bl) return 'same';
   const [first, last] = [agreement(af, bf), agreement(al, bl)];
   if (first === 'same' && last === 'same') return 'same';
@@ -95,7 +92,8 @@ export function kinship(a: PersonName, b: PersonName): NameKinship {
   if (af !== '' && al !== '' && af === bl && al === bf) return 'transposed';
   if (fits(last) && first === 'initial') return 'initial';
   if (fits(last) && sameByShortForm(af, bf)) return 'short-form';
-  const alike = (x: string, y: string) => x === y || (x.length > 2 && y.length > 2 && jaroWinkler(x, y) >= ALIKE);
+  const alike = (x: string, y: string) =>
+    x === y || (x.length > 2 && y.length > 2 && jaroWinkler(x, y) >= ALIKE);
   return alike(af, bf) && (alike(al, bl) || last === 'missing') ? 'alike' : 'other';
 }
 

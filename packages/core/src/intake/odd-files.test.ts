@@ -2,11 +2,18 @@ import { guessAll, guessKind, profileColumn } from './guess';
 import { RecordReader } from './records';
 
 /*
- * Sheets as clubs and small charities keep them in four languages (common practice, no source; made up after such). Of each
- * the kind of file, and what its columns become by themselves: "?" stands for what is asked.
+ * Sheets as clubs and small charities keep them in four languages (common practice, no source; made up after
+ * such). Of each the kind of file, and what its columns become by themselves: "?" stands for what is asked.
  */
 const SURE = 0.65;
-const FILES: [name: string, country: string, header: string, rows: string[], kind: string, targets: string][] = [
+const FILES: [
+  name: string,
+  country: string,
+  header: string,
+  rows: string[],
+  kind: string,
+  targets: string,
+][] = [
   [
     'members of a German club',
     'DE',
@@ -54,7 +61,10 @@ const FILES: [name: string, country: string, header: string, rows: string[], kin
     'Spanish members, some of whom have left',
     'ES',
     'Nº socio;Nombre;Apellidos;Correo electrónico;Móvil;C.P.;Población;Baja',
-    ['1;Ana;García Muelle;ana@example.org;612 34 56 78;28001;Madrid;', '2;Beto;Núñez;beto@example.org;611 22 33 44;08001;Barcelona;30/06/2025'],
+    [
+      '1;Ana;García Muelle;ana@example.org;612 34 56 78;28001;Madrid;',
+      '2;Beto;Núñez;beto@example.org;611 22 33 44;08001;Barcelona;30/06/2025',
+    ],
     'people',
     '? firstName lastName email mobile postcode city refusal:every',
   ],
@@ -111,15 +121,25 @@ test.each(FILES)('%s', (_name, country, head, rows, kind, targets) => {
 // RFC 5322, 3.4: a name with a comma in it stands in quotes before the address.
 test('an address book, one mailbox a line, is a column of names with addresses, however it comes in pieces', () => {
   const text = '"Quay, Ann" <ann@example.org>,\r\nBob Reef <bob@example.org>;\r\n"Li" <li@example.org>\r\n';
-  const lines = [['"Quay, Ann" <ann@example.org>'], ['Bob Reef <bob@example.org>'], ['"Li" <li@example.org>']];
+  const lines = [
+    ['"Quay, Ann" <ann@example.org>'],
+    ['Bob Reef <bob@example.org>'],
+    ['"Li" <li@example.org>'],
+  ];
   for (const cut of [text.length, 40]) {
     const reader = new RecordReader({ encoding: 'utf-8', delimiter: ',' });
     const bytes = new TextEncoder().encode(text);
-    expect([...reader.push(bytes.subarray(0, cut)), ...reader.push(bytes.subarray(cut)), ...reader.end()]).toEqual(lines);
+    expect([
+      ...reader.push(bytes.subarray(0, cut)),
+      ...reader.push(bytes.subarray(cut)),
+      ...reader.end(),
+    ]).toEqual(lines);
   }
   const { choice } = guessAll(['Column 1'], [profileColumn(lines.flat(), 'US')], [])[0]!;
   expect(choice).toEqual({ to: 'nameEmail' });
   // A table whose first cell is quoted stays a table.
   const table = new RecordReader({ encoding: 'utf-8', delimiter: ',' });
-  expect([...table.push(new TextEncoder().encode('"a, b",<c@d.example>\n')), ...table.end()]).toEqual([['a, b', '<c@d.example>']]);
+  expect([...table.push(new TextEncoder().encode('"a, b",<c@d.example>\n')), ...table.end()]).toEqual([
+    ['a, b', '<c@d.example>'],
+  ]);
 });

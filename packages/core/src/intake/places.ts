@@ -26,12 +26,16 @@ export function normalPostcode(text: string): string {
 
 /** What two writings of one address have in common, for telling doubles. */
 export function normalAddress(address: PostalAddress): string {
-  return [address.street, normalPostcode(address.postcode), address.city, address.country].map(nameMatchKey).join('|').slice(0, 254);
+  return [address.street, normalPostcode(address.postcode), address.city, address.country]
+    .map(nameMatchKey)
+    .join('|')
+    .slice(0, 254);
 }
 
 /**
- * By what a person's postal address is kept. Without a street it is a town, which a thousand people have: each has it for
- * themselves, so that nobody shares an address with strangers, nor their no to post. In SQL: `FURTHER` of bringing in.
+ * By what a person's postal address is kept. Without a street it is a town, which a thousand people have:
+ * each has it for themselves, so that nobody shares an address with strangers, nor their no to post. In SQL:
+ * `FURTHER` of bringing in.
  */
 export function postalKey(address: PostalAddress, supporterId: number): string {
   const normal = normalAddress(address);

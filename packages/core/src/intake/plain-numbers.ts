@@ -1,8 +1,9 @@
 import { Metadata } from 'libphonenumber-js/min';
 
 /*
- * libphonenumber puts each of its patterns together anew for every number, 21 µs in all. Most numbers in an American
- * list are ten plain digits; for these its own pattern of the United States, put together once, says the same in 2 µs.
+ * libphonenumber puts each of its patterns together anew for every number, 21 µs in all. Most numbers in an
+ * American list are ten plain digits; for these its own pattern of the United States, put together once, says
+ * the same in 2 µs.
  */
 
 const SHAPE = /^(\+1[ .-]?|1[ .-]?)?\(?(\d{3})\)?[ .-]{0,2}(\d{3})[ .-]?(\d{4})$/;
@@ -18,8 +19,8 @@ function americanPattern(): RegExp {
 }
 
 /**
- * The number in E.164 and as it is shown, where it is plainly one of the United States: with +1, or read there in the
- * default country. Null for every other, sound or not.
+ * The number in E.164 and as it is shown, where it is plainly one of the United States: with +1, or read
+ * there in the default country. Null for every other, sound or not.
  */
 export function plainAmerican(text: string, country: string): { normal: string; shown: string } | null {
   const found = SHAPE.exec(text);

@@ -13,7 +13,10 @@ export type ChannelPermission =
   | { said: 'nothing' }
   | {
       said: 'yes';
-      /** For all rows, or only for those whose consent column says yes. A no in that column is always recorded. */
+      /**
+       * For all rows, or only for those whose consent column says yes. A no in that column is always
+       * recorded.
+       */
       from: 'everyone' | 'column';
       scopes: Scope[];
       how: CollectionMethod;
@@ -23,7 +26,9 @@ export type ChannelPermission =
       voucher: string;
     };
 
-/** The mail that asks to confirm. Both texts plain; the link and what is asked for are added by the program. */
+/**
+ * The mail that asks to confirm. Both texts plain; the link and what is asked for are added by the program.
+ */
 export interface ConfirmRequest {
   subject: string;
   body: string;
@@ -42,7 +47,10 @@ export interface IntakePlan {
   phoneCountry: string | null;
   matching: MatchKey[];
   permission: Record<SendingChannel, ChannelPermission>;
-  /** People who agreed to email are asked to confirm, and stand as Asked until they do; null to take their word as it is. */
+  /**
+   * People who agreed to email are asked to confirm, and stand as Asked until they do; null to take their
+   * word as it is.
+   */
   confirm: ConfirmRequest | null;
   /** The chapter that new people go to; null for that in which the batch was begun. */
   chapterId: number | null;
@@ -90,8 +98,13 @@ export function allColumns(plan: Pick<IntakePlan, 'columns' | 'constants'>): Col
   return [...plan.columns, ...plan.constants.map(({ choice }) => choice)];
 }
 
-/** A row's cells with those of the constants behind the columns of the file; cells too many stay, to be found. */
-export function withConstants(cells: readonly string[], plan: Pick<IntakePlan, 'columns' | 'constants'>): readonly string[] {
+/**
+ * A row's cells with those of the constants behind the columns of the file; cells too many stay, to be found.
+ */
+export function withConstants(
+  cells: readonly string[],
+  plan: Pick<IntakePlan, 'columns' | 'constants'>,
+): readonly string[] {
   if (plan.constants.length === 0) return cells;
   const width = plan.columns.length;
   const own = Array.from({ length: width }, (_none, i) => cells[i] ?? '');
@@ -99,7 +112,12 @@ export function withConstants(cells: readonly string[], plan: Pick<IntakePlan, '
 }
 
 /** Ways that a whole batch can have agreed. */
-export const BATCH_COLLECTION_METHODS = ['paper', 'form', 'in-person', 'phone'] as const satisfies readonly CollectionMethod[];
+export const BATCH_COLLECTION_METHODS = [
+  'paper',
+  'form',
+  'in-person',
+  'phone',
+] as const satisfies readonly CollectionMethod[];
 
 /** What keeps a plan from being taken: where in it, and why. */
 export interface PlanFault {
@@ -109,12 +127,19 @@ export interface PlanFault {
 }
 
 /** What keeps a permission step from being passed; empty when it may be. */
-export function permissionFaults(plan: Pick<IntakePlan, 'permission' | 'columns'>, today: string): PlanFault[] {
+export function permissionFaults(
+  plan: Pick<IntakePlan, 'permission' | 'columns'>,
+  today: string,
+): PlanFault[] {
   const faults: PlanFault[] = [];
   const dated = plan.columns.some((column) => column.to === 'signedOn');
   for (const channel of ['email', 'text'] as const) {
     const agreed = plan.permission[channel];
-    const tell = (code: Code) => faults.push({ field: `permission.${channel}`, said: said(code, { channel: said(`channel.${channel}`) }) });
+    const tell = (code: Code) =>
+      faults.push({
+        field: `permission.${channel}`,
+        said: said(code, { channel: said(`channel.${channel}`) }),
+      });
     if (agreed.said === 'nothing') continue;
     if (agreed.scopes.length === 0) tell('plan.scopes');
     if (!/^\d{4}-\d\d-\d\d$/.test(agreed.on)) tell(dated ? 'plan.day-empty' : 'plan.day');
@@ -131,7 +156,8 @@ export function permissionFaults(plan: Pick<IntakePlan, 'permission' | 'columns'
 export function columnFaults(plan: Pick<IntakePlan, 'columns' | 'constants' | 'what'>): PlanFault[] {
   const columns = allColumns(plan);
   const faults: PlanFault[] = [];
-  const tell = (code: Code, values?: Said['values']) => faults.push({ field: 'columns', said: said(code, values) });
+  const tell = (code: Code, values?: Said['values']) =>
+    faults.push({ field: 'columns', said: said(code, values) });
   const keys = columns.map(choiceKey);
   const twice = keys.findIndex((key, i) => key !== null && keys.indexOf(key) !== i);
   if (twice >= 0) {
@@ -142,7 +168,11 @@ export function columnFaults(plan: Pick<IntakePlan, 'columns' | 'constants' | 'w
   if (plan.what === 'gifts') {
     if (!has('amount')) tell('plan.amount');
     if (!has('givenOn')) tell('plan.gift-day');
-    if (!has('email', 'nameEmail', 'mobile', 'externalId') && !(has('lastName', 'fullName') && has('postcode'))) tell('plan.whose');
+    if (
+      !has('email', 'nameEmail', 'mobile', 'externalId') &&
+      !(has('lastName', 'fullName') && has('postcode'))
+    )
+      tell('plan.whose');
     return faults;
   }
   const reachable = has('email', 'nameEmail', 'mobile') || (plan.what === 'here' && has('externalId'));
@@ -150,8 +180,14 @@ export function columnFaults(plan: Pick<IntakePlan, 'columns' | 'constants' | 'w
   return faults;
 }
 
-/** Whether a plan fits the file: a choice for each of its columns, and no correction of a cell that it does not have. */
-export function fileFaults(plan: Pick<IntakePlan, 'columns' | 'mends'>, file: { columns: number; rows: number }): PlanFault[] {
+/**
+ * Whether a plan fits the file: a choice for each of its columns, and no correction of a cell that it does
+ * not have.
+ */
+export function fileFaults(
+  plan: Pick<IntakePlan, 'columns' | 'mends'>,
+  file: { columns: number; rows: number },
+): PlanFault[] {
   const faults: PlanFault[] = [];
   const { length } = plan.columns;
   if (length !== file.columns)
@@ -162,7 +198,11 @@ export function fileFaults(plan: Pick<IntakePlan, 'columns' | 'mends'>, file: { 
   plan.mends.forEach((mend, i) => {
     const columns = mend.kind === 'swap' ? [mend.a, mend.b] : [mend.column];
     const column = columns.find((one) => one > file.columns);
-    if (column !== undefined) faults.push({ field: `mends[${i}]`, said: said('plan.mend-column', { column, columns: file.columns }) });
+    if (column !== undefined)
+      faults.push({
+        field: `mends[${i}]`,
+        said: said('plan.mend-column', { column, columns: file.columns }),
+      });
     if (mend.kind === 'edit' && mend.row > file.rows)
       faults.push({ field: `mends[${i}]`, said: said('plan.mend-row', { row: mend.row, rows: file.rows }) });
   });
@@ -176,9 +216,19 @@ export function withKnownFields<Plan extends Pick<IntakePlan, 'columns' | 'const
   keyOf: (name: string) => string,
 ): Plan {
   const known = (choice: ColumnChoice): ColumnChoice => {
-    const field = choice.to === 'newField' ? fields.find(({ name }) => keyOf(name) === keyOf(choice.name)) : undefined;
+    const field =
+      choice.to === 'newField' ? fields.find(({ name }) => keyOf(name) === keyOf(choice.name)) : undefined;
     if (choice.to !== 'newField' || field?.type !== choice.type) return choice;
-    return { to: 'field', fieldId: field.id, type: field.type, ...(choice.order ? { order: choice.order } : {}) };
+    return {
+      to: 'field',
+      fieldId: field.id,
+      type: field.type,
+      ...(choice.order ? { order: choice.order } : {}),
+    };
   };
-  return { ...plan, columns: plan.columns.map(known), constants: plan.constants.map((one) => ({ ...one, choice: known(one.choice) })) };
+  return {
+    ...plan,
+    columns: plan.columns.map(known),
+    constants: plan.constants.map((one) => ({ ...one, choice: known(one.choice) })),
+  };
 }

@@ -19,7 +19,9 @@ export interface ParseOptions {
   delimiter?: Delimiter;
   /** Which sheet of a workbook, counted from 1. */
   sheet?: number;
-  /** Which line is the header, counted from 1 over the lines that are not empty; null where the file has none. */
+  /**
+   * Which line is the header, counted from 1 over the lines that are not empty; null where the file has none.
+   */
   headerLine?: number | null;
   /** Whether text that was decoded wrongly once is put right. */
   unscramble?: boolean;

@@ -6,7 +6,11 @@ const bytes = (text: string) => new TextEncoder().encode(text);
 const reader = () => new RecordReader({ encoding: 'utf-8', delimiter: ',' });
 
 /** Pushes pieces until the reader gives up; how many it took, and what it said. */
-function until(push: (piece: Uint8Array) => unknown, piece: Uint8Array, most: number): { pieces: number; said: string } {
+function until(
+  push: (piece: Uint8Array) => unknown,
+  piece: Uint8Array,
+  most: number,
+): { pieces: number; said: string } {
   for (let pieces = 1; pieces <= most; pieces++) {
     try {
       push(piece);
@@ -47,11 +51,15 @@ describe('what is no table is told by where it stops being one, long before its 
 
   test('a cell that is no value, with its column', () => {
     const long = bytes(`Email,Note\nada@x.test,${'x'.repeat(100_001)}\n`);
-    expect(until((one) => reader().push(one), long, 1).said).toContain('Line 2 has 100,001 characters in column 2');
+    expect(until((one) => reader().push(one), long, 1).said).toContain(
+      'Line 2 has 100,001 characters in column 2',
+    );
   });
 
   test('more cells than any table has', () => {
-    expect(until((one) => reader().push(one), bytes(`Email\n${','.repeat(10_000)}\n`), 1).said).toContain('Line 2 has 10,001 cells');
+    expect(until((one) => reader().push(one), bytes(`Email\n${','.repeat(10_000)}\n`), 1).said).toContain(
+      'Line 2 has 10,001 cells',
+    );
   });
 });
 
@@ -67,7 +75,8 @@ test('however a file is cut into pieces, its records are the same', () => {
         const read = (size: number) => {
           const records = reader();
           const out: string[][] = [];
-          for (let at = 0; at < all.length; at += size) out.push(...records.push(all.subarray(at, at + size)));
+          for (let at = 0; at < all.length; at += size)
+            out.push(...records.push(all.subarray(at, at + size)));
           return [...out, ...records.end()];
         };
         expect(read(step)).toEqual(read(all.length));

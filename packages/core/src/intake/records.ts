@@ -3,12 +3,18 @@ import Papa from 'papaparse';
 import { decoderOf, type Decoder, type Encoding } from './encoding';
 import type { Delimiter } from './reading';
 
-/** A line of more characters is none of a table; a quote that is opened and not closed within as many is a mistake. */
+/**
+ * A line of more characters is none of a table; a quote that is opened and not closed within as many is a
+ * mistake.
+ */
 const LONGEST_LINE = 1_000_000;
 const LONGEST_CELL = 100_000;
 const MOST_CELLS = 10_000;
 
-/** One mailbox a line (RFC 5322, 3.4), its name in quotes: no cells with separators, though the names have such in them. */
+/**
+ * One mailbox a line (RFC 5322, 3.4), its name in quotes: no cells with separators, though the names have
+ * such in them.
+ */
 const MAILBOX = /^(?:"[^"]{0,200}"|[^"<>]{0,200})\s{0,9}<[^<>\s]{1,320}>[,;]?$/;
 const SAMPLE_LINES = 20;
 
@@ -34,13 +40,18 @@ export class Unreadable extends Error {
 }
 
 interface Parser {
-  parse(input: string, base: number, ignoreLast: boolean): { data: string[][]; errors: { type: string; row?: number }[]; meta: { cursor: number } };
+  parse(
+    input: string,
+    base: number,
+    ignoreLast: boolean,
+  ): { data: string[][]; errors: { type: string; row?: number }[]; meta: { cursor: number } };
 }
-const makeParser = (config: object): Parser => new (Papa as unknown as { Parser: new (config: object) => Parser }).Parser(config);
+const makeParser = (config: object): Parser =>
+  new (Papa as unknown as { Parser: new (config: object) => Parser }).Parser(config);
 
 /**
- * Reads records by RFC 4180 from bytes that come in pieces: quoted cells with separators, line ends and doubled quotes in
- * them. Holds no more than a piece and the record that is cut by its end.
+ * Reads records by RFC 4180 from bytes that come in pieces: quoted cells with separators, line ends and
+ * doubled quotes in them. Holds no more than a piece and the record that is cut by its end.
  */
 export class RecordReader {
   private readonly decoder: Decoder;
@@ -81,7 +92,8 @@ export class RecordReader {
     if (unclosed || (this.pending.length > LONGEST_LINE && this.pending.includes('"'))) {
       throw new Unreadable('line.quote', { line: this.count + (unclosed?.row ?? data.length) + 1 });
     }
-    if (this.pending.length > LONGEST_LINE) throw this.tooLong(data.length, 'line.long', { most: LONGEST_LINE });
+    if (this.pending.length > LONGEST_LINE)
+      throw this.tooLong(data.length, 'line.long', { most: LONGEST_LINE });
     data.forEach((record, i) => this.bound(record, i));
     this.count += data.length;
     if (last && data.length > 0 && data.at(-1)!.length === 1 && data.at(-1)![0] === '') data.pop();
@@ -91,7 +103,8 @@ export class RecordReader {
   private lines(newline: string, last: boolean): string[][] {
     const lines = this.pending.split(newline);
     this.pending = last ? '' : lines.pop()!;
-    if (this.pending.length > LONGEST_LINE) throw this.tooLong(lines.length, 'line.long', { most: LONGEST_LINE });
+    if (this.pending.length > LONGEST_LINE)
+      throw this.tooLong(lines.length, 'line.long', { most: LONGEST_LINE });
     if (last && lines.at(-1)?.trim() === '') lines.pop();
     const data = lines.map((line) => [line.trim().replace(/[,;]$/, '')]);
     data.forEach((record, i) => this.bound(record, i));
@@ -103,7 +116,8 @@ export class RecordReader {
   private bound(record: readonly string[], i: number): void {
     if (record.length > MOST_CELLS) throw this.tooLong(i, 'line.cells', { cells: record.length });
     const long = record.findIndex((cell) => cell.length > LONGEST_CELL);
-    if (long >= 0) throw this.tooLong(i, 'line.cell-long', { length: record[long]!.length, column: long + 1 });
+    if (long >= 0)
+      throw this.tooLong(i, 'line.cell-long', { length: record[long]!.length, column: long + 1 });
   }
 
   private tooLong(i: number, code: Code, values: Said['values']): Unreadable {

@@ -41,8 +41,10 @@ describe('one line of a do-not-contact list', () => {
       fc.property(fc.oneof(fc.string(), fc.emailAddress(), fc.domain()), (line) => {
         const read = spoken(readRefusal(line, 'US'));
         if (!read.ok) return expect(read.reason).not.toBe('');
-        if (read.refusal.kind === 'email' || read.refusal.kind === 'domain') expect(read.refusal.normal).toBe(read.refusal.normal.toLowerCase());
-        else expect(read.refusal.kind === 'mobile' ? read.refusal.normal : read.refusal.from).toMatch(/^\+\d+$/);
+        if (read.refusal.kind === 'email' || read.refusal.kind === 'domain')
+          expect(read.refusal.normal).toBe(read.refusal.normal.toLowerCase());
+        else
+          expect(read.refusal.kind === 'mobile' ? read.refusal.normal : read.refusal.from).toMatch(/^\+\d+$/);
       }),
     );
   });

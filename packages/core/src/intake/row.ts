@@ -1,7 +1,26 @@
 import { type Code, type Day, isoDay, said, type Said, visible } from '../common';
-import { coerce, parseDate, parseYesNo, readCountry, readMoney, type DateOrder, type FieldType, type FieldValue } from '../fields';
+import {
+  coerce,
+  parseDate,
+  parseYesNo,
+  readCountry,
+  readMoney,
+  type DateOrder,
+  type FieldType,
+  type FieldValue,
+} from '../fields';
 import { SENDING_CHANNELS, type Channel, type SendingChannel } from '../permission';
-import { cleanEmail, cleanName, cleanPhone, cutAddresses, cutName, cutNameEmail, cutPhones, type CleanAddress, type Cleaned } from './clean';
+import {
+  cleanEmail,
+  cleanName,
+  cleanPhone,
+  cutAddresses,
+  cutName,
+  cutNameEmail,
+  cutPhones,
+  type CleanAddress,
+  type Cleaned,
+} from './clean';
 import type { ColumnChoice } from './columns';
 import { addressHint } from './health';
 import type { PostalAddress } from './places';
@@ -56,7 +75,9 @@ export interface CleanRow {
   fatal: Said | null;
 }
 
-/** As many letters as a name, an id or a part of an address may have; one beyond it is told, and never cut. */
+/**
+ * As many letters as a name, an id or a part of an address may have; one beyond it is told, and never cut.
+ */
 export const LONGEST = {
   firstName: 100,
   lastName: 100,
@@ -100,10 +121,36 @@ export interface RowRules {
 const EMPTY_POST: PostalAddress = { street: '', city: '', region: '', postcode: '', country: '' };
 
 function emptyRow(): CleanRow {
-  const gift: GiftCells = { amount: null, currency: null, on: null, ownId: null, appeal: null, recurring: false };
+  const gift: GiftCells = {
+    amount: null,
+    currency: null,
+    on: null,
+    ownId: null,
+    appeal: null,
+    recurring: false,
+  };
   const lists = { moreEmails: [], moreMobiles: [], tags: [], values: [], faults: [], hints: [] };
-  const facts = { externalId: null, post: null, stage: null, chapter: null, signedOn: null, signedWords: null, status: null, fatal: null };
-  return { firstName: '', lastName: '', email: null, mobile: null, ...lists, ...facts, gift, consent: {}, refused: new Set() };
+  const facts = {
+    externalId: null,
+    post: null,
+    stage: null,
+    chapter: null,
+    signedOn: null,
+    signedWords: null,
+    status: null,
+    fatal: null,
+  };
+  return {
+    firstName: '',
+    lastName: '',
+    email: null,
+    mobile: null,
+    ...lists,
+    ...facts,
+    gift,
+    consent: {},
+    refused: new Set(),
+  };
 }
 
 /** Cleans one row by the plan's columns. Pure, and the same in the page's worker and on the server. */
@@ -146,7 +193,10 @@ class RowReader {
         return;
       }
       case 'refusal': {
-        const refused = readRefused(cell, (text) => serialDay(text) !== null || parseDate(text, 'day-first') !== null);
+        const refused = readRefused(
+          cell,
+          (text) => serialDay(text) !== null || parseDate(text, 'day-first') !== null,
+        );
         if (refused === null) this.hint(column, said('cell.refusal', { got: brief(cell) }));
         if (refused === false) return;
         for (const channel of refusedChannels(choice.channel)) this.row.refused.add(channel);
@@ -163,7 +213,11 @@ class RowReader {
     }
   }
 
-  private plain(to: Exclude<ColumnChoice, { order?: DateOrder } | { channel: SendingChannel }>['to'], column: number, cell: string): void {
+  private plain(
+    to: Exclude<ColumnChoice, { order?: DateOrder } | { channel: SendingChannel }>['to'],
+    column: number,
+    cell: string,
+  ): void {
     const { row } = this;
     if (to in LONGEST && !this.fits(to as keyof typeof LONGEST, column, cell)) return;
     switch (to) {
@@ -231,11 +285,19 @@ class RowReader {
   /** Nothing is cut: what is too long to be a name, an id or a line of an address is told. */
   private fits(to: keyof typeof LONGEST, column: number, cell: string): boolean {
     const longest = LONGEST[to];
-    if (cell.length > longest) this.fault(column, said('cell.long', { most: longest, length: cell.length, got: `${cell.slice(0, 30)}…` }));
+    if (cell.length > longest)
+      this.fault(
+        column,
+        said('cell.long', { most: longest, length: cell.length, got: `${cell.slice(0, 30)}…` }),
+      );
     return cell.length <= longest;
   }
 
-  private gift(to: 'amount' | 'currency' | 'giftId' | 'appeal' | 'rhythm', column: number, cell: string): void {
+  private gift(
+    to: 'amount' | 'currency' | 'giftId' | 'appeal' | 'rhythm',
+    column: number,
+    cell: string,
+  ): void {
     const { gift } = this.row;
     switch (to) {
       case 'amount': {
@@ -258,8 +320,9 @@ class RowReader {
       case 'rhythm':
         // One word of the trade tells; everything else is single.
         gift.recurring =
-          /recur|regular|month|quarter|annual|yearly|weekly|standing|subscri|regelm|mensu|monatl|dauer|period/i.test(cell) ||
-          parseYesNo(cell) === true;
+          /recur|regular|month|quarter|annual|yearly|weekly|standing|subscri|regelm|mensu|monatl|dauer|period/i.test(
+            cell,
+          ) || parseYesNo(cell) === true;
         this.isRefund = /refund|reversed|chargeback|erstatt|rembours|reembols|devol/i.test(cell);
     }
   }
@@ -329,7 +392,10 @@ class RowReader {
   }
 }
 
-/** A spreadsheet's number of a day, in the system that counts from 1900 (ECMA-376 part 1 §18.17.4.1), between 1941 and 2119. */
+/**
+ * A spreadsheet's number of a day, in the system that counts from 1900 (ECMA-376 part 1 §18.17.4.1), between
+ * 1941 and 2119.
+ */
 export function serialDay(cell: string): Day | null {
   if (!/^\d{5}(?:\.\d+)?$/.test(cell)) return null;
   const serial = Math.floor(Number(cell));
@@ -348,7 +414,8 @@ function fatalFault(row: CleanRow, cells: readonly string[], rules: RowRules): S
 }
 
 /** What keeps a row out where it is what its cells are kept out for. */
-export const reasonsOf = (faults: readonly CellFault[]): Said => said('row.reasons', { reasons: faults.map(({ reason }) => reason) });
+export const reasonsOf = (faults: readonly CellFault[]): Said =>
+  said('row.reasons', { reasons: faults.map(({ reason }) => reason) });
 
 function unreachable(row: CleanRow): Said {
   return faultsOr(row, 'row.unreachable');

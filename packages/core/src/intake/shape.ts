@@ -3,7 +3,14 @@ import { parseNumber } from '../fields';
 import { nameMatchKey } from './clean';
 import { decoderOf, guessEncoding, type Encoding } from './encoding';
 import { unscrambled } from './mojibake';
-import { DELIMITERS, FILE_LIMITS, type Aside, type Delimiter, type ParseOptions, type FileFindings } from './reading';
+import {
+  DELIMITERS,
+  FILE_LIMITS,
+  type Aside,
+  type Delimiter,
+  type ParseOptions,
+  type FileFindings,
+} from './reading';
 import { RecordReader, SEPARATOR_LINE, Unreadable, withoutSeparatorLine } from './records';
 
 /** How much of the start of a file its header, separator and line ends are found from, in bytes. */
@@ -19,8 +26,9 @@ export interface TextLine {
 }
 
 /**
- * The separator that stands in the most of the first lines, and among equals the one that cuts them into the most cells,
- * both outside quotes. A separator stands in the header too, where `a|b|c` in a column of tags, `12,50` or `Doe, Ann` do not.
+ * The separator that stands in the most of the first lines, and among equals the one that cuts them into the
+ * most cells, both outside quotes. A separator stands in the header too, where `a|b|c` in a column of tags,
+ * `12,50` or `Doe, Ann` do not.
  */
 export function delimiterOf(body: string): Delimiter {
   const lines = body
@@ -30,27 +38,42 @@ export function delimiterOf(body: string): Delimiter {
     .slice(0, 10);
   const weigh = (char: Delimiter) => {
     const cuts = lines.map((line) => line.split(char).length - 1);
-    return { char, inLines: cuts.filter((count) => count > 0).length, cells: cuts.reduce((sum, count) => sum + count, 0) };
+    return {
+      char,
+      inLines: cuts.filter((count) => count > 0).length,
+      cells: cuts.reduce((sum, count) => sum + count, 0),
+    };
   };
   const [first, ...others] = DELIMITERS.map(weigh);
-  return others.reduce((best, one) => (one.inLines > best.inLines || (one.inLines === best.inLines && one.cells > best.cells) ? one : best), first!)
-    .char;
+  return others.reduce(
+    (best, one) =>
+      one.inLines > best.inLines || (one.inLines === best.inLines && one.cells > best.cells) ? one : best,
+    first!,
+  ).char;
 }
 
 const filled = (record: readonly string[]) => record.filter((cell) => cell.trim() !== '').length;
-const looksLikeValue = (cell: string) => /@[^@]+\./.test(cell) || /^[+(]?\d[\d\s().+/-]{4,}$/.test(cell.trim()) || parseNumber(cell) !== null;
+const looksLikeValue = (cell: string) =>
+  /@[^@]+\./.test(cell) || /^[+(]?\d[\d\s().+/-]{4,}$/.test(cell.trim()) || parseNumber(cell) !== null;
 
-/** How wide the lines are: a single line of values that is wider than all others has a separator inside a value. */
+/**
+ * How wide the lines are: a single line of values that is wider than all others has a separator inside a
+ * value.
+ */
 function widthOf(records: readonly (readonly string[])[]): number {
   const widths = records.map(filled).sort((a, b) => b - a);
   const [most = 0, next = 0] = widths;
-  const isSlip = records.length > 1 && most > next && records.find((record) => filled(record) === most)!.some(looksLikeValue);
+  const isSlip =
+    records.length > 1 &&
+    most > next &&
+    records.find((record) => filled(record) === most)!.some(looksLikeValue);
   return isSlip ? next : most;
 }
 
 /**
- * Which of the first lines is the header: the first that is nearly as wide as the widest and holds words only. Narrow
- * lines over it are titles. A file whose first wide line holds an address or a number has no header.
+ * Which of the first lines is the header: the first that is nearly as wide as the widest and holds words
+ * only. Narrow lines over it are titles. A file whose first wide line holds an address or a number has no
+ * header.
  */
 export function guessHeader(records: readonly (readonly string[])[]): number | null {
   const some = records.slice(0, HEADER_WITHIN);
@@ -65,22 +88,46 @@ const TOTAL =
 /** A line that sums up what stands over it: such a word first, no address, and hardly anything else. */
 function isTotal(cells: readonly string[]): boolean {
   const full = cells.filter((cell) => cell.trim() !== '');
-  return full.length > 0 && TOTAL.test(full[0]!) && full.slice(1).every((cell) => parseNumber(cell) !== null || TOTAL.test(cell));
+  return (
+    full.length > 0 &&
+    TOTAL.test(full[0]!) &&
+    full.slice(1).every((cell) => parseNumber(cell) !== null || TOTAL.test(cell))
+  );
 }
 
-/** The encoding, separator, header and the like of a file, from its start; the rest is found out as it is read. */
-export function openFile(start: Uint8Array, whole: boolean, reading: ParseOptions, encoding?: { encoding: Encoding; sure: boolean }): Opening {
+/**
+ * The encoding, separator, header and the like of a file, from its start; the rest is found out as it is
+ * read.
+ */
+export function openFile(
+  start: Uint8Array,
+  whole: boolean,
+  reading: ParseOptions,
+  encoding?: { encoding: Encoding; sure: boolean },
+): Opening {
   const head = start.subarray(0, START);
   // Cut at a line end: half a letter at the end would make valid UTF-8 look broken.
-  const cut = whole && start.length <= START ? head : head.subarray(0, head.lastIndexOf(10) + 1 || head.length);
-  const guessed = reading.encoding ? { encoding: reading.encoding, sure: true } : (encoding ?? guessEncoding(cut));
+  const cut =
+    whole && start.length <= START ? head : head.subarray(0, head.lastIndexOf(10) + 1 || head.length);
+  const guessed = reading.encoding
+    ? { encoding: reading.encoding, sure: true }
+    : (encoding ?? guessEncoding(cut));
   const text = decoderOf(guessed.encoding).decode(cut);
-  const named = SEPARATOR_LINE.exec(text.startsWith('\ufeff') ? text.slice(1) : text)?.[1] as Delimiter | undefined;
+  const named = SEPARATOR_LINE.exec(text.startsWith('\ufeff') ? text.slice(1) : text)?.[1] as
+    Delimiter | undefined;
   const delimiter = reading.delimiter ?? named ?? delimiterOf(withoutSeparatorLine(text));
   const records = recordsOf(cut, guessed.encoding, delimiter, whole).filter((record) => filled(record) > 0);
   const headerLine = reading.headerLine !== undefined ? reading.headerLine : lineOf(guessHeader(records));
-  const unscramble = reading.unscramble ?? records.some((record) => record.some((cell) => unscrambled(cell) !== null));
-  return { ...guessed, delimiter, ...(named ? { separatorLine: true } : {}), headerLine, unscramble, keepAside: reading.keepAside ?? false };
+  const unscramble =
+    reading.unscramble ?? records.some((record) => record.some((cell) => unscrambled(cell) !== null));
+  return {
+    ...guessed,
+    delimiter,
+    ...(named ? { separatorLine: true } : {}),
+    headerLine,
+    unscramble,
+    keepAside: reading.keepAside ?? false,
+  };
 }
 
 /** People count lines from 1. */
@@ -108,8 +155,9 @@ function recordsOf(bytes: Uint8Array, encoding: Encoding, delimiter: Delimiter, 
 }
 
 /**
- * Turns the bytes of a file, coming in pieces, into lines under a header, and counts what it meets on the way. Pure and
- * incremental: the page's worker and the server read with the same code, however long the file is.
+ * Turns the bytes of a file, coming in pieces, into lines under a header, and counts what it meets on the
+ * way. Pure and incremental: the page's worker and the server read with the same code, however long the file
+ * is.
  */
 export class FileReader {
   header: string[] = [];
@@ -121,7 +169,9 @@ export class FileReader {
   private readonly records: RecordReader;
   private seen = 0;
   private headerKey: string | null = null;
-  /** Blank lines are given out only when a line follows: spreadsheets leave them by the hundred at the end. */
+  /**
+   * Blank lines are given out only when a line follows: spreadsheets leave them by the hundred at the end.
+   */
   private blanks: string[][] = [];
 
   constructor(private readonly opening: Opening) {
@@ -156,7 +206,8 @@ export class FileReader {
   }
 
   private above(cells: string[]): void {
-    if (++this.seen < this.opening.headerLine!) return void this.titles.push(cells.filter((cell) => cell.trim() !== '').join(' '));
+    if (++this.seen < this.opening.headerLine!)
+      return void this.titles.push(cells.filter((cell) => cell.trim() !== '').join(' '));
     const width = cells.findLastIndex((cell) => cell.trim() !== '') + 1;
     this.setHeader(cells.slice(0, Math.max(1, width)).map((cell) => cell.trim()));
   }
@@ -184,7 +235,11 @@ export class FileReader {
       throw new Unreadable('file.rows', { most: FILE_LIMITS.rows });
     }
     if (aside) this.asides[aside] += 1;
-    else if (cells.length > this.header.length && cells.slice(this.header.length).some((cell) => cell.trim() !== '')) this.longer += 1;
+    else if (
+      cells.length > this.header.length &&
+      cells.slice(this.header.length).some((cell) => cell.trim() !== '')
+    )
+      this.longer += 1;
     else if (cells.length < this.header.length) this.shorter += 1;
     return { cells, aside };
   }
@@ -192,7 +247,9 @@ export class FileReader {
   /** What was found; complete after `end`. */
   found(kind: FileFindings['kind'] = 'text'): FileFindings {
     const keys = this.header.map(nameMatchKey);
-    const doubled = [...new Set(this.header.filter((name, i) => name !== '' && keys.indexOf(keys[i]!) !== i))];
+    const doubled = [
+      ...new Set(this.header.filter((name, i) => name !== '' && keys.indexOf(keys[i]!) !== i)),
+    ];
     const { encoding, sure, delimiter, separatorLine, headerLine, unscramble } = this.opening;
     const { header, titles, rows, asides, longer, shorter } = this;
     return {

@@ -2,13 +2,16 @@ import fc from 'fast-check';
 import { cleanEmail, cleanName, cleanPhone, cutAddresses, cutPhones, looseEmail, nameMatchKey } from '.';
 
 /*
- * Most cells are plain, and for these there are short ways that look at no rule but their own. Whatever goes in, the
- * short way must come out where the long one does: something that changes nothing, put around the cell, takes it off the
- * short way.
+ * Most cells are plain, and for these there are short ways that look at no rule but their own. Whatever goes
+ * in, the short way must come out where the long one does: something that changes nothing, put around the
+ * cell, takes it off the short way.
  */
-const letters = (of: string, min: number, max: number) => fc.string({ unit: fc.constantFrom(...of), minLength: min, maxLength: max });
+const letters = (of: string, min: number, max: number) =>
+  fc.string({ unit: fc.constantFrom(...of), minLength: min, maxLength: max });
 const addressish = fc.oneof(
-  fc.tuple(letters('abzAZ09._+-', 1, 12), letters('abz09-.', 1, 14)).map(([local, domain]) => `${local}@${domain}`),
+  fc
+    .tuple(letters('abzAZ09._+-', 1, 12), letters('abz09-.', 1, 14))
+    .map(([local, domain]) => `${local}@${domain}`),
   letters('ab@.+-_ 9é', 0, 16),
   fc.tuple(letters('a', 60, 68), letters('b.', 1, 200)).map(([local, domain]) => `${local}@${domain}.org`),
 );
@@ -81,7 +84,8 @@ test('a name, its key and the loose form of an address likewise', () => {
       expect(cleanName(name)).toBe(cleanName(`${name} `));
       expect(nameMatchKey(name)).toBe(nameMatchKey(`${name}\u2019`));
       const at = address.lastIndexOf('@');
-      if (at >= 0) expect(looseEmail(address)).toBe(looseEmail(`${address.slice(0, at)}+${address.slice(at)}`));
+      if (at >= 0)
+        expect(looseEmail(address)).toBe(looseEmail(`${address.slice(0, at)}+${address.slice(at)}`));
     }),
     { numRuns: 3000 },
   );
@@ -92,7 +96,9 @@ test('what holds no separator is one cell, and what holds one is cut as before',
   fc.assert(
     fc.property(cell, (text) => {
       const cut = cutAddresses(text);
-      expect(cut.length > 1).toBe(/[;,\n|]|\s(?:\/|or|and|y|et|und|oder|ou)\s|\s+(?=\S+@)/.test(text) && cut.length > 1);
+      expect(cut.length > 1).toBe(
+        /[;,\n|]|\s(?:\/|or|and|y|et|und|oder|ou)\s|\s+(?=\S+@)/.test(text) && cut.length > 1,
+      );
       if (!/[;,|\s]/.test(text)) expect(cut).toEqual([text]);
       if (/^[\d ().+-]*$/.test(text)) expect(cutPhones(text)).toEqual([text]);
     }),

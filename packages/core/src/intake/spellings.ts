@@ -12,10 +12,15 @@ const ALIKE = 0.92;
 const SHORTEST = 5;
 
 /**
- * Near spellings of one choice, gathered under the one that the field has already, else under the most frequent:
- * differences of case, marks and spaces, and slips in longer words. Digits have to agree: "Crew 1" is not "Crew 2".
+ * Near spellings of one choice, gathered under the one that the field has already, else under the most
+ * frequent:
+ * differences of case, marks and spaces, and slips in longer words. Digits have to agree: "Crew 1" is not
+ * "Crew 2".
  */
-export function gatherSpellings(counts: ReadonlyMap<string, number>, choices: readonly string[] = []): SpellingGroup[] {
+export function gatherSpellings(
+  counts: ReadonlyMap<string, number>,
+  choices: readonly string[] = [],
+): SpellingGroup[] {
   const known = new Set(choices);
   const words = [...counts]
     .sort(([a, m], [b, n]) => Number(known.has(b)) - Number(known.has(a)) || n - m || a.localeCompare(b))

@@ -4,7 +4,10 @@ import { nameMatchKey } from './clean';
 export const REFUSAL_STATUSES = ['left', 'bounced', 'complained'] as const;
 export type RefusalStatus = (typeof REFUSAL_STATUSES)[number];
 
-/** Words of status columns in English, Spanish, French and German, as programs export them (common practice, no source). */
+/**
+ * Words of status columns in English, Spanish, French and German, as programs export them (common practice,
+ * no source).
+ */
 const WORDS: Record<RefusalStatus | 'fine', string> = {
   left: `unsubscribed unsubscribe unsub optedout optout optedoutofemail removed withdrawn cancelled canceled left revoked donotemail donotcontact donottext stop stopped
     no inactive suppressed desabonne desinscrit desinscrite abgemeldet ausgetragen widerrufen baja dadodebaja cancelado cancelada`,
@@ -15,7 +18,8 @@ const WORDS: Record<RefusalStatus | 'fine', string> = {
     aktiv activo activa suscrito suscrita`,
 };
 const STATUS_OF = new Map<string, RefusalStatus | 'fine'>();
-for (const [status, words] of Object.entries(WORDS)) for (const word of words.split(/\s+/)) STATUS_OF.set(word, status as RefusalStatus | 'fine');
+for (const [status, words] of Object.entries(WORDS))
+  for (const word of words.split(/\s+/)) STATUS_OF.set(word, status as RefusalStatus | 'fine');
 
 /** Reads a cell of a status column; `fine` is no refusal, null is a word nobody knows. */
 export function readStatus(text: string): RefusalStatus | 'fine' | null {

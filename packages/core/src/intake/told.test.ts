@@ -1,18 +1,45 @@
 import fc from 'fast-check';
-import { birthColumns, cleanRow, cutTags, fileFaults, joinTags, withKnownFields, type ColumnChoice, type RowRules } from '.';
+import {
+  birthColumns,
+  cleanRow,
+  cutTags,
+  fileFaults,
+  joinTags,
+  withKnownFields,
+  type ColumnChoice,
+  type RowRules,
+} from '.';
 import { spoken } from '../words';
 
 /** 2026-11-30. */
 const TODAY = 20_787;
 const rulesOf = (columns: ColumnChoice[], more: Partial<RowRules> = {}): RowRules => ({
-  ...{ what: 'people', columns, country: 'US', currency: 'USD', today: TODAY, births: birthColumns(columns, []) },
+  ...{
+    what: 'people',
+    columns,
+    country: 'US',
+    currency: 'USD',
+    today: TODAY,
+    births: birthColumns(columns, []),
+  },
   ...more,
 });
-const read = (columns: ColumnChoice[], cells: string[], more: Partial<RowRules> = {}) => spoken(cleanRow(cells, rulesOf(columns, more)));
+const read = (columns: ColumnChoice[], cells: string[], more: Partial<RowRules> = {}) =>
+  spoken(cleanRow(cells, rulesOf(columns, more)));
 
 describe('what is too long is told, and never cut', () => {
   const at = (
-    to: 'firstName' | 'lastName' | 'fullName' | 'externalId' | 'street' | 'postcode' | 'city' | 'region' | 'tags' | 'signedWords',
+    to:
+      | 'firstName'
+      | 'lastName'
+      | 'fullName'
+      | 'externalId'
+      | 'street'
+      | 'postcode'
+      | 'city'
+      | 'region'
+      | 'tags'
+      | 'signedWords',
     n: number,
   ) => read([{ to: 'email' }, { to }], ['a@example.org', 'x'.repeat(n)]);
   test.each([
@@ -28,8 +55,18 @@ describe('what is too long is told, and never cut', () => {
   ] as const)('%s, beyond %d', (to, longest) => {
     expect(at(to, longest).faults).toEqual([]);
     const over = at(to, longest + 1);
-    expect(over).toMatchObject({ fatal: null, faults: [{ column: 1, reason: expect.stringContaining(`at most ${longest} characters`) as string }] });
-    expect([over.firstName, over.lastName, over.externalId, over.post, over.tags, over.signedWords]).toEqual(['', '', null, null, [], null]);
+    expect(over).toMatchObject({
+      fatal: null,
+      faults: [{ column: 1, reason: expect.stringContaining(`at most ${longest} characters`) as string }],
+    });
+    expect([over.firstName, over.lastName, over.externalId, over.post, over.tags, over.signedWords]).toEqual([
+      '',
+      '',
+      null,
+      null,
+      [],
+      null,
+    ]);
   });
 });
 
@@ -42,7 +79,9 @@ describe('a currency that a field does not keep', () => {
     ['US$25', 2500],
     ['(25.00)', -2500],
     ['-$25.00', -2500],
-  ])('%s is ours', (cell, number) => expect(read(pledge, ['a@example.org', cell]).values).toEqual([{ column: 1, value: { number } }]));
+  ])('%s is ours', (cell, number) =>
+    expect(read(pledge, ['a@example.org', cell]).values).toEqual([{ column: 1, value: { number } }]),
+  );
   test.each(['€25', '25 EUR', '£25', 'CA$25'])('%s is told and left out', (cell) =>
     expect(read(pledge, ['a@example.org', cell])).toMatchObject({
       values: [],
@@ -50,7 +89,11 @@ describe('a currency that a field does not keep', () => {
     }),
   );
   test('a gift is kept in its own', () =>
-    expect(read([{ to: 'email' }, { to: 'amount' }, { to: 'givenOn' }], ['a@example.org', '€25', '2026-02-03'], { what: 'gifts' })).toMatchObject({
+    expect(
+      read([{ to: 'email' }, { to: 'amount' }, { to: 'givenOn' }], ['a@example.org', '€25', '2026-02-03'], {
+        what: 'gifts',
+      }),
+    ).toMatchObject({
       fatal: null,
       gift: { amount: 2500, currency: 'EUR' },
     }));
@@ -66,7 +109,10 @@ test.each([
 });
 
 describe('nobody was born tomorrow', () => {
-  const born = (type: 'date' | 'birthday', name: string): ColumnChoice[] => [{ to: 'email' }, { to: 'newField', name, type, order: 'month-first' }];
+  const born = (type: 'date' | 'birthday', name: string): ColumnChoice[] => [
+    { to: 'email' },
+    { to: 'newField', name, type, order: 'month-first' },
+  ];
   const of = (columns: ColumnChoice[], cell: string) => read(columns, ['a@example.org', cell]);
   test.each([
     ['11/30/2026', 20_787],
@@ -75,7 +121,9 @@ describe('nobody was born tomorrow', () => {
     ['22719', -2850],
   ])('%s is read', (cell, date) => {
     expect(of(born('date', 'Date of birth'), cell).values).toEqual([{ column: 1, value: { date } }]);
-    expect(of(born('birthday', 'Geburtstag'), cell).values).toMatchObject([{ column: 1, value: { monthDay: expect.any(Number) as number } }]);
+    expect(of(born('birthday', 'Geburtstag'), cell).values).toMatchObject([
+      { column: 1, value: { monthDay: expect.any(Number) as number } },
+    ]);
   });
   test.each(['12/1/2026', '3/14/2062'])('%s is a fault', (cell) => {
     for (const columns of [born('date', 'Fecha de nacimiento'), born('birthday', 'Birthday')])
@@ -84,7 +132,8 @@ describe('nobody was born tomorrow', () => {
         faults: [{ column: 1, reason: `expected a birthday that is not still to come, got "${cell}"` }],
       });
   });
-  test('any other day may be still to come', () => expect(of(born('date', 'Renews on'), '3/14/2062').faults).toEqual([]));
+  test('any other day may be still to come', () =>
+    expect(of(born('date', 'Renews on'), '3/14/2062').faults).toEqual([]));
 });
 
 describe('tags in one cell', () => {
@@ -102,13 +151,16 @@ describe('tags in one cell', () => {
       .string({ minLength: 1, maxLength: 20 })
       .map((text) => text.trim())
       .filter((text) => text !== '');
-    fc.assert(fc.property(fc.array(tag, { maxLength: 6 }), (tags) => expect(cutTags(joinTags(tags))).toEqual(tags)));
+    fc.assert(
+      fc.property(fc.array(tag, { maxLength: 6 }), (tags) => expect(cutTags(joinTags(tags))).toEqual(tags)),
+    );
   });
 });
 
 describe('a plan that does not fit its file', () => {
   const columns: ColumnChoice[] = [{ to: 'email' }, { to: 'firstName' }, { to: 'leave' }];
-  const faults = (more: Partial<Parameters<typeof fileFaults>[0]>) => spoken(fileFaults({ columns, mends: [], ...more }, { columns: 3, rows: 10 }));
+  const faults = (more: Partial<Parameters<typeof fileFaults>[0]>) =>
+    spoken(fileFaults({ columns, mends: [], ...more }, { columns: 3, rows: 10 }));
   test('one that does', () => {
     expect(faults({})).toEqual([]);
     expect(faults({ mends: [{ kind: 'edit', row: 10, column: 3, value: '' }] })).toEqual([]);
@@ -128,7 +180,9 @@ describe('a plan that does not fit its file', () => {
       'no column 4',
     ],
     [{ mends: [{ kind: 'swap', a: 1, b: 6 }] }, 'mends[0]', 'no column 6'],
-  ] as const)('%j', (more, field, words) => expect(faults(more as never)).toEqual([{ field, said: expect.stringContaining(words) as string }]));
+  ] as const)('%j', (more, field, words) =>
+    expect(faults(more as never)).toEqual([{ field, said: expect.stringContaining(words) as string }]),
+  );
 });
 
 test('a new field that is here already under its name is that field, where it takes the same', () => {

@@ -53,14 +53,18 @@ test('a date may have a time behind it, and a spreadsheet may have made a number
   expect(serialDay('98101')).toBeNull();
 });
 
-// CLDR's own way of writing money, read back in hundredths; a currency without minor units (ISO 4217) has whole ones only.
+// CLDR's own way of writing money, read back in hundredths; a currency without minor units (ISO 4217) has
+// whole ones only.
 describe.each(['en-US', 'de-DE', 'fr-FR', 'es-ES', 'de-CH', 'en-IN'])('money as %s writes it', (locale) => {
   test.each(['USD', 'EUR', 'JPY', 'GBP'])('%s', (currency) => {
     const format = new Intl.NumberFormat(locale, { style: 'currency', currency });
     const whole = format.resolvedOptions().maximumFractionDigits === 0;
     for (const minor of [5, 2500, 125_050, -2500, 100_000_000]) {
       const kept = whole ? minor * 100 : minor;
-      expect([format.format(kept / 100), readMoney(format.format(kept / 100))?.minor]).toEqual([format.format(kept / 100), kept]);
+      expect([format.format(kept / 100), readMoney(format.format(kept / 100))?.minor]).toEqual([
+        format.format(kept / 100),
+        kept,
+      ]);
     }
   });
 });
@@ -77,10 +81,16 @@ test.each<[string, number | null, string | null]>([
   ['JPY 500', 50_000, 'JPY'],
   ['twenty', null, null],
   ['', null, null],
-])('%s is %s', (text, minor, currency) => expect(readMoney(text)).toEqual(minor === null ? null : { minor, currency }));
+])('%s is %s', (text, minor, currency) =>
+  expect(readMoney(text)).toEqual(minor === null ? null : { minor, currency }),
+);
 
-test.each(['yes', 'Y', 'x', '✓', 'TRUE', 'oui', 'Ja', 'sí', 'wahr'])('%s is yes', (word) => expect(parseYesNo(word)).toBe(true));
-test.each(['no', 'N', '0', 'FALSE', 'non', 'Nein', 'opted out', '✗'])('%s is no', (word) => expect(parseYesNo(word)).toBe(false));
+test.each(['yes', 'Y', 'x', '✓', 'TRUE', 'oui', 'Ja', 'sí', 'wahr'])('%s is yes', (word) =>
+  expect(parseYesNo(word)).toBe(true),
+);
+test.each(['no', 'N', '0', 'FALSE', 'non', 'Nein', 'opted out', '✗'])('%s is no', (word) =>
+  expect(parseYesNo(word)).toBe(false),
+);
 
 // E.164 by libphonenumber; numbers set aside for fiction.
 describe('telephone numbers that a spreadsheet damaged', () => {
@@ -99,7 +109,10 @@ describe('telephone numbers that a spreadsheet damaged', () => {
   });
   test('and refused where digits are gone', () => {
     for (const text of ['1.2E+10', '1.20656E+10', '2.07946E+11'])
-      expect(spoken(cleanPhone(text, 'US'))).toMatchObject({ ok: false, reason: expect.stringContaining('shortened') as string });
+      expect(spoken(cleanPhone(text, 'US'))).toMatchObject({
+        ok: false,
+        reason: expect.stringContaining('shortened') as string,
+      });
   });
 });
 
@@ -145,8 +158,9 @@ describe('what is worth telling about an address', () => {
     ['example.org', null],
   ])('%s: %s', (domain, meant) => expect(meantDomain(domain)).toBe(meant));
   // RFC 2142 §2 to §5 name these mailboxes.
-  test.each(['info', 'sales', 'abuse', 'postmaster', 'webmaster', 'support'])('%s@ is the address of a function', (role) =>
-    expect(spoken(addressHint(`${role}@example.org`))).toContain('function'),
+  test.each(['info', 'sales', 'abuse', 'postmaster', 'webmaster', 'support'])(
+    '%s@ is the address of a function',
+    (role) => expect(spoken(addressHint(`${role}@example.org`))).toContain('function'),
   );
   test('a person’s is not', () => expect(spoken(addressHint('ruth@example.org'))).toBeNull());
   test('dots and plus parts are left alone, and told by what remains', () => {
@@ -162,10 +176,19 @@ describe('what is worth telling about an address', () => {
       currency: 'USD',
       today: 20_900,
     };
-    const facts = { dead: (domain: string) => domain === 'gone.test', disposable: (domain: string) => domain === 'bin.test' };
+    const facts = {
+      dead: (domain: string) => domain === 'gone.test',
+      disposable: (domain: string) => domain === 'bin.test',
+    };
     const both = spoken(withDomains(cleanRow(['a@gone.test', '206 555 0121'], rules), facts, 0));
-    expect(both).toMatchObject({ email: null, fatal: null, faults: [{ column: 0, reason: 'a@gone.test: nobody takes mail at gone.test' }] });
-    expect(spoken(withDomains(cleanRow(['a@gone.test', ''], rules), facts, 0)).fatal).toContain('nobody takes mail');
+    expect(both).toMatchObject({
+      email: null,
+      fatal: null,
+      faults: [{ column: 0, reason: 'a@gone.test: nobody takes mail at gone.test' }],
+    });
+    expect(spoken(withDomains(cleanRow(['a@gone.test', ''], rules), facts, 0)).fatal).toContain(
+      'nobody takes mail',
+    );
     expect(spoken(withDomains(cleanRow(['a@gone.test; b@x.org', ''], rules), facts, 0))).toMatchObject({
       email: { normal: 'b@x.org' },
       moreEmails: [],
@@ -217,10 +240,17 @@ describe('headers in four languages', () => {
         Object.values(table).map((values) => profileColumn(values, 'US')),
         [],
       );
-    const [email, phone, name] = guess({ 'E-mail': ['206 555 0121', '206 555 0122'], Phone: ['a@x.org', 'b@x.org'], Name: ['Ann Lin', 'Bo Berg'] });
+    const [email, phone, name] = guess({
+      'E-mail': ['206 555 0121', '206 555 0122'],
+      Phone: ['a@x.org', 'b@x.org'],
+      Name: ['Ann Lin', 'Bo Berg'],
+    });
     expect([email!.choice.to, phone!.choice.to, name!.choice.to]).toEqual(['mobile', 'email', 'fullName']);
     expect(email!.confidence).toBeLessThan(guess({ Email: ['a@x.org'] })[0]!.confidence);
-    expect(guess({ Name: ['Ann Lin'], 'First name': ['Ann'], 'Last name': ['Lin'], Email: ['a@x.org'] })[0]!.choice).toEqual({ to: 'leave' });
+    expect(
+      guess({ Name: ['Ann Lin'], 'First name': ['Ann'], 'Last name': ['Lin'], Email: ['a@x.org'] })[0]!
+        .choice,
+    ).toEqual({ to: 'leave' });
   });
 
   test('what a file is for', () => {
@@ -276,8 +306,12 @@ describe('mends', () => {
 
 test('near spellings are gathered under the choice there is, else the most frequent; digits must agree', () => {
   const counts = (words: Record<string, number>) => new Map(Object.entries(words));
-  expect(gatherSpellings(counts({ medium: 3, Medium: 5, MEDIUM: 1, Large: 2 }))).toEqual([{ to: 'Medium', from: ['medium', 'MEDIUM'] }]);
-  expect(gatherSpellings(counts({ 'evening run': 9, 'evenning run': 1 }))).toEqual([{ to: 'evening run', from: ['evenning run'] }]);
+  expect(gatherSpellings(counts({ medium: 3, Medium: 5, MEDIUM: 1, Large: 2 }))).toEqual([
+    { to: 'Medium', from: ['medium', 'MEDIUM'] },
+  ]);
+  expect(gatherSpellings(counts({ 'evening run': 9, 'evenning run': 1 }))).toEqual([
+    { to: 'evening run', from: ['evenning run'] },
+  ]);
   expect(gatherSpellings(counts({ m: 9 }), ['M'])).toEqual([{ to: 'M', from: ['m'] }]);
   expect(gatherSpellings(counts({ 'Crew 1': 9, 'Crew 2': 1, S: 1, M: 1 }))).toEqual([]);
 });
@@ -289,10 +323,17 @@ test('a remembered layout is found by its headers, applied by name, and passed o
     what: 'people' as const,
   };
   const other = { ...layout, header: ['A', 'B', 'C', 'D'] };
-  expect(bestLayout(['E-Mail', 'VORNAME', 'schuh'], [other, layout])).toMatchObject({ layout, exact: true, known: 3 });
+  expect(bestLayout(['E-Mail', 'VORNAME', 'schuh'], [other, layout])).toMatchObject({
+    layout,
+    exact: true,
+    known: 3,
+  });
   expect(bestLayout(['Vorname', 'Email', 'Neu'], [layout])).toMatchObject({ exact: false, known: 2 });
   expect(bestLayout(['Foo', 'Email'], [layout])).toBeNull();
-  expect(applyLayout(['Vorname', 'Neu'], [{ to: 'lastName' }, { to: 'mobile' }], layout)).toEqual([{ to: 'firstName' }, { to: 'mobile' }]);
+  expect(applyLayout(['Vorname', 'Neu'], [{ to: 'lastName' }, { to: 'mobile' }], layout)).toEqual([
+    { to: 'firstName' },
+    { to: 'mobile' },
+  ]);
 });
 
 test('choices of another day are of the fields of today: gone ones are guessed anew, and types are what they are now', () => {
@@ -309,18 +350,37 @@ test('choices of another day are of the fields of today: gone ones are guessed a
   ];
   const guess: ColumnChoice[] = [{ to: 'leave' }, { to: 'leave' }, { to: 'leave' }, { to: 'firstName' }];
   const now = withFieldsNow(columns, guess, fields);
-  expect(now).toEqual([columns[0], columns[1], { to: 'field', fieldId: 2, type: 'number' }, { to: 'firstName' }, { to: 'leave' }]);
+  expect(now).toEqual([
+    columns[0],
+    columns[1],
+    { to: 'field', fieldId: 2, type: 'number' },
+    { to: 'firstName' },
+    { to: 'leave' },
+  ]);
   expect(withFieldsNow(now, guess, fields)).toEqual(now);
 });
 
 test('postcodes and countries compare however they are written', () => {
-  expect([normalPostcode('98101-1234'), normalPostcode(' sw1a 1aa '), normalPostcode('')]).toEqual(['98101', 'SW1A1AA', '']);
-  expect(['Germany', 'Alemania', 'Allemagne', 'DE', 'Deutschland', 'usa'].map(readCountry)).toEqual(['DE', 'DE', 'DE', 'DE', 'DE', 'US']);
+  expect([normalPostcode('98101-1234'), normalPostcode(' sw1a 1aa '), normalPostcode('')]).toEqual([
+    '98101',
+    'SW1A1AA',
+    '',
+  ]);
+  expect(['Germany', 'Alemania', 'Allemagne', 'DE', 'Deutschland', 'usa'].map(readCountry)).toEqual([
+    'DE',
+    'DE',
+    'DE',
+    'DE',
+    'DE',
+    'US',
+  ]);
   expect(readCountry('Atlantis')).toBeNull();
 });
 
 test('what nobody sees goes from every cell, whatever it is matched to', () => {
-  const columns = (['email', 'mobile', 'city', 'street', 'tags', 'externalId', 'postcode'] as const).map((to) => ({ to }));
+  const columns = (['email', 'mobile', 'city', 'street', 'tags', 'externalId', 'postcode'] as const).map(
+    (to) => ({ to }),
+  );
   const cells = [
     '\ufeffa\u200bnn@example.org\u200e',
     '\u202a+1 206 555 0101\u202c',
@@ -330,7 +390,9 @@ test('what nobody sees goes from every cell, whatever it is matched to', () => {
     'M\u200b1',
     '98\u00ad101',
   ];
-  expect(spoken(cleanRow(cells, { what: 'people', columns, country: 'US', currency: 'USD', today: 20_900 }))).toMatchObject({
+  expect(
+    spoken(cleanRow(cells, { what: 'people', columns, country: 'US', currency: 'USD', today: 20_900 })),
+  ).toMatchObject({
     email: { normal: 'ann@example.org' },
     mobile: { normal: '+12065550101' },
     post: { city: 'Port Alder', street: '1 Slip Lane', postcode: '98101' },

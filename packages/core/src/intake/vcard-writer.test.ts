@@ -11,7 +11,11 @@ const person = {
     { kind: 'email' as const, shown: 'zoe@example.org' },
     { kind: 'email' as const, shown: 'z@example.net' },
     { kind: 'mobile' as const, shown: '+1 206 555 0101' },
-    { kind: 'post' as const, shown: '1 Slip Lane', parts: { street: '1 Slip Lane', city: 'Port Alder', postcode: '98101', country: 'US' } },
+    {
+      kind: 'post' as const,
+      shown: '1 Slip Lane',
+      parts: { street: '1 Slip Lane', city: 'Port Alder', postcode: '98101', country: 'US' },
+    },
   ],
   tags: ['plank menders', 'boats, small'],
 };
@@ -66,5 +70,11 @@ import sys, json, vobject
 card = vobject.readOne(sys.stdin.buffer.read().decode())
 print(json.dumps([card.n.value.given, card.n.value.family, [e.value for e in card.contents['email']], card.adr.value.code, card.categories.value]))`;
   const said = execFileSync(python!, ['-c', script], { input: writeCard(person) }).toString();
-  expect(JSON.parse(said)).toEqual(['Zoé', 'Núñez; the elder', ['zoe@example.org', 'z@example.net'], '98101', person.tags]);
+  expect(JSON.parse(said)).toEqual([
+    'Zoé',
+    'Núñez; the elder',
+    ['zoe@example.org', 'z@example.net'],
+    '98101',
+    person.tags,
+  ]);
 });

@@ -17,11 +17,15 @@ export interface CardPerson {
 // The library adds the blank before a folded line on top: with it a line has the 75 octets of RFC 6350 §3.2.
 ICAL.foldLength = 74;
 
-/** One vCard 4.0 (RFC 6350): names, addresses, numbers, the postal address, and the tags as categories. Lines are folded and end in CRLF. */
+/**
+ * One vCard 4.0 (RFC 6350): names, addresses, numbers, the postal address, and the tags as categories. Lines
+ * are folded and end in CRLF.
+ */
 export function writeCard(person: CardPerson): string {
   const card = new ICAL.Component(['vcard', [], []]);
   const full = `${person.firstName} ${person.lastName}`.trim();
-  const shownOf = (kind: string) => person.points.filter((point) => point.kind === kind).map((point) => point.shown);
+  const shownOf = (kind: string) =>
+    person.points.filter((point) => point.kind === kind).map((point) => point.shown);
   card.addPropertyWithValue('version', '4.0');
   card.addPropertyWithValue('fn', full || (shownOf('email')[0] ?? 'No name'));
   const name = new ICAL.Property('n', card);
@@ -31,7 +35,13 @@ export function writeCard(person: CardPerson): string {
   for (const phone of shownOf('mobile')) card.addPropertyWithValue('tel', phone);
   for (const point of person.points.filter((one) => one.kind === 'post')) {
     const address = new ICAL.Property('adr', card);
-    const { street = '', city = '', postcode = '', region = '', country = '' } = point.parts ?? { street: point.shown };
+    const {
+      street = '',
+      city = '',
+      postcode = '',
+      region = '',
+      country = '',
+    } = point.parts ?? { street: point.shown };
     address.setValue(['', '', street, city, region, postcode, country].map((part) => part ?? '') as never);
     card.addProperty(address);
   }

@@ -9,8 +9,8 @@ function read(text: string, size = 13): CardRow[] {
 }
 const card = (...lines: string[]) => ['BEGIN:VCARD', ...lines, 'END:VCARD', ''].join('\r\n');
 
-// The author's own card closes RFC 6350 (§8, version 4.0); it is shortened here to the properties that are read, with an
-// address and a number set aside for examples in the place of a person's.
+// The author's own card closes RFC 6350 (§8, version 4.0); it is shortened here to the properties that are
+// read, with an address and a number set aside for examples in the place of a person's.
 test('the example of RFC 6350 §8, in its form', () => {
   const [row] = read(
     card(
@@ -73,7 +73,9 @@ test('version 3.0: folded lines, several addresses with the preferred first, cat
 });
 
 test('six addresses and numbers are read, the preferred first; a mobile before other lines, and no fax', () => {
-  const emails = [1, 2, 3, 4, 5, 6, 7].map((n) => `EMAIL${n === 5 ? ';PREF=1' : ''};TYPE=work:e${n}@example.org`);
+  const emails = [1, 2, 3, 4, 5, 6, 7].map(
+    (n) => `EMAIL${n === 5 ? ';PREF=1' : ''};TYPE=work:e${n}@example.org`,
+  );
   const phones = [
     'TEL;TYPE=home:+1 206 555 0101',
     'TEL;TYPE=fax:+1 206 555 0102',
@@ -81,7 +83,11 @@ test('six addresses and numbers are read, the preferred first; a mobile before o
     'TEL;TYPE=work:+1 206 555 0104',
   ];
   const [row] = read(card('VERSION:4.0', 'FN:Ruth', 'N:;Ruth;;;', ...emails, ...phones));
-  expect([row!.Email, row!['Email 2'], row!['Email 6']]).toEqual(['e5@example.org', 'e1@example.org', 'e6@example.org']);
+  expect([row!.Email, row!['Email 2'], row!['Email 6']]).toEqual([
+    'e5@example.org',
+    'e1@example.org',
+    'e6@example.org',
+  ]);
   expect([row!.Phone, row!['Phone 2'], row!['Phone 3'], row!['Phone 4']]).toEqual([
     '+1 206 555 0103',
     '+1 206 555 0101',
@@ -92,17 +98,26 @@ test('six addresses and numbers are read, the preferred first; a mobile before o
 });
 
 test('grouped properties, line feeds alone, and the old kind with quoted-printable letters', () => {
-  expect(read('BEGIN:VCARD\nVERSION:3.0\nFN:Bo Lin\nN:Lin;Bo;;;\nitem1.EMAIL:bo@example.org\nitem1.X-ABLabel:Boat\nEND:VCARD\n')).toMatchObject([
-    { Email: 'bo@example.org' },
-  ]);
   expect(
-    read(card('VERSION:2.1', 'N;CHARSET=UTF-8;ENCODING=QUOTED-PRINTABLE:N=C3=BA=C3=B1ez;Jos=C3=A9', 'EMAIL;INTERNET:jose@example.org')),
+    read(
+      'BEGIN:VCARD\nVERSION:3.0\nFN:Bo Lin\nN:Lin;Bo;;;\nitem1.EMAIL:bo@example.org\nitem1.X-ABLabel:Boat\nEND:VCARD\n',
+    ),
+  ).toMatchObject([{ Email: 'bo@example.org' }]);
+  expect(
+    read(
+      card(
+        'VERSION:2.1',
+        'N;CHARSET=UTF-8;ENCODING=QUOTED-PRINTABLE:N=C3=BA=C3=B1ez;Jos=C3=A9',
+        'EMAIL;INTERNET:jose@example.org',
+      ),
+    ),
   ).toMatchObject([{ 'First name': 'José', 'Last name': 'Núñez' }]);
 });
 
 test('many cards make a table of the columns that somebody fills', () => {
   const cards = read(
-    card('VERSION:4.0', 'FN:Ann', 'N:;Ann;;;', 'EMAIL:ann@example.org') + card('VERSION:4.0', 'FN:Bo', 'N:;Bo;;;', 'TEL:+12065550101'),
+    card('VERSION:4.0', 'FN:Ann', 'N:;Ann;;;', 'EMAIL:ann@example.org') +
+      card('VERSION:4.0', 'FN:Bo', 'N:;Bo;;;', 'TEL:+12065550101'),
     5,
   );
   expect(tableOfCards(cards)).toEqual({
@@ -117,7 +132,9 @@ test('many cards make a table of the columns that somebody fills', () => {
 test('a card that is cut off, or is none, is told with its number', () => {
   expect(() => read('BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Ann')).toThrow(Unreadable);
   expect(() => read(`${card('VERSION:4.0', 'FN:Ann')}BEGIN:VCARD\r\nnonsense\r\nEND:VCARD\r\n`)).toThrow(
-    expect.objectContaining({ said: { code: 'card.wrong', values: expect.objectContaining({ card: 2 }) as object } }),
+    expect.objectContaining({
+      said: { code: 'card.wrong', values: expect.objectContaining({ card: 2 }) as object },
+    }),
   );
   expect(natureOf(new TextEncoder().encode('\ufeffBEGIN:VCARD'))).toBe('vcard');
 });

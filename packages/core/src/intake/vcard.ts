@@ -43,10 +43,15 @@ export type CardRow = Partial<Record<(typeof COLUMNS)[number], string>>;
 type Value = string | string[] | (string | string[])[];
 type Property = [name: string, params: Record<string, string | string[]>, type: string, ...values: Value[]];
 
-const flat = (value: Value | undefined): string => (Array.isArray(value) ? value.flat().join(' ').trim() : (value ?? '').trim());
-const typesOf = ([, params]: Property): string[] => [params.type ?? []].flat().flatMap((type) => type.toLowerCase().split(','));
+const flat = (value: Value | undefined): string =>
+  Array.isArray(value) ? value.flat().join(' ').trim() : (value ?? '').trim();
+const typesOf = ([, params]: Property): string[] =>
+  [params.type ?? []].flat().flatMap((type) => type.toLowerCase().split(','));
 
-/** Preferred first (RFC 6350 §5.3: PREF from 1; RFC 2426 §3.3: TYPE=pref), mobile before other lines, else as they stand. */
+/**
+ * Preferred first (RFC 6350 §5.3: PREF from 1; RFC 2426 §3.3: TYPE=pref), mobile before other lines, else as
+ * they stand.
+ */
 function ranked(properties: Property[]): Property[] {
   const rank = (one: Property) => {
     const types = typesOf(one);
@@ -76,7 +81,10 @@ function rowOf(properties: readonly Property[]): CardRow {
     .forEach((one, i) => (row[i === 0 ? 'Email' : (`Email ${i + 1}` as 'Email 2')] = flat(one[3])));
   ranked(all('tel').filter((one) => !typesOf(one).includes('fax')))
     .slice(0, MOST_POINTS)
-    .forEach((one, i) => (row[i === 0 ? 'Phone' : (`Phone ${i + 1}` as 'Phone 2')] = flat(one[3]).replace(/^tel:/i, '')));
+    .forEach(
+      (one, i) =>
+        (row[i === 0 ? 'Phone' : (`Phone ${i + 1}` as 'Phone 2')] = flat(one[3]).replace(/^tel:/i, '')),
+    );
   const address = ranked(all('adr'))[0]?.[3] as Value[] | undefined;
   if (address) {
     row.Street = [address[1], address[2]].map(flat).filter(Boolean).join(', ');
@@ -121,8 +129,8 @@ function withoutQuotedPrintable(card: string): string {
 const LONGEST_CARD = 5_000_000;
 
 /**
- * Reads vCards (RFC 6350 version 4, RFC 2426 version 3) from bytes that come in pieces: several addresses and numbers
- * with their types, categories, folded lines. Unfolding and unescaping are ical.js's.
+ * Reads vCards (RFC 6350 version 4, RFC 2426 version 3) from bytes that come in pieces: several addresses and
+ * numbers with their types, categories, folded lines. Unfolding and unescaping are ical.js's.
  */
 export class CardReader {
   private text = '';
@@ -130,7 +138,9 @@ export class CardReader {
   private count = 0;
 
   constructor(start: Uint8Array) {
-    this.decoder = decoderOf(guessEncoding(start.subarray(0, start.lastIndexOf(10) + 1 || start.length)).encoding);
+    this.decoder = decoderOf(
+      guessEncoding(start.subarray(0, start.lastIndexOf(10) + 1 || start.length)).encoding,
+    );
   }
 
   push(piece: Uint8Array): CardRow[] {
@@ -143,13 +153,15 @@ export class CardReader {
   end(): CardRow[] {
     this.text += this.decoder.end();
     const rows = this.take();
-    if (/^[ \t]{0,20}BEGIN:VCARD/im.test(this.text)) throw new Unreadable('card.end', { card: this.count + 1 });
+    if (/^[ \t]{0,20}BEGIN:VCARD/im.test(this.text))
+      throw new Unreadable('card.end', { card: this.count + 1 });
     return rows;
   }
 
   /** A card with a picture in it is long; one without an end would take all memory. */
   private bound(): void {
-    if (this.text.length > LONGEST_CARD) throw new Unreadable('card.long', { card: this.count + 1, most: LONGEST_CARD / 1_000_000 });
+    if (this.text.length > LONGEST_CARD)
+      throw new Unreadable('card.long', { card: this.count + 1, most: LONGEST_CARD / 1_000_000 });
   }
 
   private take(): CardRow[] {

@@ -6,7 +6,9 @@ export function escapeHtml(text: string): string {
   return text.replace(/[&<>"']/g, (char) => `&#${char.charCodeAt(0)};`);
 }
 
-/** A letter ready to be filled for many people: slots are merge fields and, as `link:N`, the tracked links. */
+/**
+ * A letter ready to be filled for many people: slots are merge fields and, as `link:N`, the tracked links.
+ */
 export interface CompiledLetter {
   html: CompiledTemplate;
   /** Addresses behind the links, in order: slot `link:0` is the first. Equal addresses share one. */
@@ -45,7 +47,11 @@ class LetterWriter {
         return this.wrap(`<p style="${STYLE.text}">`, () => this.inlines(block.content), '</p>');
       case 'heading': {
         const tag = `h${block.attrs.level}`;
-        return this.wrap(`<${tag} style="${STYLE.heading(block.attrs.level)}">`, () => this.inlines(block.content), `</${tag}>`);
+        return this.wrap(
+          `<${tag} style="${STYLE.heading(block.attrs.level)}">`,
+          () => this.inlines(block.content),
+          `</${tag}>`,
+        );
       }
       case 'bulletList':
       case 'orderedList':
@@ -155,10 +161,16 @@ export interface Footer {
 }
 
 /**
- * The whole mail: body, footer with slots `why` (what it rests on; the footer's words where a person's are not known),
- * `leave` (the way out), `imprint` (who sends; a chapter may have an address of its own) and `pixel` (the open mark, may be empty). The line after the subject may merge as any text does.
+ * The whole mail: body, footer with slots `why` (what it rests on; the footer's words where a person's are
+ * not known),
+ * `leave` (the way out), `imprint` (who sends; a chapter may have an address of its own) and `pixel` (the
+ * open mark, may be empty). The line after the subject may merge as any text does.
  */
-export function wrapLetter(letter: CompiledLetter, footer: Footer, preheader: CompiledTemplate): CompiledLetter {
+export function wrapLetter(
+  letter: CompiledLetter,
+  footer: Footer,
+  preheader: CompiledTemplate,
+): CompiledLetter {
   const small = 'margin:0 0 8px;font:13px/1.5 Arial,sans-serif;color:#51626A';
   const head =
     '<!doctype html><html><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"></head>' +
@@ -166,13 +178,18 @@ export function wrapLetter(letter: CompiledLetter, footer: Footer, preheader: Co
   const table =
     '<table role="presentation" width="100%" cellpadding="0" cellspacing="0"><tr><td align="center">' +
     '<table role="presentation" width="600" cellpadding="0" cellspacing="0" style="max-width:600px;width:100%"><tr><td style="padding:24px">';
-  const foot = '<hr style="border:0;border-top:1px solid #D3DAD6;margin:24px 0 16px">' + `<p style="${small}">`;
+  const foot =
+    '<hr style="border:0;border-top:1px solid #D3DAD6;margin:24px 0 16px">' + `<p style="${small}">`;
   const after = `" style="color:#51626A">Leave, or choose what you get</a></p>` + `<p style="${small}">`;
   const parts: CompiledTemplate['parts'] = [
     head,
     ...(preheader.parts.length === 0
       ? []
-      : [HIDDEN, ...preheader.parts.map((part) => (typeof part === 'string' ? escapeHtml(part) : part)), '</div>']),
+      : [
+          HIDDEN,
+          ...preheader.parts.map((part) => (typeof part === 'string' ? escapeHtml(part) : part)),
+          '</div>',
+        ]),
     table,
     ...letter.html.parts,
     foot,

@@ -1,5 +1,8 @@
 import { said, type Said } from '../common';
-/** A letter as the editor keeps it: a small closed set of blocks, so that everything in it can be mailed safely. */
+/**
+ * A letter as the editor keeps it: a small closed set of blocks, so that everything in it can be mailed
+ * safely.
+ */
 export interface LetterDoc {
   type: 'doc';
   content?: Block[];
@@ -37,8 +40,8 @@ const INLINES = new Set(['text', 'hardBreak']);
 const MARKS = new Set(['bold', 'italic', 'link']);
 
 /**
- * Checks a document that came over the wire: only known kinds, safe links, library images, at most 2,000 nodes.
- * Returns the first thing wrong, or null.
+ * Checks a document that came over the wire: only known kinds, safe links, library images, at most 2,000
+ * nodes. Returns the first thing wrong, or null.
  */
 export function letterFault(doc: unknown): Said | null {
   if (!isNode(doc) || doc.type !== 'doc') return said('letter.document');
@@ -78,7 +81,8 @@ const textOf = (value: unknown) => (typeof value === 'string' ? value : '');
 function nodeFault(node: AnyNode): Said | null {
   if (!BLOCKS.has(node.type) && !INLINES.has(node.type)) return said('letter.kind', { type: node.type });
   if (node.type === 'text' && typeof node.text !== 'string') return said('letter.text');
-  if (node.type === 'heading' && ![1, 2, 3].includes(Number(node.attrs?.level))) return said('letter.heading');
+  if (node.type === 'heading' && ![1, 2, 3].includes(Number(node.attrs?.level)))
+    return said('letter.heading');
   if (node.type === 'image' && imageIdOf(textOf(node.attrs?.src)) === null) return said('letter.image');
   if (node.type === 'button' && !isSafeLink(textOf(node.attrs?.href))) {
     return said('letter.button', { label: textOf(node.attrs?.label) });

@@ -1,2 +1,17 @@
-export { imageIdOf, isSafeLink, letterFault, type Block, type Inline, type LetterDoc, type InlineMark } from './doc';
-export { compileLetter, escapeHtml, wrapLetter, type CompiledLetter, type Footer, type LetterSurroundings } from './compile';
+export {
+  imageIdOf,
+  isSafeLink,
+  letterFault,
+  type Block,
+  type Inline,
+  type LetterDoc,
+  type InlineMark,
+} from './doc';
+export {
+  compileLetter,
+  escapeHtml,
+  wrapLetter,
+  type CompiledLetter,
+  type Footer,
+  type LetterSurroundings,
+} from './compile';

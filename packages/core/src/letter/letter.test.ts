@@ -2,8 +2,14 @@ import { compile, registryOf, render, STANDARD_NAMES } from '../merge';
 import { compileLetter, escapeHtml, letterFault, wrapLetter, type LetterDoc } from '.';
 import { spoken } from '../words';
 
-const around = { registry: registryOf(STANDARD_NAMES), imageUrl: (src: string) => `https://ferry.test${src}` };
-const paragraph = (text: string, marks: object[] = []) => ({ type: 'paragraph', content: [{ type: 'text', text, marks }] });
+const around = {
+  registry: registryOf(STANDARD_NAMES),
+  imageUrl: (src: string) => `https://ferry.test${src}`,
+};
+const paragraph = (text: string, marks: object[] = []) => ({
+  type: 'paragraph',
+  content: [{ type: 'text', text, marks }],
+});
 const doc = (...content: object[]) => ({ type: 'doc', content }) as LetterDoc;
 
 function html(letter: LetterDoc, values = {}): string {
@@ -11,7 +17,9 @@ function html(letter: LetterDoc, values = {}): string {
 }
 
 test('text and values are escaped', () => {
-  expect(html(doc(paragraph('a < b, {First name}')), { firstName: '<script>' })).toContain('a &#60; b, &#60;script&#62;');
+  expect(html(doc(paragraph('a < b, {First name}')), { firstName: '<script>' })).toContain(
+    'a &#60; b, &#60;script&#62;',
+  );
 });
 
 test('blocks of every kind', () => {
@@ -39,7 +47,10 @@ test('blocks of every kind', () => {
 
 test('equal links are one link, and each can be replaced', () => {
   const link = (href: string) => paragraph('x', [{ type: 'link', attrs: { href } }]);
-  const compiled = compileLetter(doc(link('https://a.test'), link('https://b.test'), link('https://a.test')), around);
+  const compiled = compileLetter(
+    doc(link('https://a.test'), link('https://b.test'), link('https://a.test')),
+    around,
+  );
   expect(compiled.links).toEqual(['https://a.test', 'https://b.test']);
   const out = render(compiled.html, { 'link:0': 'https://t.test/1' });
   expect(out.match(/https:\/\/t\.test\/1/g)).toHaveLength(2);
@@ -48,16 +59,28 @@ test('equal links are one link, and each can be replaced', () => {
 
 test('the footer names who wrote, where they live and the way out', () => {
   const footer = { imprint: 'Lantern Ferry Trust, 1 Slip Lane', why: 'You asked for Ferry news.' };
-  const out = render(wrapLetter(compileLetter(doc(paragraph('hi')), around), footer, compile('', around.registry)).html, {
-    leave: 'https://l.test/1',
-  });
-  for (const piece of ['Lantern Ferry Trust, 1 Slip Lane', 'You asked for Ferry news.', 'href="https://l.test/1"']) expect(out).toContain(piece);
+  const out = render(
+    wrapLetter(compileLetter(doc(paragraph('hi')), around), footer, compile('', around.registry)).html,
+    {
+      leave: 'https://l.test/1',
+    },
+  );
+  for (const piece of [
+    'Lantern Ferry Trust, 1 Slip Lane',
+    'You asked for Ferry news.',
+    'href="https://l.test/1"',
+  ])
+    expect(out).toContain(piece);
 });
 
 test('the line after the subject and the words for a picture merge as any text does, and are escaped', () => {
   const footer = { imprint: 'O, A', why: 'W' };
   const body = doc({ type: 'image', attrs: { src: '/i/1.png', alt: 'The boat of {First name}' } });
-  const html = wrapLetter(compileLetter(body, around), footer, compile('Dear {First name} & all', around.registry)).html;
+  const html = wrapLetter(
+    compileLetter(body, around),
+    footer,
+    compile('Dear {First name} & all', around.registry),
+  ).html;
   const out = render(html, { firstName: 'A"n<n' }, escapeHtml);
   expect(out).toContain('Dear A&#34;n&#60;n &#38; all</div>');
   expect(out).toContain('alt="The boat of A&#34;n&#60;n"');
@@ -72,6 +95,9 @@ test.each([
   [{ type: 'paragraph' }, /letter document/],
   [{ type: 'doc', content: 'x' }, /list of pieces/],
   [doc(...Array.from({ length: 2001 }, () => ({ type: 'paragraph' }))), /2,000/],
-])('what cannot be mailed is refused in a sentence (%#)', (bad, message) => expect(spoken(letterFault(bad))).toMatch(message));
+])('what cannot be mailed is refused in a sentence (%#)', (bad, message) =>
+  expect(spoken(letterFault(bad))).toMatch(message),
+);
 
-test('a sound letter has no fault', () => expect(spoken(letterFault(doc(paragraph('x', [{ type: 'bold' }]))))).toBeNull());
+test('a sound letter has no fault', () =>
+  expect(spoken(letterFault(doc(paragraph('x', [{ type: 'bold' }]))))).toBeNull());

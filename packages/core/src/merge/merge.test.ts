@@ -2,7 +2,10 @@ import fc from 'fast-check';
 import { spoken } from '../words';
 import { compile, emptySlots, parse, registryOf, render, STANDARD_NAMES } from '.';
 
-const registry = registryOf([...STANDARD_NAMES, { name: 'Favourite crossing', key: 'field:4', fallback: 'the evening run', group: 'Supporter' }]);
+const registry = registryOf([
+  ...STANDARD_NAMES,
+  { name: 'Favourite crossing', key: 'field:4', fallback: 'the evening run', group: 'Supporter' },
+]);
 const fill = (source: string, values = {}) => render(compile(source, registry), values);
 
 test.each([
@@ -22,7 +25,11 @@ test.each([
 test('an unknown name stays as typed, with the nearest right one and its place', () => {
   const compiled = compile('Dear {Frist name}, hi', registry);
   expect(spoken(compiled.faults)).toEqual([
-    { span: { from: 5, to: 17 }, said: 'There is no merge field {Frist name}. The nearest is {First name}.', suggestion: 'First name' },
+    {
+      span: { from: 5, to: 17 },
+      said: 'There is no merge field {Frist name}. The nearest is {First name}.',
+      suggestion: 'First name',
+    },
   ]);
   expect(render(compiled, {})).toBe('Dear {Frist name}, hi');
 });

@@ -5,7 +5,8 @@ export interface SourceSpan {
   to: number;
 }
 
-export type Piece = { kind: 'text'; text: string } | { kind: 'merge'; name: string; or: string | null; span: SourceSpan };
+export type Piece =
+  { kind: 'text'; text: string } | { kind: 'merge'; name: string; or: string | null; span: SourceSpan };
 
 export interface MergeSyntaxFault {
   span: SourceSpan;
@@ -23,11 +24,12 @@ export const MOST_FAULTS = 20;
 /**
  * Reads a text with merge fields.
  *
- *     text   := ( literal | "\{" | "\}" | "\\" | field )*
- *     field  := "{" name [ "," "or" string ] "}"
- *     string := '"' … '"' | "“" … "”"        with \" for a quote inside
+ * text := ( literal | "\{" | "\}" | "\\" | field )*
+ * field := "{" name [ "," "or" string ] "}"
+ * string := '"' … '"' | "“" … "”" with \" for a quote inside
  *
- * A field that cannot be read stays in the text as it was typed and is reported, the first twenty of them; nothing is lost.
+ * A field that cannot be read stays in the text as it was typed and is reported, the first twenty of them;
+ * nothing is lost.
  */
 export function parse(source: string): ParsedTemplate {
   const pieces: Piece[] = [];
@@ -70,13 +72,22 @@ function readField(source: string, from: number): Field | MergeSyntaxFault {
   const inside = source.slice(from + 1, end);
   const comma = inside.indexOf(',');
   const name = (comma < 0 ? inside : inside.slice(0, comma)).trim();
-  const or = comma < 0 ? null : (/^or\s*["“]((?:\\.|[^"”\\])*)["”]$/i.exec(inside.slice(comma + 1).trim())?.[1] ?? undefined);
+  const or =
+    comma < 0
+      ? null
+      : (/^or\s*["“]((?:\\.|[^"”\\])*)["”]$/i.exec(inside.slice(comma + 1).trim())?.[1] ?? undefined);
   if (name === '' || /["“”{}]/.test(name) || or === undefined)
-    return { span, said: said('merge.wrong', { got: inside.length > 80 ? `${inside.slice(0, 80)}…` : inside }) };
+    return {
+      span,
+      said: said('merge.wrong', { got: inside.length > 80 ? `${inside.slice(0, 80)}…` : inside }),
+    };
   return { kind: 'merge', name: name.replace(/\s+/g, ' '), or: or?.replace(/\\(.)/g, '$1') ?? null, span };
 }
 
-/** The `}` that ends the field, not one inside its quotes; a line end or another brace outside quotes ends the search. */
+/**
+ * The `}` that ends the field, not one inside its quotes; a line end or another brace outside quotes ends the
+ * search.
+ */
 function closingBrace(source: string, from: number): number {
   let quoted = false;
   for (let at = from + 1; at < source.length; at++) {

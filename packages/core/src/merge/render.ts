@@ -11,7 +11,9 @@ export interface CompiledTemplate {
 export interface MergeSlot {
   key: string;
   name: string;
-  /** What stands where the value is missing: the writer's words, else the field's stage ones, else nothing. */
+  /**
+   * What stands where the value is missing: the writer's words, else the field's stage ones, else nothing.
+   */
   or: string | null;
 }
 
@@ -26,7 +28,10 @@ export type MergeValues = Record<string, string | null | undefined>;
 /** Checks every name against the registry. An unknown one stays as typed in the text and is reported. */
 export function compile(source: string, registry: Registry): CompiledTemplate {
   const { pieces, faults } = parse(source);
-  const out: CompiledTemplate = { parts: [], faults: faults.map((fault) => ({ ...fault, suggestion: null })) };
+  const out: CompiledTemplate = {
+    parts: [],
+    faults: faults.map((fault) => ({ ...fault, suggestion: null })),
+  };
   for (const piece of pieces) {
     if (piece.kind === 'text') {
       out.parts.push(piece.text);
@@ -45,12 +50,18 @@ export function compile(source: string, registry: Registry): CompiledTemplate {
 
 function unknownName(name: string, span: SourceSpan, registry: Registry): MergeFault {
   const suggestion = registry.suggest(name);
-  const why = suggestion ? said('merge.unknown-near', { name, nearest: suggestion }) : said('merge.unknown', { name });
+  const why = suggestion
+    ? said('merge.unknown-near', { name, nearest: suggestion })
+    : said('merge.unknown', { name });
   return { span, said: why, suggestion };
 }
 
 /** Fills the slots. `escape` is applied to values and "or" words alike, never to the literal text. */
-export function render(compiled: CompiledTemplate, values: MergeValues, escape: (value: string) => string = (v) => v): string {
+export function render(
+  compiled: CompiledTemplate,
+  values: MergeValues,
+  escape: (value: string) => string = (v) => v,
+): string {
   let out = '';
   for (const part of compiled.parts) {
     if (typeof part === 'string') out += part;

@@ -11,9 +11,9 @@ export const MOST_REQUESTS = 2;
 export const QUIET_DAYS_AFTER_NO = 30;
 
 /**
- * Whether what somebody typed into a form must be confirmed before it counts. Anyone can type anybody's address, so the
- * rule asks for it in every preset unless the visit proves whose it is; after a no always. A keyword comes from the phone
- * itself.
+ * Whether what somebody typed into a form must be confirmed before it counts. Anyone can type anybody's
+ * address, so the rule asks for it in every preset unless the visit proves whose it is; after a no always. A
+ * keyword comes from the phone itself.
  */
 export function mustConfirm(act: {
   how: 'form' | 'keyword';
@@ -50,7 +50,10 @@ export interface ConfirmationRequest {
   now: Instant;
   /** Marks of everything on the channel that bear at the address, for this person. */
   marks: Marks;
-  /** Moments of requests to this mailbox or number that were not answered, by whatever form, reminders included. */
+  /**
+   * Moments of requests to this mailbox or number that were not answered, by whatever form, reminders
+   * included.
+   */
   unanswered: readonly Instant[];
   /** Moments of all requests, answered or not. */
   all: readonly Instant[];
@@ -60,10 +63,10 @@ export interface ConfirmationRequest {
 }
 
 /**
- * Whether a request to confirm may go to an address. It is the one thing that may go to somebody Asked: at most twice
- * until it is answered, whatever forms were posted. By email also to an address that had left, since acting anew is how
- * people come back: once, without a reminder, and not again within 30 days. Never by text to a number that has stopped
- * us, which only a text from that phone lifts (START).
+ * Whether a request to confirm may go to an address. It is the one thing that may go to somebody Asked: at
+ * most twice until it is answered, whatever forms were posted. By email also to an address that had left,
+ * since acting anew is how people come back: once, without a reminder, and not again within 30 days. Never by
+ * text to a number that has stopped us, which only a text from that phone lifts (START).
  */
 export function mayAskToConfirm(request: ConfirmationRequest): boolean {
   const { address, now } = request;
@@ -82,9 +85,9 @@ export function requestStands(askedAt: Instant, marks: Marks): boolean {
 }
 
 /**
- * What a yes that a file vouches for becomes at one address: Asked where the people signed up themselves a short while
- * ago, are to confirm it, and neither agreed to this nor refused anything on the channel; else Yes. Where a no stands the
- * yes is written down and lifts nothing.
+ * What a yes that a file vouches for becomes at one address: Asked where the people signed up themselves a
+ * short while ago, are to confirm it, and neither agreed to this nor refused anything on the channel; else
+ * Yes. Where a no stands the yes is written down and lifts nothing.
  */
 export function vouchedState(claim: {
   toConfirm: boolean;

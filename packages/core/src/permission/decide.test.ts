@@ -28,10 +28,10 @@ const WHERE: Pick<PermissionQuestion, 'place' | 'rules' | 'recent'> = {
 };
 
 /*
- * Entries in a line: "person> email:appeals yes 10" is person 1's own act on day 10, at address 7; "file>" is a third
- * party's about them; "other>" is person 2, who shares the address. "person@9>" acts at another address of theirs,
- * "person@*>" without one; "nobody>" is an address of which nobody knows who spoke. "yes/reply" says how. Days stand for
- * moments.
+ * Entries in a line: "person> email:appeals yes 10" is person 1's own act on day 10, at address 7; "file>" is
+ * a third party's about them; "other>" is person 2, who shares the address. "person@9>" acts at another
+ * address of theirs, "person@*>" without one; "nobody>" is an address of which nobody knows who spoke.
+ * "yes/reply" says how. Days stand for moments.
  */
 const LINE =
   /^(person|file|other|nobody)(?:@(\d+|\*))?> (email|text|call):(\S+) (yes|no|asked|implied|pause|start)(?:\/([a-z-]+))? (\d+)(?: until (\d+))?$/;
@@ -56,9 +56,22 @@ function entry(line: string, id: number): PermissionEntry {
 
 const AT_7: PermissionQuestion['addresses'] = [{ contactPointId: 7, onHold: false, doNotContact: false }];
 
-function ask(question: string, lines: string[], address = {}, more: Partial<PermissionQuestion> = {}): Verdict {
+function ask(
+  question: string,
+  lines: string[],
+  address = {},
+  more: Partial<PermissionQuestion> = {},
+): Verdict {
   const [channel, scope] = question.split(':') as ['email' | 'text', 'appeals'];
-  const asked = { supporterId: 1, channel, scope, now: 100, ...WHERE, addresses: [{ ...AT_7[0]!, ...address }], ...more };
+  const asked = {
+    supporterId: 1,
+    channel,
+    scope,
+    now: 100,
+    ...WHERE,
+    addresses: [{ ...AT_7[0]!, ...address }],
+    ...more,
+  };
   return decideFromEntries(
     asked,
     lines.map((line, i) => entry(line, i + 1)),
@@ -70,7 +83,10 @@ function reached(question: string, lines: string[]): number | Verdict {
   const [channel, scope] = question.split(':') as ['email', 'appeals'];
   const addresses = [7, 9].map((contactPointId) => ({ contactPointId, onHold: false, doNotContact: false }));
   const entries = lines.map((line, i) => entry(line, i + 1));
-  const { verdict, contactPointId } = decideFromEntries({ supporterId: 1, channel, scope, now: 100, ...WHERE, addresses }, entries);
+  const { verdict, contactPointId } = decideFromEntries(
+    { supporterId: 1, channel, scope, now: 100, ...WHERE, addresses },
+    entries,
+  );
   return verdict === 'send' ? contactPointId! : verdict;
 }
 
@@ -83,14 +99,54 @@ describe('deciding for one person', () => {
     ['yes for news is not yes for appeals', 'email:appeals', ['file> email:news yes 10'], 'no-permission'],
     ['yes by email is not yes by text', 'text:appeals', ['person> email:all yes 10'], 'no-permission'],
     ['yes to everything covers a list', 'email:list:3', ['person> email:all yes 10'], 'send'],
-    ['no for the channel outranks', 'email:news', ['person> email:news yes 10', 'person> email:all no 20'], 'said-no'],
-    ['no for one scope leaves the others', 'email:news', ['person> email:all yes 10', 'person> email:appeals no 20'], 'send'],
-    ['a later file never lifts a no', 'email:news', ['person> email:news no 10', 'file> email:news yes 20'], 'said-no'],
-    ['not even a no from a file', 'email:news', ['file> email:news no 10', 'file> email:news yes 20'], 'said-no'],
-    ['the person comes back', 'email:news', ['person> email:news no 10', 'person> email:news yes 20'], 'send'],
-    ['coming back at the same moment is not later', 'email:news', ['person> email:news no 10', 'person> email:news yes 10'], 'said-no'],
-    ['coming back for news leaves appeals closed', 'email:appeals', ['person> email:all no 10', 'person> email:news yes 20'], 'said-no'],
-    ['a no holds for all who share the address', 'email:news', ['person> email:news yes 10', 'other> email:all no 20'], 'said-no'],
+    [
+      'no for the channel outranks',
+      'email:news',
+      ['person> email:news yes 10', 'person> email:all no 20'],
+      'said-no',
+    ],
+    [
+      'no for one scope leaves the others',
+      'email:news',
+      ['person> email:all yes 10', 'person> email:appeals no 20'],
+      'send',
+    ],
+    [
+      'a later file never lifts a no',
+      'email:news',
+      ['person> email:news no 10', 'file> email:news yes 20'],
+      'said-no',
+    ],
+    [
+      'not even a no from a file',
+      'email:news',
+      ['file> email:news no 10', 'file> email:news yes 20'],
+      'said-no',
+    ],
+    [
+      'the person comes back',
+      'email:news',
+      ['person> email:news no 10', 'person> email:news yes 20'],
+      'send',
+    ],
+    [
+      'coming back at the same moment is not later',
+      'email:news',
+      ['person> email:news no 10', 'person> email:news yes 10'],
+      'said-no',
+    ],
+    [
+      'coming back for news leaves appeals closed',
+      'email:appeals',
+      ['person> email:all no 10', 'person> email:news yes 20'],
+      'said-no',
+    ],
+    [
+      'a no holds for all who share the address',
+      'email:news',
+      ['person> email:news yes 10', 'other> email:all no 20'],
+      'said-no',
+    ],
     ["a yes is its speaker's alone", 'email:news', ['other> email:news yes 10'], 'no-permission'],
     [
       'another person coming back does not bring me back',
@@ -100,32 +156,91 @@ describe('deciding for one person', () => {
     ],
     ['implied lasts until its day', 'email:appeals', ['file> email:appeals implied 10 until 100'], 'send'],
     ['and not longer', 'email:appeals', ['file> email:appeals implied 10 until 99'], 'no-permission'],
-    ['implied never serves texts', 'text:appeals', ['file> text:appeals implied 10 until 200'], 'no-permission'],
+    [
+      'implied never serves texts',
+      'text:appeals',
+      ['file> text:appeals implied 10 until 200'],
+      'no-permission',
+    ],
     ['asked waits', 'text:news', ['person> text:news asked 10'], 'asked'],
-    ['a pause holds what would go', 'email:news', ['person> email:news yes 10', 'person> email:all pause 20 until 100'], 'paused'],
-    ['and ends after its last moment', 'email:news', ['person> email:news yes 10', 'person> email:all pause 20 until 99'], 'send'],
+    [
+      'a pause holds what would go',
+      'email:news',
+      ['person> email:news yes 10', 'person> email:all pause 20 until 100'],
+      'paused',
+    ],
+    [
+      'and ends after its last moment',
+      'email:news',
+      ['person> email:news yes 10', 'person> email:all pause 20 until 99'],
+      'send',
+    ],
     [
       'a newer pause replaces an older one',
       'email:news',
-      ['person> email:news yes 10', 'person> email:all pause 20 until 200', 'person> email:all pause 30 until 31'],
+      [
+        'person> email:news yes 10',
+        'person> email:all pause 20 until 200',
+        'person> email:all pause 30 until 31',
+      ],
       'send',
     ],
-    ['a pause never holds what they set going', 'email:service', ['person> email:all pause 20 until 200'], 'send'],
-    ['a pause hides no other reason', 'email:news', ['person> email:all pause 20 until 200'], 'no-permission'],
-    ["another person's pause is not mine", 'email:news', ['person> email:news yes 10', 'other> email:all pause 20 until 200'], 'send'],
-    ['an objection closes every purpose', 'email:volunteering', ['person> email:all yes 10', 'person> email:marketing no 20'], 'said-no'],
-    ['and every list, also one made later', 'email:list:9', ['person> email:list:9 yes 10', 'person> email:marketing no 20'], 'said-no'],
+    [
+      'a pause never holds what they set going',
+      'email:service',
+      ['person> email:all pause 20 until 200'],
+      'send',
+    ],
+    [
+      'a pause hides no other reason',
+      'email:news',
+      ['person> email:all pause 20 until 200'],
+      'no-permission',
+    ],
+    [
+      "another person's pause is not mine",
+      'email:news',
+      ['person> email:news yes 10', 'other> email:all pause 20 until 200'],
+      'send',
+    ],
+    [
+      'an objection closes every purpose',
+      'email:volunteering',
+      ['person> email:all yes 10', 'person> email:marketing no 20'],
+      'said-no',
+    ],
+    [
+      'and every list, also one made later',
+      'email:list:9',
+      ['person> email:list:9 yes 10', 'person> email:marketing no 20'],
+      'said-no',
+    ],
     ['but not the receipt', 'email:service', ['person> email:marketing no 20'], 'send'],
     ['no to everything closes the receipt too', 'email:service', ['person> email:all no 20'], 'said-no'],
-    ['a file does not turn yes into asked', 'text:news', ['person> text:news yes 10', 'file> text:news asked 20'], 'send'],
+    [
+      'a file does not turn yes into asked',
+      'text:news',
+      ['person> text:news yes 10', 'file> text:news asked 20'],
+      'send',
+    ],
   ];
   test.each(cases)('%s', (_name, question, lines, expected) => {
     expect(ask(question, lines)).toBe(expected);
   });
 
   const addresses: [string, string, string[], number | Verdict][] = [
-    ['a no through one address is a no at the other', 'email:news', ['file@9> email:news yes 5', 'person> email:all no 10'], 'said-no'],
-    ['whenever the other came', 'email:news', ['person> email:all no 10', 'file@9> email:all yes 20'], 'said-no'],
+    [
+      'a no through one address is a no at the other',
+      'email:news',
+      ['file@9> email:news yes 5', 'person> email:all no 10'],
+      'said-no',
+    ],
+    [
+      'whenever the other came',
+      'email:news',
+      ['person> email:all no 10', 'file@9> email:all yes 20'],
+      'said-no',
+    ],
     [
       'a no without an address closes every one',
       'email:news',
@@ -138,15 +253,30 @@ describe('deciding for one person', () => {
       ['file> email:news yes 5', 'file@9> email:news yes 5', 'other> email:all no 10'],
       9,
     ],
-    ['and not where it was said without one', 'email:news', ['file> email:news yes 5', 'other@*> email:all no 10'], 7],
-    ['coming back opens where it was said', 'email:news', ['person> email:all no 10', 'person@9> email:news yes 20'], 9],
+    [
+      'and not where it was said without one',
+      'email:news',
+      ['file> email:news yes 5', 'other@*> email:all no 10'],
+      7,
+    ],
+    [
+      'coming back opens where it was said',
+      'email:news',
+      ['person> email:all no 10', 'person@9> email:news yes 20'],
+      9,
+    ],
     [
       'an objection outweighs what is agreed to for another address later by others',
       'email:appeals',
       ['person@*> email:marketing no 10', 'file@9> email:appeals yes 20'],
       'said-no',
     ],
-    ['a no of nobody known holds at the address', 'email:news', ['file> email:news yes 5', 'nobody> email:all no 10', 'file@9> email:news yes 5'], 9],
+    [
+      'a no of nobody known holds at the address',
+      'email:news',
+      ['file> email:news yes 5', 'nobody> email:all no 10', 'file@9> email:news yes 5'],
+      9,
+    ],
     [
       'a pause is of the person',
       'email:news',
@@ -159,7 +289,12 @@ describe('deciding for one person', () => {
       ['person> text:news yes 5', 'person> text:all no/keyword 10', 'nobody> text:all start/keyword 20'],
       7,
     ],
-    ['START makes nobody agree', 'text:news', ['person> text:all no/keyword 10', 'nobody> text:all start/keyword 20'], 'no-permission'],
+    [
+      'START makes nobody agree',
+      'text:news',
+      ['person> text:all no/keyword 10', 'nobody> text:all start/keyword 20'],
+      'no-permission',
+    ],
     [
       'START opens at that number alone',
       'text:news',
@@ -169,7 +304,12 @@ describe('deciding for one person', () => {
     [
       'START opens nothing that was left otherwise',
       'text:news',
-      ['person> text:news yes 5', 'person> text:news no/preferences 8', 'person> text:all no/keyword 10', 'nobody> text:all start/keyword 20'],
+      [
+        'person> text:news yes 5',
+        'person> text:news no/preferences 8',
+        'person> text:all no/keyword 10',
+        'nobody> text:all start/keyword 20',
+      ],
       'said-no',
     ],
     [
@@ -215,30 +355,65 @@ describe('deciding for one person', () => {
   });
 
   test('a verdict names the entry it rests on: the own agreement where there is one', () => {
-    const lines = ['file> email:news yes 10', 'person> email:news no 20', 'person> email:news yes 30', 'file> email:news yes 40'];
-    const asked = { supporterId: 1, channel: 'email', scope: 'news', now: 100, ...WHERE, addresses: AT_7 } as const;
+    const lines = [
+      'file> email:news yes 10',
+      'person> email:news no 20',
+      'person> email:news yes 30',
+      'file> email:news yes 40',
+    ];
+    const asked = {
+      supporterId: 1,
+      channel: 'email',
+      scope: 'news',
+      now: 100,
+      ...WHERE,
+      addresses: AT_7,
+    } as const;
     const rests = (some: string[]) =>
       decideFromEntries(
         asked,
         some.map((line, i) => entry(line, i + 1)),
       );
-    expect(rests(lines)).toEqual({ verdict: 'send', contactPointId: 7, state: 'yes', entryId: 3, until: null });
+    expect(rests(lines)).toEqual({
+      verdict: 'send',
+      contactPointId: 7,
+      state: 'yes',
+      entryId: 3,
+      until: null,
+    });
     expect(rests(['person> email:news yes 10', 'file> email:news yes 40']).entryId).toBe(1);
-    expect(rests(['person> email:news yes 10', 'person> email:all no 20', 'person@*> email:news no 15']).entryId).toBe(2);
+    expect(
+      rests(['person> email:news yes 10', 'person> email:all no 20', 'person@*> email:news no 15']).entryId,
+    ).toBe(2);
   });
 
   test('the second address serves when the first may not', () => {
     const addresses = [{ contactPointId: 9, onHold: true, doNotContact: false }, ...AT_7];
     const asked = { supporterId: 1, channel: 'email', scope: 'news', now: 100, ...WHERE, addresses } as const;
-    expect(decideFromEntries(asked, [entry('person> email:news yes 10', 1)])).toMatchObject({ verdict: 'send', contactPointId: 7 });
+    expect(decideFromEntries(asked, [entry('person> email:news yes 10', 1)])).toMatchObject({
+      verdict: 'send',
+      contactPointId: 7,
+    });
   });
 
   test('a relationship counts that began on the first day that counts, and not one of the day before', () => {
-    const rules = { ...WHERE.rules, places: { ...WHERE.rules.places, US: { ...US, impliedFrom: '2026-02-05' } } };
+    const rules = {
+      ...WHERE.rules,
+      places: { ...WHERE.rules.places, US: { ...US, impliedFrom: '2026-02-05' } },
+    };
     const at = (began: number) =>
-      decideFromEntries({ supporterId: 1, channel: 'email', scope: 'appeals', now: Date.UTC(2026, 3, 1), ...WHERE, rules, addresses: AT_7 }, [
-        { ...entry('file> email:marketing implied/gift 0', 1), at: began, until: null },
-      ]).verdict;
+      decideFromEntries(
+        {
+          supporterId: 1,
+          channel: 'email',
+          scope: 'appeals',
+          now: Date.UTC(2026, 3, 1),
+          ...WHERE,
+          rules,
+          addresses: AT_7,
+        },
+        [{ ...entry('file> email:marketing implied/gift 0', 1), at: began, until: null }],
+      ).verdict;
     expect([at(Date.UTC(2026, 1, 5)), at(Date.UTC(2026, 1, 5) - 1)]).toEqual(['send', 'no-permission']);
   });
 
@@ -249,7 +424,9 @@ describe('deciding for one person', () => {
         { supporterId: 1, channel: 'email', scope: 'appeals', now, ...WHERE, addresses: AT_7 },
         entries.map(([line, at, until], i) => ({ ...entry(line, i + 1), at, until })),
       );
-    const [gift, inquiry, stated] = ['implied/gift', 'implied/inquiry', 'implied'].map((said) => `file> email:appeals ${said} 0`);
+    const [gift, inquiry, stated] = ['implied/gift', 'implied/inquiry', 'implied'].map(
+      (said) => `file> email:appeals ${said} 0`,
+    );
     const both = rests(day(2), [
       [inquiry!, day(1), null],
       [gift!, day(1), null],
@@ -288,30 +465,48 @@ describe('deciding for one person', () => {
     const rules = {
       ...startingRules('US'),
       refusalOfferedSince: '2026-01-01',
-      places: { ...startingRules('US').places, GB: withOption(PRESETS['united-kingdom'].rules, 'charity-soft-opt-in', true) },
+      places: {
+        ...startingRules('US').places,
+        GB: withOption(PRESETS['united-kingdom'].rules, 'charity-soft-opt-in', true),
+      },
     };
     const at = (now: number, place: string, before: [string, number][]) => {
       const past = before.map(([country, until]) => ({ country, region: null, until }));
-      const asked = { supporterId: 1, channel: 'email', scope: 'appeals', now, rules, recent: [], addresses: AT_7 } as const;
-      return decideFromEntries({ ...asked, place: { country: place, region: null }, before: past }, [gift]).verdict;
+      const asked = {
+        supporterId: 1,
+        channel: 'email',
+        scope: 'appeals',
+        now,
+        rules,
+        recent: [],
+        addresses: AT_7,
+      } as const;
+      return decideFromEntries({ ...asked, place: { country: place, region: null }, before: past }, [gift])
+        .verdict;
     };
     expect(at(months(1), 'US', [])).toBe('send');
     // Strict places know no implied permission: moving out of one opens nothing, moving into one closes.
-    expect([at(months(2), 'US', [['FR', months(1)]]), at(months(2), 'FR', [['US', months(1)]])]).toEqual(['no-permission', 'no-permission']);
+    expect([at(months(2), 'US', [['FR', months(1)]]), at(months(2), 'FR', [['US', months(1)]])]).toEqual([
+      'no-permission',
+      'no-permission',
+    ]);
     // It began after the move.
     expect(at(months(2), 'US', [['FR', months(0)]])).toBe('send');
     // 18 months in the one, 24 in the other.
-    expect([at(months(17), 'GB', [['US', months(1)]]), at(months(19), 'GB', [['US', months(1)]]), at(months(19), 'GB', [])]).toEqual([
-      'send',
-      'no-permission',
-      'send',
-    ]);
+    expect([
+      at(months(17), 'GB', [['US', months(1)]]),
+      at(months(19), 'GB', [['US', months(1)]]),
+      at(months(19), 'GB', []),
+    ]).toEqual(['send', 'no-permission', 'send']);
   });
 
   test('the cap counts the days before this moment, and lets by what answers an act of their own', () => {
     const yes = ['person> email:news yes 10'];
     const now = 100 * DAY;
-    const recent = (n: number, daysAgo: number) => ({ now, recent: Array.from({ length: n }, () => now - daysAgo * DAY) });
+    const recent = (n: number, daysAgo: number) => ({
+      now,
+      recent: Array.from({ length: n }, () => now - daysAgo * DAY),
+    });
     expect(ask('email:news', yes, {}, recent(6, 6))).toBe('had-enough');
     expect(ask('email:news', yes, {}, recent(5, 6))).toBe('send');
     expect(ask('email:news', yes, {}, recent(6, 7))).toBe('send');
@@ -342,7 +537,14 @@ const anyEntry = fc.record({
   how: fc.constantFrom<CollectionMethod>(...COLLECTION_METHODS),
   channel: fc.constant('email' as const),
   scope: fc.constantFrom('news' as const, 'all' as const),
-  state: fc.constantFrom('yes' as const, 'no' as const, 'asked' as const, 'implied' as const, 'pause' as const, 'start' as const),
+  state: fc.constantFrom(
+    'yes' as const,
+    'no' as const,
+    'asked' as const,
+    'implied' as const,
+    'pause' as const,
+    'start' as const,
+  ),
   at: fc.integer({ min: 0, max: 50 }),
   until: fc.integer({ min: 0, max: 150 }),
   byPerson: fc.boolean(),
@@ -351,16 +553,22 @@ const history = (maxLength: number) => fc.array(anyEntry, { maxLength });
 
 describe('properties of the ledger', () => {
   const asked = { contactPointId: 7, supporterId: 1, channel: 'email', scope: 'news' } as const;
-  const stateOf = (entries: PermissionEntry[]) => consentStatus(marksFor(foldEntries(entries), asked), 100, steady(US));
-  const sorted = (cells: Cell[]) => cells.map((cell) => JSON.stringify(cell, Object.keys(cell).sort())).sort();
+  const stateOf = (entries: PermissionEntry[]) =>
+    consentStatus(marksFor(foldEntries(entries), asked), 100, steady(US));
+  const sorted = (cells: Cell[]) =>
+    cells.map((cell) => JSON.stringify(cell, Object.keys(cell).sort())).sort();
 
   test('the order and number of arrivals do not matter', () => {
     fc.assert(
-      fc.property(fc.uniqueArray(anyEntry, { selector: (e) => e.id, maxLength: 12 }), fc.infiniteStream(fc.nat()), (entries, keys) => {
-        const order = new Map(entries.map((e) => [e.id, keys.next().value as number]));
-        const shuffled = [...entries, ...entries].sort((a, b) => order.get(a.id)! - order.get(b.id)!);
-        expect(sorted(foldEntries(shuffled))).toEqual(sorted(foldEntries(entries)));
-      }),
+      fc.property(
+        fc.uniqueArray(anyEntry, { selector: (e) => e.id, maxLength: 12 }),
+        fc.infiniteStream(fc.nat()),
+        (entries, keys) => {
+          const order = new Map(entries.map((e) => [e.id, keys.next().value as number]));
+          const shuffled = [...entries, ...entries].sort((a, b) => order.get(a.id)! - order.get(b.id)!);
+          expect(sorted(foldEntries(shuffled))).toEqual(sorted(foldEntries(entries)));
+        },
+      ),
     );
   });
 
@@ -378,7 +586,9 @@ describe('properties of the ledger', () => {
     fc.assert(
       fc.property(history(10), history(10), (before, added) => {
         fc.pre(stateOf(before).state === 'no');
-        const elsewhere = added.filter((e) => e.state !== 'start' && (e.supporterId !== 1 || e.contactPointId !== 7));
+        const elsewhere = added.filter(
+          (e) => e.state !== 'start' && (e.supporterId !== 1 || e.contactPointId !== 7),
+        );
         expect(stateOf([...before, ...elsewhere]).state).toBe('no');
       }),
     );
@@ -388,7 +598,10 @@ describe('properties of the ledger', () => {
     fc.assert(
       fc.property(history(10), (before) => {
         const stops = (e: PermissionEntry) =>
-          e.state === 'no' && ['keyword', 'reply'].includes(e.how) && e.contactPointId !== null && e.scope === 'all';
+          e.state === 'no' &&
+          ['keyword', 'reply'].includes(e.how) &&
+          e.contactPointId !== null &&
+          e.scope === 'all';
         const start = entry('nobody> email:all start/keyword 99', 999);
         const otherwise = before.filter((e) => !stops(e) && e.state !== 'start');
         expect(stateOf([...before, start]).state).toBe(stateOf(otherwise).state);
@@ -398,17 +611,28 @@ describe('properties of the ledger', () => {
 
   test('a no after everything else always closes, whether by the person or at the address', () => {
     fc.assert(
-      fc.property(history(10), fc.constantFrom('person> ', 'person@*> ', 'person@9> ', 'other> ', 'nobody> '), (entries, who) => {
-        const no = entry(`${who}email:news no 99`, 999);
-        expect(stateOf([...entries, no])).toEqual({ state: 'no', entryId: 999 });
-      }),
+      fc.property(
+        history(10),
+        fc.constantFrom('person> ', 'person@*> ', 'person@9> ', 'other> ', 'nobody> '),
+        (entries, who) => {
+          const no = entry(`${who}email:news no 99`, 999);
+          expect(stateOf([...entries, no])).toEqual({ state: 'no', entryId: 999 });
+        },
+      ),
     );
   });
 
   test('adding a no never adds a recipient', () => {
     fc.assert(
       fc.property(history(10), anyEntry, (entries, one) => {
-        const question = { ...WHERE, supporterId: 1, channel: 'email', scope: 'news', now: 100, addresses: AT_7 } as const;
+        const question = {
+          ...WHERE,
+          supporterId: 1,
+          channel: 'email',
+          scope: 'news',
+          now: 100,
+          addresses: AT_7,
+        } as const;
         const verdict = (all: PermissionEntry[]) => decideFromEntries(question, all).verdict;
         fc.pre(verdict(entries) !== 'send');
         expect(verdict([...entries, { ...one, id: 900, state: 'no' }])).not.toBe('send');

@@ -2,7 +2,13 @@ import type { Instant } from '../common';
 import { foldEntries, marksFor, type Cell, type Mark, type Marks } from './fold';
 import { rulePurposeOf, lapseOf, mayWrite, rulesFor, type HouseRules, type PlaceRules } from './house-rules';
 import { placeAt, type PastPlace, type Place } from './places';
-import { RELATIONSHIPS, type Channel, type PermissionEntry, type PermissionState, type Scope } from './vocabulary';
+import {
+  RELATIONSHIPS,
+  type Channel,
+  type PermissionEntry,
+  type PermissionState,
+  type Scope,
+} from './vocabulary';
 
 const DAY_MS = 86_400_000;
 
@@ -14,7 +20,10 @@ export interface ConsentStatus {
   until?: Instant;
 }
 
-/** The rules that bear on one person: of the place where they are, and of the place where they were at a moment. */
+/**
+ * The rules that bear on one person: of the place where they are, and of the place where they were at a
+ * moment.
+ */
 export interface RulesInForce {
   now: PlaceRules;
   at(moment: Instant): PlaceRules;
@@ -25,15 +34,21 @@ export function steady(rules: PlaceRules): RulesInForce {
   return { now: rules, at: () => rules };
 }
 
-export function rulesInForce(rules: HouseRules, place: Place, before: readonly PastPlace[] = []): RulesInForce {
+export function rulesInForce(
+  rules: HouseRules,
+  place: Place,
+  before: readonly PastPlace[] = [],
+): RulesInForce {
   const now = rulesFor(rules, place);
-  return before.length === 0 ? steady(now) : { now, at: (moment) => rulesFor(rules, placeAt(place, before, moment)) };
+  return before.length === 0
+    ? steady(now)
+    : { now, at: (moment) => rulesFor(rules, placeAt(place, before, moment)) };
 }
 
 /**
- * The state that marks come to at a moment. A no stands until the person's own express agreement at the address, strictly
- * later; a STOP also until a later START from the number. Agreement by any source outranks an implied permission, that
- * outranks a question still open.
+ * The state that marks come to at a moment. A no stands until the person's own express agreement at the
+ * address, strictly later; a STOP also until a later START from the number. Agreement by any source outranks
+ * an implied permission, that outranks a question still open.
  */
 export function consentStatus(marks: Marks, now: Instant, rules: RulesInForce): ConsentStatus {
   const no = isOptedOut(marks);
@@ -50,14 +65,16 @@ export function consentStatus(marks: Marks, now: Instant, rules: RulesInForce): 
 export function isOptedOut(marks: Marks): Mark | undefined {
   const lifted = marks.ownYes?.at ?? -Infinity;
   const no = marks.no && marks.no.at >= lifted ? marks.no : undefined;
-  const stop = marks.stop && marks.stop.at >= Math.max(lifted, marks.start?.at ?? -Infinity) ? marks.stop : undefined;
+  const stop =
+    marks.stop && marks.stop.at >= Math.max(lifted, marks.start?.at ?? -Infinity) ? marks.stop : undefined;
   if (!no || !stop) return no ?? stop;
   return stop.at > no.at ? stop : no;
 }
 
 /**
- * The implied permission that lasts longest, its last moment as `at`; the first in the order of the marks among equals. A
- * relationship must count where it began and where the person is now, and lasts as long as the shorter of the two rules.
+ * The implied permission that lasts longest, its last moment as `at`; the first in the order of the marks
+ * among equals. A relationship must count where it began and where the person is now, and lasts as long as
+ * the shorter of the two rules.
  */
 function impliedBy(marks: Marks, rules: RulesInForce): Mark | undefined {
   let best = marks.stated;
@@ -72,16 +89,19 @@ function impliedBy(marks: Marks, rules: RulesInForce): Mark | undefined {
   return best;
 }
 
-/** The last moment of a relationship by the rules of one place; -Infinity where it counts for nothing there. */
+/**
+ * The last moment of a relationship by the rules of one place; -Infinity where it counts for nothing there.
+ */
 function lapseBy(rules: PlaceRules, relationship: (typeof RELATIONSHIPS)[number], began: Instant): Instant {
   const months = rules.lasts[relationship];
-  if (months === null || (rules.impliedFrom !== null && began < Date.parse(rules.impliedFrom))) return -Infinity;
+  if (months === null || (rules.impliedFrom !== null && began < Date.parse(rules.impliedFrom)))
+    return -Infinity;
   return lapseOf(began, months);
 }
 
 /**
- * Why somebody in the group does not get a message, in the fixed order in which reasons are tried. Each person counts
- * under the first that holds.
+ * Why somebody in the group does not get a message, in the fixed order in which reasons are tried. Each
+ * person counts under the first that holds.
  */
 export const SUPPRESSION_REASONS = [
   'no-address',
@@ -107,8 +127,8 @@ export interface AddressFlags {
 }
 
 /**
- * Whether anything at all may go to an address, such as what somebody asks for who holds a link of theirs. What is asked of
- * a person beyond that is decided by {@link decide}.
+ * Whether anything at all may go to an address, such as what somebody asks for who holds a link of theirs.
+ * What is asked of a person beyond that is decided by {@link decide}.
  */
 export function isOpen({ onHold, doNotContact }: Pick<AddressFlags, 'onHold' | 'doNotContact'>): boolean {
   return !onHold && !doNotContact;
@@ -141,11 +161,13 @@ export interface PermissionQuestion {
 }
 
 /**
- * Decides for a person, a channel, a scope and a moment, and says what the verdict rests on. The first address that
- * may be written to is taken; where there is none, the reason is that of the first address. The only place where this is
- * worked out: for one person, for a slice at the door, for the rows of a batch, for a million in columns.
+ * Decides for a person, a channel, a scope and a moment, and says what the verdict rests on. The first
+ * address that may be written to is taken; where there is none, the reason is that of the first address. The
+ * only place where this is worked out: for one person, for a slice at the door, for the rows of a batch, for
+ * a million in columns.
  *
- * `marksAt` gives the marks that bear at an address (see {@link marksFor}). Whether somebody else in the group already
+ * `marksAt` gives the marks that bear at an address (see {@link marksFor}). Whether somebody else in the
+ * group already
  * gets the copy of a shared address is not a matter of one person: see {@link oneCopyPerAddress}.
  */
 export function decide(question: PermissionQuestion, marksAt: (contactPointId: number) => Marks): Decision {
@@ -167,15 +189,23 @@ export function decide(question: PermissionQuestion, marksAt: (contactPointId: n
 /** As {@link decide}, from cells of marks: the person's own, and those of everybody at their addresses. */
 export function decideFromCells(question: PermissionQuestion, cells: readonly Cell[]): Decision {
   const { supporterId, channel, scope } = question;
-  return decide(question, (contactPointId) => marksFor(cells, { contactPointId, supporterId, channel, scope }));
+  return decide(question, (contactPointId) =>
+    marksFor(cells, { contactPointId, supporterId, channel, scope }),
+  );
 }
 
 /** As {@link decide}, from entries that were not taken back. */
-export function decideFromEntries(question: PermissionQuestion, entries: Iterable<PermissionEntry>): Decision {
+export function decideFromEntries(
+  question: PermissionQuestion,
+  entries: Iterable<PermissionEntry>,
+): Decision {
   return decideFromCells(question, foldEntries(entries));
 }
 
-/** Whether the cap of the place is reached. It counts from exactly so many days before this moment, that moment left out. */
+/**
+ * Whether the cap of the place is reached. It counts from exactly so many days before this moment, that
+ * moment left out.
+ */
 function hadEnough(question: PermissionQuestion, rules: PlaceRules): boolean {
   const cap = question.ownAct ? null : rules.caps[question.channel];
   if (!cap) return false;
@@ -195,7 +225,8 @@ function verdictOf(
   if (address.doNotContact) return 'do-not-contact';
   if (state === 'no') return 'said-no';
   if (address.onHold) return 'on-hold';
-  if (!mayWrite(rules, question.channel, rulePurposeOf(question.scope), state)) return state === 'asked' ? 'asked' : 'no-permission';
+  if (!mayWrite(rules, question.channel, rulePurposeOf(question.scope), state))
+    return state === 'asked' ? 'asked' : 'no-permission';
   if (question.scope !== 'service' && isPaused(marks, question.now)) return 'paused';
   return enough ? 'had-enough' : 'send';
 }
@@ -206,9 +237,9 @@ export function isPaused(marks: Marks, now: Instant): boolean {
 }
 
 /**
- * One copy per address: of the people who would be written to at the same address, the one with the lowest id keeps the
- * message and the others are held back as sharing it. `taken` holds addresses that a copy goes to already; that of this
- * verdict is added. To be asked in rising order of supporter id.
+ * One copy per address: of the people who would be written to at the same address, the one with the lowest id
+ * keeps the message and the others are held back as sharing it. `taken` holds addresses that a copy goes to
+ * already; that of this verdict is added. To be asked in rising order of supporter id.
  */
 export function firstCopy(taken: Set<number>, verdict: Verdict, contactPointId: number | null): Verdict {
   if (verdict !== 'send' || contactPointId === null) return verdict;
@@ -218,6 +249,12 @@ export function firstCopy(taken: Set<number>, verdict: Verdict, contactPointId: 
 }
 
 /** As {@link firstCopy}, for decisions in rising order of supporter id. */
-export function oneCopyPerAddress<T extends Pick<Decision, 'verdict' | 'contactPointId'>>(decisions: readonly T[], taken = new Set<number>()): T[] {
-  return decisions.map((decision) => ({ ...decision, verdict: firstCopy(taken, decision.verdict, decision.contactPointId) }));
+export function oneCopyPerAddress<T extends Pick<Decision, 'verdict' | 'contactPointId'>>(
+  decisions: readonly T[],
+  taken = new Set<number>(),
+): T[] {
+  return decisions.map((decision) => ({
+    ...decision,
+    verdict: firstCopy(taken, decision.verdict, decision.contactPointId),
+  }));
 }

@@ -1,8 +1,8 @@
 import { cellsOf, foldEntries, joinMarks, marksFor, type PermissionEntry } from '.';
 
 /*
- * Where one entry is kept, written down by hand: a no at the address and with the person, START at the address, a pause with
- * the person, all else with the person at the address.
+ * Where one entry is kept, written down by hand: a no at the address and with the person, START at the
+ * address, a pause with the person, all else with the person at the address.
  */
 const ENTRY: PermissionEntry = {
   id: 5,
@@ -17,7 +17,9 @@ const ENTRY: PermissionEntry = {
   byPerson: true,
 };
 const kept = (more: Partial<PermissionEntry>) =>
-  cellsOf({ ...ENTRY, ...more }).map((cell) => `${cell.contactPointId}:${cell.supporterId} ${Object.keys(cell.marks).join()}`);
+  cellsOf({ ...ENTRY, ...more }).map(
+    (cell) => `${cell.contactPointId}:${cell.supporterId} ${Object.keys(cell.marks).join()}`,
+  );
 const nobody = { supporterId: null };
 const nowhere = { contactPointId: null };
 
@@ -31,7 +33,11 @@ test.each<[string, Partial<PermissionEntry>, string[]]>([
   ['a no of nobody known', { state: 'no', ...nobody }, ['7:0 no']],
   ['a no of nobody without an address', { state: 'no', ...nobody, ...nowhere }, []],
   ['a STOP', { state: 'no', how: 'keyword', scope: 'all' }, ['7:0 stop', '0:1 stop']],
-  ['a STOP told without an address is a no', { state: 'no', how: 'reply', scope: 'all', ...nowhere }, ['0:1 no']],
+  [
+    'a STOP told without an address is a no',
+    { state: 'no', how: 'reply', scope: 'all', ...nowhere },
+    ['0:1 no'],
+  ],
   ['a refusal of a part in an answer is a no', { state: 'no', how: 'reply' }, ['7:0 no', '0:1 no']],
   ['START', { state: 'start', how: 'keyword' }, ['7:0 start']],
   ['START without a number', { state: 'start', how: 'keyword', ...nowhere }, []],
@@ -45,11 +51,21 @@ test.each<[string, Partial<PermissionEntry>, string[]]>([
 ])('%s', (_name, more, cells) => expect(kept(more)).toEqual(cells));
 
 test('what a mark carries: when it was said, until when, and by which entry', () => {
-  expect(cellsOf({ ...ENTRY, state: 'pause', until: 140 })[0]!.marks).toEqual({ pause: { at: 100, entryId: 5, until: 140 } });
-  expect(cellsOf({ ...ENTRY, state: 'pause' })[0]!.marks).toEqual({ pause: { at: 100, entryId: 5, until: 100 } });
-  expect(cellsOf({ ...ENTRY, state: 'implied', how: 'file', until: 140 })[0]!.marks).toEqual({ stated: { at: 140, entryId: 5 } });
-  expect(cellsOf({ ...ENTRY, state: 'implied', how: 'file' })[0]!.marks).toEqual({ stated: { at: 100, entryId: 5 } });
-  expect(cellsOf({ ...ENTRY, state: 'asked', until: 140 })[0]!.marks).toEqual({ asked: { at: 100, entryId: 5 } });
+  expect(cellsOf({ ...ENTRY, state: 'pause', until: 140 })[0]!.marks).toEqual({
+    pause: { at: 100, entryId: 5, until: 140 },
+  });
+  expect(cellsOf({ ...ENTRY, state: 'pause' })[0]!.marks).toEqual({
+    pause: { at: 100, entryId: 5, until: 100 },
+  });
+  expect(cellsOf({ ...ENTRY, state: 'implied', how: 'file', until: 140 })[0]!.marks).toEqual({
+    stated: { at: 140, entryId: 5 },
+  });
+  expect(cellsOf({ ...ENTRY, state: 'implied', how: 'file' })[0]!.marks).toEqual({
+    stated: { at: 100, entryId: 5 },
+  });
+  expect(cellsOf({ ...ENTRY, state: 'asked', until: 140 })[0]!.marks).toEqual({
+    asked: { at: 100, entryId: 5 },
+  });
 });
 
 test('of two marks the later counts, of one moment that of the later entry, whichever comes first', () => {
@@ -60,7 +76,10 @@ test('of two marks the later counts, of one moment that of the later entry, whic
     [mark(10, 3), mark(10, 3), mark(10, 3)],
   ] as const)
     expect([joinMarks(a, b), joinMarks(b, a)]).toEqual([wins, wins]);
-  expect(joinMarks(mark(1, 1), { yes: { at: 2, entryId: 2 } })).toEqual({ ...mark(1, 1), yes: { at: 2, entryId: 2 } });
+  expect(joinMarks(mark(1, 1), { yes: { at: 2, entryId: 2 } })).toEqual({
+    ...mark(1, 1),
+    yes: { at: 2, entryId: 2 },
+  });
 });
 
 test('what bears on a question: at the address and at every one, by the person and by everybody, of the scope and wider', () => {
@@ -74,7 +93,13 @@ test('what bears on a question: at the address and at every one, by the person a
   ];
   const asked = { contactPointId: 7, supporterId: 1, channel: 'email', scope: 'news' } as const;
   const mine = { at: 100, entryId: 1 };
-  expect(marksFor(foldEntries(entries), asked)).toEqual({ ownYes: mine, yes: mine, no: { at: 100, entryId: 2 } });
+  expect(marksFor(foldEntries(entries), asked)).toEqual({
+    ownYes: mine,
+    yes: mine,
+    no: { at: 100, entryId: 2 },
+  });
   // At an address of theirs where nobody else spoke, their own no at the other counts.
-  expect(marksFor(foldEntries(entries), { ...asked, contactPointId: 8 })).toEqual({ no: { at: 90, entryId: 3 } });
+  expect(marksFor(foldEntries(entries), { ...asked, contactPointId: 8 })).toEqual({
+    no: { at: 90, entryId: 3 },
+  });
 });

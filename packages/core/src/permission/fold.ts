@@ -19,8 +19,9 @@ export interface Mark {
 }
 
 /**
- * Whose a mark is. A no through an address is the address's (whoever shares it) and the person's (wherever they can be
- * reached); START is the number's; a pause the person's; everything else one person's at one address.
+ * Whose a mark is. A no through an address is the address's (whoever shares it) and the person's (wherever
+ * they can be reached); START is the number's; a pause the person's; everything else one person's at one
+ * address.
  */
 export type MarkHolder = 'address' | 'person' | 'both';
 
@@ -31,8 +32,8 @@ export interface MarkRule {
   how?: readonly CollectionMethod[];
   notHow?: readonly CollectionMethod[];
   /**
-   * True: only what was said through an address, of everything on the channel; with `notHow`, those ways count where there
-   * was no address, or it was of a part.
+   * True: only what was said through an address, of everything on the channel; with `notHow`, those ways
+   * count where there was no address, or it was of a part.
    */
   stops?: true;
   byPerson?: true;
@@ -40,7 +41,10 @@ export interface MarkRule {
   holders: readonly MarkHolder[];
 }
 
-/** A STOP from the number, by keyword or in the person's own words, to everything: what START from there opens again. */
+/**
+ * A STOP from the number, by keyword or in the person's own words, to everything: what START from there opens
+ * again.
+ */
 const STOPPING = ['keyword', 'reply'] as const;
 
 function relationship(how: Relationship): MarkRule {
@@ -48,12 +52,14 @@ function relationship(how: Relationship): MarkRule {
 }
 
 /**
- * The one table of what entries come to. `foldEntry` reads it, and the statement by which a database folds many entries
- * at once is made from it.
+ * The one table of what entries come to. `foldEntry` reads it, and the statement by which a database folds
+ * many entries at once is made from it.
  *
- * `no`, `stop`: refusals, apart because START lifts a STOP and nothing else. `start`: START from the number. `ownYes`: the
- * person's own latest express agreement, the only thing that lifts an older no. `stated`: an implied permission with a
- * last moment of its own (which is its `at`). One for each relationship, whose length is a house rule.
+ * `no`, `stop`: refusals, apart because START lifts a STOP and nothing else. `start`: START from the number.
+ * `ownYes`: the
+ * person's own latest express agreement, the only thing that lifts an older no. `stated`: an implied
+ * permission with a last moment of its own (which is its `at`). One for each relationship, whose length is a
+ * house rule.
  */
 export const MARK_RULES = {
   no: { state: 'no', notHow: STOPPING, stops: true, at: 'said', holders: ['address', 'person'] },
@@ -73,13 +79,16 @@ export type MarkKind = keyof typeof MARK_RULES;
 export const MARK_KINDS = Object.keys(MARK_RULES) as MarkKind[];
 
 /**
- * What entries come to, one mark of a kind. Each mark is the greatest of its kind, so folding is commutative, associative
- * and idempotent: entries may arrive in any order and any number of times, and the table derived from them can be kept by
- * upserts and rebuilt by one GROUP BY with the same result.
+ * What entries come to, one mark of a kind. Each mark is the greatest of its kind, so folding is commutative,
+ * associative and idempotent: entries may arrive in any order and any number of times, and the table derived
+ * from them can be kept by upserts and rebuilt by one GROUP BY with the same result.
  */
 export type Marks = Partial<Record<MarkKind, Mark>>;
 
-/** Where marks are kept: at an address for a person. 0 stands for everybody at the address, and for every address. */
+/**
+ * Where marks are kept: at an address for a person. 0 stands for everybody at the address, and for every
+ * address.
+ */
 export interface Cell {
   contactPointId: number;
   supporterId: number;
@@ -102,7 +111,10 @@ export function makes(rule: MarkRule, entry: PermissionEntry): boolean {
 }
 
 /** The cell of a holder, or null where the entry names none: nobody in particular, or no address. */
-function cellOf(holder: MarkHolder, entry: PermissionEntry): { contactPointId: number; supporterId: number } | null {
+function cellOf(
+  holder: MarkHolder,
+  entry: PermissionEntry,
+): { contactPointId: number; supporterId: number } | null {
   const { contactPointId, supporterId } = entry;
   switch (holder) {
     case 'address':
@@ -127,7 +139,13 @@ export function cellsOf(entry: PermissionEntry): Cell[] {
     if (!makes(rule, entry)) continue;
     for (const holder of rule.holders) {
       const at = cellOf(holder, entry);
-      if (at) cells.push({ ...at, channel: entry.channel, scope: entry.scope, marks: { [kind]: markOf(rule, entry) } });
+      if (at)
+        cells.push({
+          ...at,
+          channel: entry.channel,
+          scope: entry.scope,
+          marks: { [kind]: markOf(rule, entry) },
+        });
     }
   }
   return cells;
@@ -148,8 +166,8 @@ export interface CellQuery {
 }
 
 /**
- * The marks that bear on one question: those of the person and of everybody, at this address and at every address, for
- * the scope and for every wider one.
+ * The marks that bear on one question: those of the person and of everybody, at this address and at every
+ * address, for the scope and for every wider one.
  */
 export function marksFor(cells: Iterable<Cell>, asked: CellQuery): Marks {
   const scopes = bearingScopes(asked.scope);

@@ -20,7 +20,10 @@ import { explain, spoken } from '../words';
 
 const START = startingRules('US');
 const US = PRESETS['united-states'].rules;
-const with_ = (key: string, place: PlaceRules): HouseRules => ({ ...START, places: { ...START.places, [key]: place } });
+const with_ = (key: string, place: PlaceRules): HouseRules => ({
+  ...START,
+  places: { ...START.places, [key]: place },
+});
 
 describe('which rules hold for somebody', () => {
   const rules: HouseRules = { ...with_('US-FL', { ...US, oldAfterMonths: 1 }), charityIn: ['CA'] };
@@ -43,8 +46,13 @@ describe('which rules hold for somebody', () => {
 
   test('what counts for registered charities alone counts where the house is one', () => {
     const rules = with_('CA', { ...US, charityOnly: ['gift'] });
-    const lasts = (charityIn: string[] | undefined, key = 'CA') => rulesFor({ ...rules, charityIn }, { country: key, region: null }).lasts;
-    expect([lasts(undefined).gift, lasts(['US']).gift, lasts(['CA']).gift]).toEqual([null, null, US.lasts.gift]);
+    const lasts = (charityIn: string[] | undefined, key = 'CA') =>
+      rulesFor({ ...rules, charityIn }, { country: key, region: null }).lasts;
+    expect([lasts(undefined).gift, lasts(['US']).gift, lasts(['CA']).gift]).toEqual([
+      null,
+      null,
+      US.lasts.gift,
+    ]);
     expect(lasts(undefined).membership).toBe(US.lasts.membership);
     const region = { ...with_('CA-QC', { ...US, charityOnly: ['gift'] }), charityIn: ['CA'] };
     expect(rulesFor(region, { country: 'CA', region: 'QC' }).lasts.gift).toBe(US.lasts.gift);
@@ -52,7 +60,10 @@ describe('which rules hold for somebody', () => {
 
   test('where a refusal must have been offered, relationships count from the day on which it was', () => {
     const of = (offerNeeded: boolean, impliedFrom: string | null, refusalOfferedSince?: string | null) => {
-      const { lasts, impliedFrom: from } = rulesFor({ ...with_('GB', { ...US, offerNeeded, impliedFrom }), refusalOfferedSince }, GB);
+      const { lasts, impliedFrom: from } = rulesFor(
+        { ...with_('GB', { ...US, offerNeeded, impliedFrom }), refusalOfferedSince },
+        GB,
+      );
       return [lasts.gift, lasts.inquiry, from];
     };
     const GB = { country: 'GB', region: null };
@@ -74,18 +85,35 @@ describe('which rules hold for somebody', () => {
   });
 
   test('what is asked of everything, of marketing and of lists is asked of lists, of a purpose that purpose', () => {
-    expect((['all', 'marketing', 'list:4', 'news', 'service'] as const).map(rulePurposeOf)).toEqual(['lists', 'lists', 'lists', 'news', 'service']);
+    expect((['all', 'marketing', 'list:4', 'news', 'service'] as const).map(rulePurposeOf)).toEqual([
+      'lists',
+      'lists',
+      'lists',
+      'news',
+      'service',
+    ]);
   });
 
   test('who may be written to, by what is needed and how they stand', () => {
-    const needs = (need: 'yes' | 'implied' | 'nothing') => ({ ...US, needs: { ...US.needs, email: { ...US.needs.email, news: need } } });
-    const may = (need: 'yes' | 'implied' | 'nothing') => STATES.filter((state) => mayWrite(needs(need), 'email', 'news', state));
-    expect([may('yes'), may('implied'), may('nothing')]).toEqual([['yes'], ['yes', 'implied'], ['yes', 'implied', 'never']]);
+    const needs = (need: 'yes' | 'implied' | 'nothing') => ({
+      ...US,
+      needs: { ...US.needs, email: { ...US.needs.email, news: need } },
+    });
+    const may = (need: 'yes' | 'implied' | 'nothing') =>
+      STATES.filter((state) => mayWrite(needs(need), 'email', 'news', state));
+    expect([may('yes'), may('implied'), may('nothing')]).toEqual([
+      ['yes'],
+      ['yes', 'implied'],
+      ['yes', 'implied', 'never'],
+    ]);
   });
 
   test('a country of the Union may have rules of its own', () => {
     const own = with_('DE', US);
-    expect([placeKeyOf(own, { country: 'DE', region: null }), placeKeyOf(own, { country: 'AT', region: null })]).toEqual(['DE', 'EU']);
+    expect([
+      placeKeyOf(own, { country: 'DE', region: null }),
+      placeKeyOf(own, { country: 'AT', region: null }),
+    ]).toEqual(['DE', 'EU']);
   });
 
   test('a home that has no rules falls to everywhere else', () => {
@@ -93,7 +121,13 @@ describe('which rules hold for somebody', () => {
   });
 
   test('keys are countries, regions of one, the Union and everywhere else', () => {
-    expect(['US', 'US-FL', 'GB-SCT', 'EU', '*'].filter(isPlaceKey)).toEqual(['US', 'US-FL', 'GB-SCT', 'EU', '*']);
+    expect(['US', 'US-FL', 'GB-SCT', 'EU', '*'].filter(isPlaceKey)).toEqual([
+      'US',
+      'US-FL',
+      'GB-SCT',
+      'EU',
+      '*',
+    ]);
     expect(['us', 'USA', "US'--", '', 'US-', 'US-FLOR'].filter(isPlaceKey)).toEqual([]);
     expect(keysFor({ country: 'FR', region: 'IDF' })).toEqual(['FR-IDF', 'FR', 'EU', '*']);
   });
@@ -134,7 +168,9 @@ describe('presets', () => {
   test('texts go only after a yes, whatever is written', () => {
     const loose = { ...US, needs: { ...US.needs, text: { ...US.needs.text, appeals: 'nothing' as const } } };
     expect(STATES.filter((state) => mayWrite(loose, 'text', 'appeals', state))).toEqual(['yes']);
-    expect(spoken(ruleFaults(with_('US', loose)))).toEqual(['United States: texts go to people who said yes, wherever they are.']);
+    expect(spoken(ruleFaults(with_('US', loose)))).toEqual([
+      'United States: texts go to people who said yes, wherever they are.',
+    ]);
   });
 
   test('hours that end when they begin are none, on any day', () => {
@@ -142,95 +178,176 @@ describe('presets', () => {
     const day = { from: 480, to: 1200 };
     const faults = (hours: PlaceRules['hours']) => spoken(ruleFaults(with_('US', { ...US, hours })));
     const told = ['United States: hours that end when they begin are none; choose others.'];
-    expect([faults({ call: null, text: none }), faults({ call: none, text: null }), faults({ call: none, text: none })]).toEqual([told, told, told]);
+    expect([
+      faults({ call: null, text: none }),
+      faults({ call: none, text: null }),
+      faults({ call: none, text: none }),
+    ]).toEqual([told, told, told]);
     expect(faults({ call: null, text: { ...day, days: { sun: none } } })).toEqual(told);
     expect(faults({ call: null, text: { ...day, holidays: none } })).toEqual(told);
-    expect(faults({ call: day, text: { ...day, days: { sun: null, sat: day }, holidays: null } })).toEqual([]);
+    expect(faults({ call: day, text: { ...day, days: { sun: null, sat: day }, holidays: null } })).toEqual(
+      [],
+    );
   });
 
   test('hours that end before they begin go over midnight', () => {
-    expect(spoken(ruleFaults(with_('US', { ...US, hours: { call: null, text: { from: 1200, to: 480 } } })))).toEqual([]);
+    expect(
+      spoken(ruleFaults(with_('US', { ...US, hours: { call: null, text: { from: 1200, to: 480 } } }))),
+    ).toEqual([]);
   });
 
   test('rules for everywhere else are never missing', () => {
-    expect(spoken(ruleFaults({ home: 'US', places: { US } }))).toEqual(['There must be rules for everywhere else.']);
+    expect(spoken(ruleFaults({ home: 'US', places: { US } }))).toEqual([
+      'There must be rules for everywhere else.',
+    ]);
   });
 });
 
 describe('a change of rules', () => {
-  const email = (need: 'yes' | 'implied' | 'nothing') => ({ ...US, needs: { ...US.needs, email: { ...US.needs.email, appeals: need } } });
+  const email = (need: 'yes' | 'implied' | 'nothing') => ({
+    ...US,
+    needs: { ...US.needs, email: { ...US.needs.email, appeals: need } },
+  });
 
   test('names what it must be counted for', () => {
     expect(changedQuestions(START, START)).toEqual([]);
-    expect(changedQuestions(START, with_('US', email('nothing')))).toEqual([{ channel: 'email', askedFor: 'appeals' }]);
-    const longer = with_('CA', { ...PRESETS.canada.rules, lasts: { ...PRESETS.canada.rules.lasts, gift: 12 } });
-    // Gifts count in Canada for its registered charities alone: for any other house their length changes nothing.
+    expect(changedQuestions(START, with_('US', email('nothing')))).toEqual([
+      { channel: 'email', askedFor: 'appeals' },
+    ]);
+    const longer = with_('CA', {
+      ...PRESETS.canada.rules,
+      lasts: { ...PRESETS.canada.rules.lasts, gift: 12 },
+    });
+    // Gifts count in Canada for its registered charities alone: for any other house their length changes
+    // nothing.
     expect(changedQuestions(START, longer)).toEqual([]);
     const charity = { charityIn: ['CA'] };
-    expect(changedQuestions({ ...START, ...charity }, { ...longer, ...charity }).map((one) => `${one.channel} ${one.askedFor}`)).toEqual([
+    expect(
+      changedQuestions({ ...START, ...charity }, { ...longer, ...charity }).map(
+        (one) => `${one.channel} ${one.askedFor}`,
+      ),
+    ).toEqual([
       ...['news', 'appeals', 'volunteering', 'lists'].map((purpose) => `email ${purpose}`),
       ...['news', 'appeals', 'volunteering', 'service', 'lists'].map((purpose) => `call ${purpose}`),
     ]);
-    expect(changedQuestions(START, with_('US', { ...US, track: { opens: false, links: false } }))).toEqual([]);
+    expect(changedQuestions(START, with_('US', { ...US, track: { opens: false, links: false } }))).toEqual(
+      [],
+    );
   });
 
   test('what counts only for charities, or where a refusal was offered, counts when that changes', () => {
     const gb = { ...PRESETS['united-kingdom'].rules, offerNeeded: false };
-    const implied = { ...gb, needs: { ...gb.needs, email: { ...gb.needs.email, appeals: 'implied' as const } }, lasts: { ...gb.lasts, gift: 24 } };
+    const implied = {
+      ...gb,
+      needs: { ...gb.needs, email: { ...gb.needs.email, appeals: 'implied' as const } },
+      lasts: { ...gb.lasts, gift: 24 },
+    };
     const asked = (before: PlaceRules, after: PlaceRules) =>
-      changedQuestions(with_('GB', before), with_('GB', after)).map((one) => `${one.channel} ${one.askedFor}`);
+      changedQuestions(with_('GB', before), with_('GB', after)).map(
+        (one) => `${one.channel} ${one.askedFor}`,
+      );
     expect(asked(implied, { ...implied, offerNeeded: true })).toContain('email appeals');
     expect(asked(implied, { ...implied, charityOnly: ['gift'] })).toContain('email appeals');
-    expect(changedQuestions(START, { ...START, charityIn: ['CA'] })).toContainEqual({ channel: 'email', askedFor: 'appeals' });
-    expect(changedQuestions(START, { ...START, refusalOfferedSince: '2026-01-01' })).toContainEqual({ channel: 'email', askedFor: 'appeals' });
-    expect(changedQuestions({ ...START, charityIn: [] }, { ...START, refusalOfferedSince: null })).toEqual([]);
+    expect(changedQuestions(START, { ...START, charityIn: ['CA'] })).toContainEqual({
+      channel: 'email',
+      askedFor: 'appeals',
+    });
+    expect(changedQuestions(START, { ...START, refusalOfferedSince: '2026-01-01' })).toContainEqual({
+      channel: 'email',
+      askedFor: 'appeals',
+    });
+    expect(changedQuestions({ ...START, charityIn: [] }, { ...START, refusalOfferedSince: null })).toEqual(
+      [],
+    );
   });
 
   test('caps count for each purpose of their channel, service too, and a home elsewhere for everything', () => {
     const capped = with_('US', { ...US, caps: { ...US.caps, email: { messages: 1, days: 30 } } });
     const all = ['news', 'appeals', 'volunteering', 'service', 'lists'];
-    expect(changedQuestions(START, capped).map((one) => `${one.channel} ${one.askedFor}`)).toEqual(all.map((purpose) => `email ${purpose}`));
+    expect(changedQuestions(START, capped).map((one) => `${one.channel} ${one.askedFor}`)).toEqual(
+      all.map((purpose) => `email ${purpose}`),
+    );
     expect(changedQuestions(START, { ...START, home: 'EU' })).toHaveLength(4 * all.length);
   });
 
   test('a place of its own that says what held there before changes nothing, and another does', () => {
     const { EU, '*': elsewhere } = START.places;
-    expect([changedQuestions(START, with_('AT', EU!)), changedQuestions(START, with_('NZ', elsewhere!))]).toEqual([[], []]);
-    expect(changedQuestions(START, with_('AT', { ...EU!, needs: US.needs }))).toContainEqual({ channel: 'email', askedFor: 'news' });
-    expect(changedQuestions(with_('US-FL', US), with_('US-FL', EU!))).toContainEqual({ channel: 'email', askedFor: 'news' });
+    expect([
+      changedQuestions(START, with_('AT', EU!)),
+      changedQuestions(START, with_('NZ', elsewhere!)),
+    ]).toEqual([[], []]);
+    expect(changedQuestions(START, with_('AT', { ...EU!, needs: US.needs }))).toContainEqual({
+      channel: 'email',
+      askedFor: 'news',
+    });
+    expect(changedQuestions(with_('US-FL', US), with_('US-FL', EU!))).toContainEqual({
+      channel: 'email',
+      askedFor: 'news',
+    });
     const { '*': _gone, ...places } = START.places;
-    expect(changedQuestions(START, { ...START, places: { ...places, '*': US } })).toContainEqual({ channel: 'email', askedFor: 'news' });
+    expect(changedQuestions(START, { ...START, places: { ...places, '*': US } })).toContainEqual({
+      channel: 'email',
+      askedFor: 'news',
+    });
   });
 
   test('a place taken out falls back, and that counts too', () => {
     const { CA: _gone, ...places } = START.places;
-    expect(changedQuestions(START, { ...START, places })).toContainEqual({ channel: 'email', askedFor: 'news' });
+    expect(changedQuestions(START, { ...START, places })).toContainEqual({
+      channel: 'email',
+      askedFor: 'news',
+    });
   });
 
   test('is said in sentences', () => {
     expect(spoken(ruleChanges(START, with_('US', email('nothing'))))).toEqual([
       'United States: email for appeals needs nothing on record, no longer at least an implied permission.',
     ]);
-    expect(spoken(ruleChanges(START, with_('US-ME', US)))).toEqual(['United States, ME has rules of its own now.']);
-    expect(spoken(ruleChanges(START, { ...START, home: 'EU' }))).toEqual(['People whose place is not known now count to European Union.']);
-    expect(spoken(ruleChanges(START, with_('US', { ...US, hours: { ...US.hours, text: { from: 600, to: 1110 } } })))).toEqual([
-      'United States: texts leave from 10:00 to 18:30.',
+    expect(spoken(ruleChanges(START, with_('US-ME', US)))).toEqual([
+      'United States, ME has rules of its own now.',
     ]);
+    expect(spoken(ruleChanges(START, { ...START, home: 'EU' }))).toEqual([
+      'People whose place is not known now count to European Union.',
+    ]);
+    expect(
+      spoken(
+        ruleChanges(START, with_('US', { ...US, hours: { ...US.hours, text: { from: 600, to: 1110 } } })),
+      ),
+    ).toEqual(['United States: texts leave from 10:00 to 18:30.']);
     expect(spoken(ruleChanges(START, START))).toEqual([]);
   });
 });
 
 test('a refusal names the place and what its rule asks for', () => {
-  const decision = { verdict: 'no-permission' as const, contactPointId: 7, state: 'never' as const, entryId: null, until: null };
+  const decision = {
+    verdict: 'no-permission' as const,
+    contactPointId: 7,
+    state: 'never' as const,
+    entryId: null,
+    until: null,
+  };
   const asked = { channel: 'email' as const, scope: 'appeals' as const, rules: START };
   expect(explain(decision, { ...asked, place: { country: 'FR', region: null } })).toBe(
     'Never asked, and for this the rule of the place (European Union, from “European Union”) asks for an express yes.',
   );
-  expect(explain({ ...decision, verdict: 'send', state: 'implied' }, { ...asked, place: { country: 'US', region: null } })).toBe(
+  expect(
+    explain(
+      { ...decision, verdict: 'send', state: 'implied' },
+      { ...asked, place: { country: 'US', region: null } },
+    ),
+  ).toBe(
     'Implied, and for this the rule of the place (United States) asks for at least an implied permission.',
   );
-  expect(explain({ ...decision, verdict: 'had-enough', state: 'yes' }, { ...asked, place: { country: 'US', region: null } })).toContain(
-    'Has had 6 in the last 7 days',
-  );
-  expect(explain({ ...decision, verdict: 'said-no', state: 'no' }, { ...asked, place: { country: 'US', region: null } })).toBe('Opted out.');
+  expect(
+    explain(
+      { ...decision, verdict: 'had-enough', state: 'yes' },
+      { ...asked, place: { country: 'US', region: null } },
+    ),
+  ).toContain('Has had 6 in the last 7 days');
+  expect(
+    explain(
+      { ...decision, verdict: 'said-no', state: 'no' },
+      { ...asked, place: { country: 'US', region: null } },
+    ),
+  ).toBe('Opted out.');
 });

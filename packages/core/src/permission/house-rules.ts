@@ -39,8 +39,8 @@ export const WEEKDAYS = ['sun', 'mon', 'tue', 'wed', 'thu', 'fri', 'sat'] as con
 export type Weekday = (typeof WEEKDAYS)[number];
 
 /**
- * Minutes after local midnight, both ends allowed: 480 to 1260 is "not before 8 a.m. and not after 9 p.m."; where it begins
- * after it ends it reaches over midnight.
+ * Minutes after local midnight, both ends allowed: 480 to 1260 is "not before 8 a.m. and not after 9 p.m.";
+ * where it begins after it ends it reaches over midnight.
  */
 export interface HourSpan {
   from: number;
@@ -71,14 +71,20 @@ export interface PlaceRules {
   lasts: Record<Relationship, number | null>;
   /** Relationships that count only where the house is a registered charity of the place. */
   charityOnly?: Relationship[];
-  /** Relationships count only where those who came into them were offered a way to refuse when their address was taken. */
+  /**
+   * Relationships count only where those who came into them were offered a way to refuse when their address
+   * was taken.
+   */
   offerNeeded?: boolean;
   /** Relationships count only when they began on this day or later (ISO day); null for all. */
   impliedFrom: string | null;
   hours: { call: Hours | null; text: Hours | null };
   caps: Record<Channel, Cap | null>;
   track: { opens: boolean; links: boolean };
-  /** Whether a form asks to confirm by default, and how many days after the act a confirmation may still be asked for. */
+  /**
+   * Whether a form asks to confirm by default, and how many days after the act a confirmation may still be
+   * asked for.
+   */
   confirm: { email: boolean; text: boolean; call: boolean; withinDays: number };
   /** Evidence older than this many months is pointed out. */
   oldAfterMonths: number;
@@ -92,7 +98,10 @@ export interface HouseRules {
   home: PlaceKey;
   /** Countries in which the house is a registered charity: what the law lets only those do counts there. */
   charityIn?: string[];
-  /** The day (ISO) since which every form and gift page of the house offers a way to refuse; null or left out: not all do. */
+  /**
+   * The day (ISO) since which every form and gift page of the house offers a way to refuse; null or left out:
+   * not all do.
+   */
   refusalOfferedSince?: string | null;
   /** Whether a change that opens anybody needs a second owner before it holds. */
   secondPair?: boolean;
@@ -111,7 +120,10 @@ export function placeKeyOf(rules: HouseRules, place: Place): PlaceKey {
   return [...known, ELSEWHERE].find((key) => rules.places[key]) ?? ELSEWHERE;
 }
 
-/** The rules of a place. Looked up once for each place of a set of rules: a million people are in some hundred places. */
+/**
+ * The rules of a place. Looked up once for each place of a set of rules: a million people are in some hundred
+ * places.
+ */
 export function rulesFor(rules: HouseRules, place: Place): PlaceRules {
   let known = placed.get(rules);
   if (!known) placed.set(rules, (known = new Map()));
@@ -134,15 +146,22 @@ function inForce(rules: HouseRules, key: PlaceKey, place: PlaceRules): PlaceRule
 function asCharity(rules: HouseRules, key: PlaceKey, place: PlaceRules): PlaceRules {
   const only = place.charityOnly ?? [];
   if (only.length === 0 || rules.charityIn?.includes(key.slice(0, 2))) return place;
-  return { ...place, lasts: { ...place.lasts, ...Object.fromEntries(only.map((relationship) => [relationship, null])) } };
+  return {
+    ...place,
+    lasts: { ...place.lasts, ...Object.fromEntries(only.map((relationship) => [relationship, null])) },
+  };
 }
 
 /** Without relationships of a time when those who came into them could not refuse at once. */
 function asOffered(rules: HouseRules, place: PlaceRules): PlaceRules {
   if (!place.offerNeeded) return place;
   const since = rules.refusalOfferedSince ?? null;
-  if (since === null) return { ...place, lasts: { gift: null, membership: null, volunteering: null, inquiry: null } };
-  return { ...place, impliedFrom: place.impliedFrom !== null && place.impliedFrom > since ? place.impliedFrom : since };
+  if (since === null)
+    return { ...place, lasts: { gift: null, membership: null, volunteering: null, inquiry: null } };
+  return {
+    ...place,
+    impliedFrom: place.impliedFrom !== null && place.impliedFrom > since ? place.impliedFrom : since,
+  };
 }
 
 const placed = new WeakMap<HouseRules, Map<string, PlaceRules>>();
@@ -151,13 +170,28 @@ export function rulePurposeOf(scope: Scope): RulePurpose {
   return isListScope(scope) || scope === 'all' || scope === 'marketing' ? 'lists' : scope;
 }
 
-/** The least that must be on record for a channel and purpose at a place; for texts a yes, whatever a rule says. */
-export function requiredConsentOf(rules: PlaceRules, channel: Channel, purpose: RulePurpose): RequiredConsent {
+/**
+ * The least that must be on record for a channel and purpose at a place; for texts a yes, whatever a rule
+ * says.
+ */
+export function requiredConsentOf(
+  rules: PlaceRules,
+  channel: Channel,
+  purpose: RulePurpose,
+): RequiredConsent {
   return channel === 'text' ? 'yes' : rules.needs[channel][purpose];
 }
 
-/** Whether the house may write to someone in this state. Yes always, No and Asked never, texts only after a yes. */
-export function mayWrite(rules: PlaceRules, channel: Channel, purpose: RulePurpose, state: PermissionState): boolean {
+/**
+ * Whether the house may write to someone in this state. Yes always, No and Asked never, texts only after a
+ * yes.
+ */
+export function mayWrite(
+  rules: PlaceRules,
+  channel: Channel,
+  purpose: RulePurpose,
+  state: PermissionState,
+): boolean {
   const need = requiredConsentOf(rules, channel, purpose);
   switch (state) {
     case 'yes':
@@ -173,22 +207,28 @@ export function mayWrite(rules: PlaceRules, channel: Channel, purpose: RulePurpo
 }
 
 /**
- * The last moment of a relationship's implied permission: the end (UTC) of the day so many months later, the last day of
- * a shorter month where there is no such day. CASL s. 10(10) counts "the two-year period immediately before the day on
- * which the message was sent", so a gift of 5 March still serves on 5 March two years on, and not on the 6th.
+ * The last moment of a relationship's implied permission: the end (UTC) of the day so many months later, the
+ * last day of a shorter month where there is no such day. CASL s. 10(10) counts "the two-year period
+ * immediately before the day on which the message was sent", so a gift of 5 March still serves on 5 March two
+ * years on, and not on the 6th.
  */
 export function lapseOf(began: Instant, months: number): Instant {
   return (addMonths(Math.floor(began / 86_400_000), months) + 1) * 86_400_000 - 1;
 }
 
-/** Faults of rules that come from outside, each once. What is left out of a preset's shape is caught by the schema. */
+/**
+ * Faults of rules that come from outside, each once. What is left out of a preset's shape is caught by the
+ * schema.
+ */
 export function ruleFaults(rules: HouseRules): Said[] {
   const faults: Said[] = [];
   if (!rules.places[ELSEWHERE]) faults.push(said('rules.elsewhere'));
   for (const [key, place] of Object.entries(rules.places)) {
-    if (RULE_PURPOSES.some((asked) => place.needs.text[asked] !== 'yes')) faults.push(said('rules.texts', { place: { place: key } }));
+    if (RULE_PURPOSES.some((asked) => place.needs.text[asked] !== 'yes'))
+      faults.push(said('rules.texts', { place: { place: key } }));
     const spans = [place.hours.call, place.hours.text].flatMap((hours) => (hours ? spansOf(hours) : []));
-    if (spans.some((span) => span.from === span.to)) faults.push(said('rules.hours', { place: { place: key } }));
+    if (spans.some((span) => span.from === span.to))
+      faults.push(said('rules.hours', { place: { place: key } }));
   }
   return faults;
 }
@@ -199,9 +239,13 @@ export function spansOf(hours: Hours): HourSpan[] {
 }
 
 /** The channel and purposes where two sets of rules differ for anybody: what a change must be counted for. */
-export function changedQuestions(before: HouseRules, after: HouseRules): { channel: Channel; askedFor: RulePurpose }[] {
+export function changedQuestions(
+  before: HouseRules,
+  after: HouseRules,
+): { channel: Channel; askedFor: RulePurpose }[] {
   const keys = [...new Set([...Object.keys(before.places), ...Object.keys(after.places)])];
-  const at = (rules: HouseRules, key: PlaceKey) => rulesFor(rules, key === ELSEWHERE ? { country: null, region: null } : placeOf(key));
+  const at = (rules: HouseRules, key: PlaceKey) =>
+    rulesFor(rules, key === ELSEWHERE ? { country: null, region: null } : placeOf(key));
   const bearing = (rules: PlaceRules, channel: Channel, purpose: RulePurpose) => {
     const need = rules.needs[channel][purpose];
     return JSON.stringify([
@@ -218,12 +262,21 @@ export function changedQuestions(before: HouseRules, after: HouseRules): { chann
   return CHANNELS.flatMap((channel) =>
     RULE_PURPOSES.filter(
       (purpose) =>
-        moved || keys.some((key) => bearing(ofKey(before, key, at), channel, purpose) !== bearing(ofKey(after, key, at), channel, purpose)),
+        moved ||
+        keys.some(
+          (key) =>
+            bearing(ofKey(before, key, at), channel, purpose) !==
+            bearing(ofKey(after, key, at), channel, purpose),
+        ),
     ).map((purpose) => ({ channel, askedFor: purpose })),
   );
 }
 
-function ofKey(rules: HouseRules, key: PlaceKey, at: (rules: HouseRules, key: PlaceKey) => PlaceRules): PlaceRules {
+function ofKey(
+  rules: HouseRules,
+  key: PlaceKey,
+  at: (rules: HouseRules, key: PlaceKey) => PlaceRules,
+): PlaceRules {
   const own = rules.places[key];
   return own ? inForce(rules, key, own) : at(rules, key);
 }

@@ -41,7 +41,17 @@ export {
   WEEKDAYS,
 } from './house-rules';
 export { clockWords, hoursSaid, loosenings, ruleChanges } from './rule-changes';
-export { ELSEWHERE, isPlaceKey, keysFor, placeAt, UNION, UNION_COUNTRIES, type PastPlace, type Place, type PlaceKey } from './places';
+export {
+  ELSEWHERE,
+  isPlaceKey,
+  keysFor,
+  placeAt,
+  UNION,
+  UNION_COUNTRIES,
+  type PastPlace,
+  type Place,
+  type PlaceKey,
+} from './places';
 export { PRESETS, startingRules, withOption, type Preset, type PresetOption } from './presets';
 export {
   decide,

@@ -1,6 +1,8 @@
 import type { Instant } from '../common';
 
-/** Where a supporter is, as far as it is known: ISO 3166-1 alpha-2, and the part after the dash of ISO 3166-2. */
+/**
+ * Where a supporter is, as far as it is known: ISO 3166-1 alpha-2, and the part after the dash of ISO 3166-2.
+ */
 export interface Place {
   country: string | null;
   region: string | null;
@@ -11,9 +13,37 @@ export type PlaceKey = string;
 export const ELSEWHERE: PlaceKey = '*';
 export const UNION: PlaceKey = 'EU';
 
-/** Member states of the European Union and the three others where its data protection law applies (EEA Agreement, Annex XI). */
+/**
+ * Member states of the European Union and the three others where its data protection law applies (EEA
+ * Agreement, Annex XI).
+ */
 export const UNION_COUNTRIES = [
-  ...['AT', 'BE', 'BG', 'CY', 'CZ', 'DE', 'DK', 'EE', 'ES', 'FI', 'FR', 'GR', 'HR', 'HU', 'IE', 'IT', 'LT', 'LU', 'LV', 'MT', 'NL', 'PL', 'PT', 'RO'],
+  ...[
+    'AT',
+    'BE',
+    'BG',
+    'CY',
+    'CZ',
+    'DE',
+    'DK',
+    'EE',
+    'ES',
+    'FI',
+    'FR',
+    'GR',
+    'HR',
+    'HU',
+    'IE',
+    'IT',
+    'LT',
+    'LU',
+    'LV',
+    'MT',
+    'NL',
+    'PL',
+    'PT',
+    'RO',
+  ],
   ...['SE', 'SI', 'SK'],
   ...['IS', 'LI', 'NO'],
 ] as const;

@@ -1,10 +1,18 @@
 import { said, type Said } from '../common';
-import type { RulePurpose, Hours, HouseRules, RequiredConsent, PlaceRules, PresetName, HourSpan } from './house-rules';
+import type {
+  RulePurpose,
+  Hours,
+  HouseRules,
+  RequiredConsent,
+  PlaceRules,
+  PresetName,
+  HourSpan,
+} from './house-rules';
 import type { Channel } from './vocabulary';
 
 /*
- * Starting points for house rules. They are a program's reading of the sources named, not legal advice: each is shown
- * with "verify with your counsel". Sources are cited from memory where no text could be opened here.
+ * Starting points for house rules. They are a program's reading of the sources named, not legal advice: each
+ * is shown with "verify with your counsel". Sources are cited from memory where no text could be opened here.
  */
 
 export interface PresetOption {
@@ -29,7 +37,12 @@ function row(marketing: RequiredConsent, service: RequiredConsent): Record<RuleP
 const STRICT: PlaceRules = {
   preset: 'strict',
   options: [],
-  needs: { email: row('yes', 'nothing'), text: row('yes', 'yes'), call: row('yes', 'yes'), post: row('yes', 'nothing') },
+  needs: {
+    email: row('yes', 'nothing'),
+    text: row('yes', 'yes'),
+    call: row('yes', 'yes'),
+    post: row('yes', 'nothing'),
+  },
   lasts: { gift: null, membership: null, volunteering: null, inquiry: null },
   impliedFrom: null,
   hours: { call: { from: 9 * 60, to: 20 * 60 }, text: { from: 9 * 60, to: 20 * 60 } },
@@ -39,7 +52,12 @@ const STRICT: PlaceRules = {
   oldAfterMonths: 24,
 };
 
-function needing(rules: PlaceRules, channel: Channel, purposes: RulePurpose[], need: RequiredConsent): PlaceRules {
+function needing(
+  rules: PlaceRules,
+  channel: Channel,
+  purposes: RulePurpose[],
+  need: RequiredConsent,
+): PlaceRules {
   const changed = Object.fromEntries(purposes.map((purpose) => [purpose, need]));
   return { ...rules, needs: { ...rules.needs, [channel]: { ...rules.needs[channel], ...changed } } };
 }
@@ -52,7 +70,12 @@ const CRTC_HOURS: Hours = { from: 9 * 60, to: 21 * 60 + 30, days: { sat: WEEKEND
 const UNITED_STATES: PlaceRules = {
   ...STRICT,
   preset: 'united-states',
-  needs: { email: row('implied', 'nothing'), text: row('yes', 'yes'), call: row('implied', 'implied'), post: row('nothing', 'nothing') },
+  needs: {
+    email: row('implied', 'nothing'),
+    text: row('yes', 'yes'),
+    call: row('implied', 'implied'),
+    post: row('nothing', 'nothing'),
+  },
   lasts: { gift: 18, membership: 18, volunteering: 18, inquiry: 3 },
   hours: { call: { from: 8 * 60, to: 21 * 60 }, text: { from: 8 * 60, to: 21 * 60 } },
   track: { opens: true, links: true },
@@ -68,7 +91,11 @@ function state(preset: PresetName, callsADay: number | null, source: string): Pr
     { rule: said('preset.charities-verify'), source: 'our own reading' },
   ];
   const caps = { ...UNITED_STATES.caps, call: callsADay === null ? null : { messages: callsADay, days: 1 } };
-  return { sources, options: [], rules: { ...UNITED_STATES, preset, hours: { call: hours, text: hours }, caps } };
+  return {
+    sources,
+    options: [],
+    rules: { ...UNITED_STATES, preset, hours: { call: hours, text: hours }, caps },
+  };
 }
 
 /** From memory, each to be verified. */
@@ -84,7 +111,8 @@ export const PRESETS: Record<PresetName, Preset> = {
     sources: [
       {
         rule: said('preset.hours-8-21'),
-        source: '47 CFR 64.1200(c)(1), applied by choice where we are a tax-exempt nonprofit, which it exempts',
+        source:
+          '47 CFR 64.1200(c)(1), applied by choice where we are a tax-exempt nonprofit, which it exempts',
       },
       {
         rule: said('preset.texts-in-writing'),
@@ -137,14 +165,20 @@ export const PRESETS: Record<PresetName, Preset> = {
       {
         id: 'charity-fundraising',
         words: said('preset.charity-fundraising'),
-        source: 'Electronic Commerce Protection Regulations, SOR/2013-221, s. 3(g); say in House rules that we are one',
+        source:
+          'Electronic Commerce Protection Regulations, SOR/2013-221, s. 3(g); say in House rules that we are one',
         apply: (rules) => needing(rules, 'email', ['appeals'], 'nothing'),
       },
     ],
     rules: {
       ...STRICT,
       preset: 'canada',
-      needs: { email: row('implied', 'nothing'), text: row('yes', 'yes'), call: row('implied', 'implied'), post: row('nothing', 'nothing') },
+      needs: {
+        email: row('implied', 'nothing'),
+        text: row('yes', 'yes'),
+        call: row('implied', 'implied'),
+        post: row('nothing', 'nothing'),
+      },
       lasts: { gift: 24, membership: 24, volunteering: 24, inquiry: 6 },
       hours: { call: CRTC_HOURS, text: CRTC_HOURS },
       charityOnly: ['gift', 'volunteering'],
@@ -154,7 +188,10 @@ export const PRESETS: Record<PresetName, Preset> = {
   },
   'united-kingdom': {
     sources: [
-      { rule: said('preset.only-with-consent'), source: 'Privacy and Electronic Communications Regulations 2003, reg. 22' },
+      {
+        rule: said('preset.only-with-consent'),
+        source: 'Privacy and Electronic Communications Regulations 2003, reg. 22',
+      },
       {
         rule: said('preset.soft-opt-in-gathered'),
         source: 'PECR reg. 22(3A), added by the Data (Use and Access) Act 2025 (from memory)',
@@ -165,7 +202,8 @@ export const PRESETS: Record<PresetName, Preset> = {
       {
         id: 'charity-soft-opt-in',
         words: said('preset.charity-soft-opt-in'),
-        source: 'PECR reg. 22(3A), added by the Data (Use and Access) Act 2025; in force from 5 February 2026 (from memory)',
+        source:
+          'PECR reg. 22(3A), added by the Data (Use and Access) Act 2025; in force from 5 February 2026 (from memory)',
         apply: (rules) => ({
           ...needing(rules, 'email', MARKETING, 'implied'),
           lasts: { gift: 24, membership: 24, volunteering: 24, inquiry: 24 },
@@ -228,8 +266,12 @@ export function withOption(rules: PlaceRules, id: string, on: boolean): PlaceRul
 /** `now` with the parts that `changed` changed in `base` as they are in `base`. */
 function takenBack<T>(now: T, base: T, changed: T): T {
   if (JSON.stringify(base) === JSON.stringify(changed)) return now;
-  const nested = [now, base, changed].every((one) => typeof one === 'object' && one !== null && !Array.isArray(one));
+  const nested = [now, base, changed].every(
+    (one) => typeof one === 'object' && one !== null && !Array.isArray(one),
+  );
   if (!nested) return base;
-  const keys = [...new Set([...Object.keys(base as object), ...Object.keys(changed as object)])] as (keyof T)[];
+  const keys = [
+    ...new Set([...Object.keys(base as object), ...Object.keys(changed as object)]),
+  ] as (keyof T)[];
   return Object.fromEntries(keys.map((key) => [key, takenBack(now[key], base[key], changed[key])])) as T;
 }

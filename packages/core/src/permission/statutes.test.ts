@@ -17,8 +17,8 @@ import {
 } from '.';
 
 /*
- * Cases from statutes and regulations, each row naming its paragraph. Texts of the law are cited from memory; what
- * each paragraph asks is written in the row's own words.
+ * Cases from statutes and regulations, each row naming its paragraph. Texts of the law are cited from memory;
+ * what each paragraph asks is written in the row's own words.
  */
 const START: HouseRules = { ...startingRules('US'), charityIn: ['CA'] };
 /** Without a registration under the Income Tax Act. */
@@ -28,8 +28,14 @@ const UK_SOFT: HouseRules = {
   refusalOfferedSince: '2026-01-01',
   places: { ...START.places, GB: withOption(PRESETS['united-kingdom'].rules, 'charity-soft-opt-in', true) },
 };
-const CA_CHARITY: HouseRules = { ...START, places: { ...START.places, CA: withOption(PRESETS.canada.rules, 'charity-fundraising', true) } };
-const US_UNASKED: HouseRules = { ...START, places: { ...START.places, US: withOption(PRESETS['united-states'].rules, 'email-unasked', true) } };
+const CA_CHARITY: HouseRules = {
+  ...START,
+  places: { ...START.places, CA: withOption(PRESETS.canada.rules, 'charity-fundraising', true) },
+};
+const US_UNASKED: HouseRules = {
+  ...START,
+  places: { ...START.places, US: withOption(PRESETS['united-states'].rules, 'email-unasked', true) },
+};
 
 interface Said {
   state: PermissionEntry['state'];
@@ -39,7 +45,13 @@ interface Said {
   byPerson?: boolean;
 }
 
-function verdict(country: string, question: [Channel, Scope], on: string, said: Said[], rules: HouseRules = START): Verdict {
+function verdict(
+  country: string,
+  question: [Channel, Scope],
+  on: string,
+  said: Said[],
+  rules: HouseRules = START,
+): Verdict {
   const entries = said.map((one, i) => ({
     id: i + 1,
     contactPointId: 7,
@@ -66,7 +78,9 @@ function verdict(country: string, question: [Channel, Scope], on: string, said: 
   ).verdict;
 }
 
-const related = (how: CollectionMethod, on: string): Said[] => [{ state: 'implied', how, on, byPerson: false }];
+const related = (how: CollectionMethod, on: string): Said[] => [
+  { state: 'implied', how, on, byPerson: false },
+];
 const APPEAL: [Channel, Scope] = ['email', 'appeals'];
 
 describe('who may be written to', () => {
@@ -91,7 +105,11 @@ describe('who may be written to', () => {
       () => verdict('CA', APPEAL, '2026-03-04T12:00Z', related('volunteering', '2024-03-05T12:00Z')),
       'send',
     ],
-    ['CASL s. 10(13)(c): so does membership', () => verdict('CA', APPEAL, '2026-03-04T12:00Z', related('membership', '2024-03-05T12:00Z')), 'send'],
+    [
+      'CASL s. 10(13)(c): so does membership',
+      () => verdict('CA', APPEAL, '2026-03-04T12:00Z', related('membership', '2024-03-05T12:00Z')),
+      'send',
+    ],
     [
       'CASL s. 10(10)(e): an inquiry implies for six months',
       () => verdict('CA', APPEAL, '2026-02-28T12:00Z', related('inquiry', '2025-08-31T12:00Z')),
@@ -102,16 +120,31 @@ describe('who may be written to', () => {
       () => verdict('CA', APPEAL, '2026-03-01T00:00Z', related('inquiry', '2025-08-31T12:00Z')),
       'no-permission',
     ],
-    ['CASL s. 6(1)(a): without consent nothing', () => verdict('CA', APPEAL, '2026-03-01T00:00Z', []), 'no-permission'],
+    [
+      'CASL s. 6(1)(a): without consent nothing',
+      () => verdict('CA', APPEAL, '2026-03-01T00:00Z', []),
+      'no-permission',
+    ],
     [
       'SOR/2013-221 s. 3(g): a registered charity may ask for funds, once switched on',
       () => verdict('CA', APPEAL, '2026-03-01T00:00Z', [], CA_CHARITY),
       'send',
     ],
-    ['SOR/2013-221 s. 3(g): but not send its news', () => verdict('CA', ['email', 'news'], '2026-03-01T00:00Z', [], CA_CHARITY), 'no-permission'],
+    [
+      'SOR/2013-221 s. 3(g): but not send its news',
+      () => verdict('CA', ['email', 'news'], '2026-03-01T00:00Z', [], CA_CHARITY),
+      'no-permission',
+    ],
     [
       'CASL s. 11: and a no still closes',
-      () => verdict('CA', APPEAL, '2026-03-01T00:00Z', [{ state: 'no', how: 'one-click', on: '2026-01-01' }], CA_CHARITY),
+      () =>
+        verdict(
+          'CA',
+          APPEAL,
+          '2026-03-01T00:00Z',
+          [{ state: 'no', how: 'one-click', on: '2026-01-01' }],
+          CA_CHARITY,
+        ),
       'said-no',
     ],
     [
@@ -131,12 +164,20 @@ describe('who may be written to', () => {
     ],
     [
       'PECR reg. 22(3A)(c): of somebody who could not refuse as the address was taken, nothing follows',
-      () => verdict('GB', APPEAL, '2026-06-01T00:00Z', related('gift', '2026-03-01'), { ...UK_SOFT, refusalOfferedSince: null }),
+      () =>
+        verdict('GB', APPEAL, '2026-06-01T00:00Z', related('gift', '2026-03-01'), {
+          ...UK_SOFT,
+          refusalOfferedSince: null,
+        }),
       'no-permission',
     ],
     [
       'PECR reg. 22(3A)(c): nor of a gift before the day since which a refusal is offered',
-      () => verdict('GB', APPEAL, '2026-06-01T00:00Z', related('gift', '2026-03-01'), { ...UK_SOFT, refusalOfferedSince: '2026-03-02' }),
+      () =>
+        verdict('GB', APPEAL, '2026-06-01T00:00Z', related('gift', '2026-03-01'), {
+          ...UK_SOFT,
+          refusalOfferedSince: '2026-03-02',
+        }),
       'no-permission',
     ],
     [
@@ -169,7 +210,10 @@ describe('who may be written to', () => {
     ],
     [
       'GDPR art. 21: and not the receipt',
-      () => verdict('DE', ['email', 'service'], '2026-06-01T00:00Z', [{ state: 'no', how: 'objection', on: '2026-05-02' }]),
+      () =>
+        verdict('DE', ['email', 'service'], '2026-06-01T00:00Z', [
+          { state: 'no', how: 'objection', on: '2026-05-02' },
+        ]),
       'send',
     ],
     [
@@ -199,7 +243,14 @@ describe('who may be written to', () => {
     ],
     [
       '15 U.S.C. 7704(a)(4): leaving closes',
-      () => verdict('US', APPEAL, '2026-06-10T12:00Z', [{ state: 'no', how: 'one-click', on: '2026-06-09' }], US_UNASKED),
+      () =>
+        verdict(
+          'US',
+          APPEAL,
+          '2026-06-10T12:00Z',
+          [{ state: 'no', how: 'one-click', on: '2026-06-09' }],
+          US_UNASKED,
+        ),
       'said-no',
     ],
     [
@@ -207,7 +258,11 @@ describe('who may be written to', () => {
       () => verdict('US', APPEAL, '2026-06-10T12:00Z', [], US_UNASKED),
       'send',
     ],
-    ['our own: switched off, somebody never asked gets nothing', () => verdict('US', APPEAL, '2026-06-10T12:00Z', []), 'no-permission'],
+    [
+      'our own: switched off, somebody never asked gets nothing',
+      () => verdict('US', APPEAL, '2026-06-10T12:00Z', []),
+      'no-permission',
+    ],
   ];
   test.each(rows)('%s', (_law, ask, expected) => {
     expect(ask()).toBe(expected);
@@ -258,7 +313,8 @@ test('47 CFR 64.1200(a)(10)(ii): other reasonable words are seen too, and people
 
 describe('47 CFR 64.1200(c)(1): not before 8 a.m. and not after 9 p.m. where the person is', () => {
   const hours = PRESETS['united-states'].rules.hours.text!;
-  const at = (place: Place, moment: string) => withinHours(hours, zonesOf(place, 'America/Los_Angeles'), Date.parse(moment));
+  const at = (place: Place, moment: string) =>
+    withinHours(hours, zonesOf(place, 'America/Los_Angeles'), Date.parse(moment));
   const rows: [string, Place, string, boolean][] = [
     ['New York, 08:00:00', { country: 'US', region: 'NY' }, '2026-01-15T13:00:00.000Z', true],
     ['New York, 07:59:59.999', { country: 'US', region: 'NY' }, '2026-01-15T12:59:59.999Z', false],
@@ -271,13 +327,33 @@ describe('47 CFR 64.1200(c)(1): not before 8 a.m. and not after 9 p.m. where the
       '2026-07-16T03:30:00.000Z',
       false,
     ],
-    ['Arizona in winter, when both keep the same time: 20:30 in Phoenix', { country: 'US', region: 'AZ' }, '2026-01-16T03:30:00.000Z', true],
+    [
+      'Arizona in winter, when both keep the same time: 20:30 in Phoenix',
+      { country: 'US', region: 'AZ' },
+      '2026-01-16T03:30:00.000Z',
+      true,
+    ],
     ['Arizona, 08:00 in Phoenix', { country: 'US', region: 'AZ' }, '2026-07-15T15:00:00.000Z', true],
     ['Hawaii, 08:00', { country: 'US', region: 'HI' }, '2026-01-15T18:00:00.000Z', true],
-    ['Florida, two zones: 08:00 Eastern is too early in the Panhandle', { country: 'US', region: 'FL' }, '2026-01-15T13:00:00.000Z', false],
+    [
+      'Florida, two zones: 08:00 Eastern is too early in the Panhandle',
+      { country: 'US', region: 'FL' },
+      '2026-01-15T13:00:00.000Z',
+      false,
+    ],
     ['Florida, 08:00 Central', { country: 'US', region: 'FL' }, '2026-01-15T14:00:00.000Z', true],
-    ['a state not known: not before it is 08:00 in Honolulu', { country: 'US', region: null }, '2026-01-15T17:59:59.000Z', false],
-    ['a state not known: not after 21:00 in New York', { country: 'US', region: null }, '2026-01-16T02:00:00.001Z', false],
+    [
+      'a state not known: not before it is 08:00 in Honolulu',
+      { country: 'US', region: null },
+      '2026-01-15T17:59:59.000Z',
+      false,
+    ],
+    [
+      'a state not known: not after 21:00 in New York',
+      { country: 'US', region: null },
+      '2026-01-16T02:00:00.001Z',
+      false,
+    ],
     ['a state not known, between the two', { country: 'US', region: null }, '2026-01-15T20:00:00.000Z', true],
   ];
   test.each(rows)('%s', (_words, place, moment, expected) => {
@@ -286,16 +362,30 @@ describe('47 CFR 64.1200(c)(1): not before 8 a.m. and not after 9 p.m. where the
 });
 
 test('a stricter state has rules of its own: hours to 8 p.m. (Fla. Stat. 501.059(8)(a), from memory)', () => {
-  const florida = { ...PRESETS['united-states'].rules, hours: { call: { from: 480, to: 1200 }, text: { from: 480, to: 1200 } } };
+  const florida = {
+    ...PRESETS['united-states'].rules,
+    hours: { call: { from: 480, to: 1200 }, text: { from: 480, to: 1200 } },
+  };
   const rules: HouseRules = { ...START, places: { ...START.places, 'US-FL': florida } };
   const zones = zonesOf({ country: 'US', region: 'FL' }, 'America/Los_Angeles');
-  expect(withinHours(rules.places['US-FL']!.hours.text, zones, Date.parse('2026-01-16T01:00:00Z'))).toBe(true);
-  expect(withinHours(rules.places['US-FL']!.hours.text, zones, Date.parse('2026-01-16T01:00:01Z'))).toBe(false);
+  expect(withinHours(rules.places['US-FL']!.hours.text, zones, Date.parse('2026-01-16T01:00:00Z'))).toBe(
+    true,
+  );
+  expect(withinHours(rules.places['US-FL']!.hours.text, zones, Date.parse('2026-01-16T01:00:01Z'))).toBe(
+    false,
+  );
 });
 
 test('47 CFR 64.1200(a)(12): after a STOP no second question goes to the phone', () => {
   const stop = { at: 1, entryId: 1 };
-  const request = { now: 2, unanswered: [], all: [], isReminder: false, neverAgain: false, address: { onHold: false, doNotContact: false } };
+  const request = {
+    now: 2,
+    unanswered: [],
+    all: [],
+    isReminder: false,
+    neverAgain: false,
+    address: { onHold: false, doNotContact: false },
+  };
   expect(mayAskToConfirm({ ...request, channel: 'text', marks: { stop } })).toBe(false);
   expect(mayAskToConfirm({ ...request, channel: 'text', marks: {} })).toBe(true);
 });
@@ -304,5 +394,7 @@ test('a lapse falls on the last day of a month that has no such day', () => {
   const day = (iso: string) => new Date(lapseOf(Date.parse(iso), 6)).toISOString();
   expect(day('2025-08-31T09:00Z')).toBe('2026-02-28T23:59:59.999Z');
   expect(day('2023-08-29T23:59Z')).toBe('2024-02-29T23:59:59.999Z');
-  expect(new Date(lapseOf(Date.parse('2024-02-29T00:00Z'), 24)).toISOString()).toBe('2026-02-28T23:59:59.999Z');
+  expect(new Date(lapseOf(Date.parse('2024-02-29T00:00Z'), 24)).toISOString()).toBe(
+    '2026-02-28T23:59:59.999Z',
+  );
 });

@@ -1,13 +1,19 @@
 import { bearingScopes, channelsOf, isListScope, isScope, keysFor, placeAt, type Place } from '.';
 
 test('each kind of address serves its channels', () => {
-  expect([channelsOf('email'), channelsOf('mobile'), channelsOf('post')]).toEqual([['email'], ['text', 'call'], ['post']]);
+  expect([channelsOf('email'), channelsOf('mobile'), channelsOf('post')]).toEqual([
+    ['email'],
+    ['text', 'call'],
+    ['post'],
+  ]);
 });
 
 test('scopes are everything, marketing, a purpose or a list by number', () => {
   const scopes = ['all', 'marketing', 'news', 'appeals', 'volunteering', 'service', 'list:1', 'list:4096'];
   expect(scopes.filter(isScope)).toEqual(scopes);
-  expect(['', 'everything', 'list', 'list:', 'list:x', 'list:1x', 'a list:1', 'list:1 ', 'News'].filter(isScope)).toEqual([]);
+  expect(
+    ['', 'everything', 'list', 'list:', 'list:x', 'list:1x', 'a list:1', 'list:1 ', 'News'].filter(isScope),
+  ).toEqual([]);
   expect((['list:7', 'news', 'all'] as const).map(isListScope)).toEqual([true, false, false]);
 });
 
@@ -31,5 +37,12 @@ test('somebody was in a place until its moment, that moment left out', () => {
     { ...first!, until: 10 },
     { ...second!, until: 20 },
   ];
-  expect([0, 9, 10, 19, 20, 99].map((at) => placeAt(now!, before, at).country)).toEqual(['FR', 'FR', 'CA', 'CA', 'US', 'US']);
+  expect([0, 9, 10, 19, 20, 99].map((at) => placeAt(now!, before, at).country)).toEqual([
+    'FR',
+    'FR',
+    'CA',
+    'CA',
+    'US',
+    'US',
+  ]);
 });

@@ -11,7 +11,12 @@ export const ADDRESS_KINDS = ['email', 'mobile', 'post'] as const;
 export type AddressKind = (typeof ADDRESS_KINDS)[number];
 
 /** The kind of address that a channel reaches people at. */
-export const ADDRESS_KIND: Record<Channel, AddressKind> = { email: 'email', text: 'mobile', call: 'mobile', post: 'post' };
+export const ADDRESS_KIND: Record<Channel, AddressKind> = {
+  email: 'email',
+  text: 'mobile',
+  call: 'mobile',
+  post: 'post',
+};
 
 /** The channels that a kind of address serves. */
 export function channelsOf(kind: AddressKind): Channel[] {
@@ -22,8 +27,8 @@ export const PURPOSES = ['news', 'appeals', 'volunteering', 'service'] as const;
 export type Purpose = (typeof PURPOSES)[number];
 
 /**
- * What a permission is for: everything on the channel, everything but service messages (what an objection under GDPR
- * art. 21(2) closes), one purpose, or one public list.
+ * What a permission is for: everything on the channel, everything but service messages (what an objection
+ * under GDPR art. 21(2) closes), one purpose, or one public list.
  */
 export type Scope = 'all' | 'marketing' | Purpose | `list:${number}`;
 
@@ -31,9 +36,9 @@ export const STATES = ['yes', 'implied', 'asked', 'never', 'no'] as const;
 export type PermissionState = (typeof STATES)[number];
 
 /**
- * What an entry can record: the states but "never", which is the absence of entries; a pause, which changes no state and
- * holds everything but service messages until its last moment; that a number opens again what its STOP closed; and that
- * an earlier entry is taken back, since entries are never removed.
+ * What an entry can record: the states but "never", which is the absence of entries; a pause, which changes
+ * no state and holds everything but service messages until its last moment; that a number opens again what
+ * its STOP closed; and that an earlier entry is taken back, since entries are never removed.
  */
 export const RECORDED_STATES = ['yes', 'implied', 'asked', 'no', 'pause', 'start', 'back'] as const;
 export type RecordedState = (typeof RECORDED_STATES)[number];
@@ -61,19 +66,37 @@ export const COLLECTION_METHODS = [
 ] as const;
 export type CollectionMethod = (typeof COLLECTION_METHODS)[number];
 
-/** Ways in which a person says by hand of a teammate what they agreed to: each is an act of their own, with evidence. */
-export const HAND_EVIDENCE = ['paper', 'phone', 'in-person', 'reply', 'form'] as const satisfies readonly CollectionMethod[];
+/**
+ * Ways in which a person says by hand of a teammate what they agreed to: each is an act of their own, with
+ * evidence.
+ */
+export const HAND_EVIDENCE = [
+  'paper',
+  'phone',
+  'in-person',
+  'reply',
+  'form',
+] as const satisfies readonly CollectionMethod[];
 
 /** Ways in which nobody says anything about themselves: they never lift a no, whoever records them. */
-export const THIRD_PARTY = ['file', 'feed', 'hand', 'complaint', ...RELATIONSHIPS] as const satisfies readonly CollectionMethod[];
+export const THIRD_PARTY = [
+  'file',
+  'feed',
+  'hand',
+  'complaint',
+  ...RELATIONSHIPS,
+] as const satisfies readonly CollectionMethod[];
 
 /**
- * One act of record, never changed once written. `byPerson` is true where the person acted themselves (form, reply,
- * one-click, keyword) or one person was recorded by hand with dated evidence of it; false for files, feeds and gifts.
+ * One act of record, never changed once written. `byPerson` is true where the person acted themselves (form,
+ * reply, one-click, keyword) or one person was recorded by hand with dated evidence of it; false for files,
+ * feeds and gifts.
  */
 export interface PermissionEntry {
   id: number;
-  /** The address that it was said through; null for what was said without one, which holds at every address. */
+  /**
+   * The address that it was said through; null for what was said without one, which holds at every address.
+   */
   contactPointId: number | null;
   /** The person who said it; null where only the address is known. */
   supporterId: number | null;
@@ -82,8 +105,8 @@ export interface PermissionEntry {
   state: RecordedState;
   at: Instant;
   /**
-   * Last moment of a pause, or of an implied permission that is not a relationship's: how long those last is a house
-   * rule, so it is decided when it is asked and not written down.
+   * Last moment of a pause, or of an implied permission that is not a relationship's: how long those last is
+   * a house rule, so it is decided when it is asked and not written down.
    */
   until?: Instant | null;
   how: CollectionMethod;
@@ -95,7 +118,12 @@ export function isListScope(scope: Scope): scope is `list:${number}` {
 }
 
 export function isScope(text: string): text is Scope {
-  return text === 'all' || text === 'marketing' || (PURPOSES as readonly string[]).includes(text) || /^list:\d+$/.test(text);
+  return (
+    text === 'all' ||
+    text === 'marketing' ||
+    (PURPOSES as readonly string[]).includes(text) ||
+    /^list:\d+$/.test(text)
+  );
 }
 
 export function isRelationship(road: CollectionMethod): road is Relationship {

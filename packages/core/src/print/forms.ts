@@ -1,4 +1,7 @@
-/** What people can be printed as: a sheet to call from, one to go from door to door with, mailing labels, letters. */
+/**
+ * What people can be printed as: a sheet to call from, one to go from door to door with, mailing labels,
+ * letters.
+ */
 export const PRINT_FORMS = ['call', 'door', 'labels', 'letters'] as const;
 export type PrintForm = (typeof PRINT_FORMS)[number];
 

@@ -1,3 +1,11 @@
 export { doorOrder, parseStreet, walks, type Door, type Walk } from './doors';
-export { LABEL_SHEETS, labelAt, LABEL_KINDS, PAPERS, type LabelKind, type LabelSheet, type Paper } from './labels';
+export {
+  LABEL_SHEETS,
+  labelAt,
+  LABEL_KINDS,
+  PAPERS,
+  type LabelKind,
+  type LabelSheet,
+  type Paper,
+} from './labels';
 export { PRINT_FORMS, SHEET_COLUMNS, type PrintForm, type SheetColumn } from './forms';

@@ -1,5 +1,10 @@
-/** Papers in points (1/72 inch): ISO 216 A4 (210 × 297 mm) and ANSI/ASME Y14.1 A, "US Letter" (8.5 × 11 in). */
-export const PAPERS = { A4: { width: mm(210), height: mm(297) }, LETTER: { width: 612, height: 792 } } as const;
+/**
+ * Papers in points (1/72 inch): ISO 216 A4 (210 × 297 mm) and ANSI/ASME Y14.1 A, "US Letter" (8.5 × 11 in).
+ */
+export const PAPERS = {
+  A4: { width: mm(210), height: mm(297) },
+  LETTER: { width: 612, height: 792 },
+} as const;
 export type Paper = keyof typeof PAPERS;
 
 /** A sheet of labels, all lengths in points from the upper left corner of the paper. */
@@ -18,7 +23,10 @@ export interface LabelSheet {
 export const LABEL_KINDS = ['a4-21', 'letter-30'] as const;
 export type LabelKind = (typeof LABEL_KINDS)[number];
 
-/** The two most common sheets for addresses, by their measures (common practice of stationers, no source; the measures are from memory). */
+/**
+ * The two most common sheets for addresses, by their measures (common practice of stationers, no source; the
+ * measures are from memory).
+ */
 export const LABEL_SHEETS: Record<LabelKind, LabelSheet> = {
   'a4-21': {
     paper: 'A4',
@@ -48,7 +56,10 @@ function mm(length: number): number {
   return (length / 25.4) * 72;
 }
 
-/** Where a label lies: its page from 0, and its upper left corner. `used` labels of the first sheet were peeled off before. */
+/**
+ * Where a label lies: its page from 0, and its upper left corner. `used` labels of the first sheet were
+ * peeled off before.
+ */
 export function labelAt(sheet: LabelSheet, index: number, used = 0): { page: number; x: number; y: number } {
   const perPage = sheet.columns * sheet.rows;
   const at = index + used;

@@ -16,7 +16,9 @@ describe('street addresses', () => {
     ['Boathouse, Upper Quay', 'Boathouse, Upper Quay', null, '', ''],
     ['PO Box', 'PO Box', null, '', ''],
     ['', '', null, '', ''],
-  ])('%s', (text, street, number, suffix, unit) => expect(parseStreet(text)).toEqual({ street, number, suffix, unit }));
+  ])('%s', (text, street, number, suffix, unit) =>
+    expect(parseStreet(text)).toEqual({ street, number, suffix, unit }),
+  );
 });
 
 describe('going from door to door', () => {
@@ -33,7 +35,9 @@ describe('going from door to door', () => {
       at('5 Anchor Street'),
       at('1 Zebra Row', 'Alder Mouth'),
     ];
-    expect(walks(all).map(({ street, side, doors }) => [street, side, doors.map((door) => door.street)])).toEqual([
+    expect(
+      walks(all).map(({ street, side, doors }) => [street, side, doors.map((door) => door.street)]),
+    ).toEqual([
       ['Zebra Row', 'odd', ['1 Zebra Row']],
       ['Anchor Street', 'odd', ['5 Anchor Street']],
       ['Slip Lane', 'odd', ['3 Slip Lane', '3B Slip Lane', '21 slip lane']],
@@ -44,7 +48,9 @@ describe('going from door to door', () => {
 
   test('nobody is lost, and no side of a street comes twice', () => {
     const someone = fc.record({
-      street: fc.tuple(fc.nat(30), fc.constantFrom('Slip Lane', 'Anchor Street', 'Quay')).map(([number, street]) => `${number} ${street}`),
+      street: fc
+        .tuple(fc.nat(30), fc.constantFrom('Slip Lane', 'Anchor Street', 'Quay'))
+        .map(([number, street]) => `${number} ${street}`),
       city: fc.constantFrom('Port Alder', 'Alder Mouth'),
     });
     fc.assert(
@@ -66,15 +72,18 @@ describe('labels', () => {
     expect([PAPERS.LETTER.width / 72, PAPERS.LETTER.height / 72]).toEqual([8.5, 11]);
   });
 
-  test.each(LABEL_KINDS)('%s: labels lie on the paper, beside each other, with the same margin at both ends', (kind) => {
-    const sheet = LABEL_SHEETS[kind];
-    const paper = PAPERS[sheet.paper];
-    const last = labelAt(sheet, sheet.columns * sheet.rows - 1);
-    expect(last.page).toBe(0);
-    expect(paper.width - (last.x + sheet.width)).toBeCloseTo(sheet.left, 0);
-    expect(paper.height - (last.y + sheet.height)).toBeCloseTo(sheet.top, 0);
-    expect(labelAt(sheet, 1).x).toBeGreaterThanOrEqual(labelAt(sheet, 0).x + sheet.width);
-  });
+  test.each(LABEL_KINDS)(
+    '%s: labels lie on the paper, beside each other, with the same margin at both ends',
+    (kind) => {
+      const sheet = LABEL_SHEETS[kind];
+      const paper = PAPERS[sheet.paper];
+      const last = labelAt(sheet, sheet.columns * sheet.rows - 1);
+      expect(last.page).toBe(0);
+      expect(paper.width - (last.x + sheet.width)).toBeCloseTo(sheet.left, 0);
+      expect(paper.height - (last.y + sheet.height)).toBeCloseTo(sheet.top, 0);
+      expect(labelAt(sheet, 1).x).toBeGreaterThanOrEqual(labelAt(sheet, 0).x + sheet.width);
+    },
+  );
 
   test('a sheet begun goes on behind the labels used, and the next page begins at its first', () => {
     const sheet = LABEL_SHEETS['letter-30'];

@@ -8,8 +8,9 @@ export interface Rate {
 const Z = 1.959964;
 
 /**
- * The Wilson score interval (E. B. Wilson, "Probable inference, the law of succession, and statistical inference",
- * JASA 22, 1927): honest also for few people and for rates near 0 or 1. Null when there is nobody to count.
+ * The Wilson score interval (E. B. Wilson, "Probable inference, the law of succession, and statistical
+ * inference", JASA 22, 1927): honest also for few people and for rates near 0 or 1. Null when there is nobody
+ * to count.
  */
 export function wilson(count: number, of: number): Rate | null {
   if (of <= 0) return null;

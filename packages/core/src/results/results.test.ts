@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { wilson } from '.';
 
-// R. G. Newcombe, "Two-sided confidence intervals for the single proportion", Statistics in Medicine 17 (1998), table I,
-// method 3 (score, no continuity correction); values from memory.
+// R. G. Newcombe, "Two-sided confidence intervals for the single proportion", Statistics in Medicine 17
+// (1998), table I, method 3 (score, no continuity correction); values from memory.
 test.each([
   [81, 263, 0.2553, 0.3662],
   [15, 148, 0.0624, 0.1605],

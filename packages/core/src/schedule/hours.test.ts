@@ -6,7 +6,14 @@ import { localTime, nextDecentMoment, withinHours, ZONED_REGIONS, zonesOf, type 
 
 const HOURS = { from: 8 * 60, to: 21 * 60 };
 const zones = fc.uniqueArray(
-  fc.constantFrom('America/New_York', 'Pacific/Honolulu', 'Asia/Kolkata', 'Europe/Paris', 'Australia/Lord_Howe', 'Pacific/Auckland'),
+  fc.constantFrom(
+    'America/New_York',
+    'Pacific/Honolulu',
+    'Asia/Kolkata',
+    'Europe/Paris',
+    'Australia/Lord_Howe',
+    'Pacific/Auckland',
+  ),
   {
     minLength: 1,
     maxLength: 2,
@@ -17,21 +24,25 @@ const moment = fc.integer({ min: Date.UTC(2026, 0, 1), max: Date.UTC(2027, 11, 3
 describe('decent hours', () => {
   test('local time is that of Intl, to the millisecond', () => {
     fc.assert(
-      fc.property(moment, fc.constantFrom('America/New_York', 'Asia/Kolkata', 'Australia/Lord_Howe'), (at, zone) => {
-        const shown = new Intl.DateTimeFormat('en-GB', {
-          timeZone: zone,
-          hourCycle: 'h23',
-          hour: '2-digit',
-          minute: '2-digit',
-          second: '2-digit',
-          fractionalSecondDigits: 3,
-        }).format(at);
-        const ms = localTime(at, zone);
-        const pad = (n: number, width = 2) => String(n).padStart(width, '0');
-        expect(
-          `${pad(Math.floor(ms / 3_600_000))}:${pad(Math.floor(ms / 60_000) % 60)}:${pad(Math.floor(ms / 1000) % 60)}.${pad(ms % 1000, 3)}`,
-        ).toBe(shown);
-      }),
+      fc.property(
+        moment,
+        fc.constantFrom('America/New_York', 'Asia/Kolkata', 'Australia/Lord_Howe'),
+        (at, zone) => {
+          const shown = new Intl.DateTimeFormat('en-GB', {
+            timeZone: zone,
+            hourCycle: 'h23',
+            hour: '2-digit',
+            minute: '2-digit',
+            second: '2-digit',
+            fractionalSecondDigits: 3,
+          }).format(at);
+          const ms = localTime(at, zone);
+          const pad = (n: number, width = 2) => String(n).padStart(width, '0');
+          expect(
+            `${pad(Math.floor(ms / 3_600_000))}:${pad(Math.floor(ms / 60_000) % 60)}:${pad(Math.floor(ms / 1000) % 60)}.${pad(ms % 1000, 3)}`,
+          ).toBe(shown);
+        },
+      ),
     );
   });
 
@@ -54,20 +65,33 @@ describe('decent hours', () => {
 
   test('the next decent moment is decent, not before now, and none lies before it, whatever the hours', () => {
     fc.assert(
-      fc.property(anyHours, holiday, moment, zones, fc.double({ min: 0, max: 1, noNaN: true }), (hours, isHoliday, at, where, part) => {
-        const next = nextDecentMoment(hours, where, at, isHoliday);
-        expect(next).toBeGreaterThanOrEqual(at);
-        const common = Array.from({ length: 9 * 24 * 6 }, (_v, i) => at + i * 600_000).some((one) => withinHours(hours, where, one, isHoliday));
-        fc.pre(common);
-        expect(withinHours(hours, where, next, isHoliday)).toBe(true);
-        if (next - 60_000 > at) expect(withinHours(hours, where, Math.floor(at + (next - 60_000 - at) * part), isHoliday)).toBe(false);
-      }),
+      fc.property(
+        anyHours,
+        holiday,
+        moment,
+        zones,
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (hours, isHoliday, at, where, part) => {
+          const next = nextDecentMoment(hours, where, at, isHoliday);
+          expect(next).toBeGreaterThanOrEqual(at);
+          const common = Array.from({ length: 9 * 24 * 6 }, (_v, i) => at + i * 600_000).some((one) =>
+            withinHours(hours, where, one, isHoliday),
+          );
+          fc.pre(common);
+          expect(withinHours(hours, where, next, isHoliday)).toBe(true);
+          if (next - 60_000 > at)
+            expect(withinHours(hours, where, Math.floor(at + (next - 60_000 - at) * part), isHoliday)).toBe(
+              false,
+            );
+        },
+      ),
       { numRuns: 150 },
     );
   });
 
   const AT = (iso: string) => Date.parse(iso);
-  // CRTC Unsolicited Telecommunications Rules, Part III, s. 23 (from memory): weekdays 9:00 to 21:30, week-ends 10:00 to 18:00.
+  // CRTC Unsolicited Telecommunications Rules, Part III, s. 23 (from memory): weekdays 9:00 to 21:30,
+  // week-ends 10:00 to 18:00.
   test.each<[string, string, boolean]>([
     ['Friday 21:30 in Toronto', '2026-11-27T21:30:00-05:00', true],
     ['Friday 21:31', '2026-11-27T21:31:00-05:00', false],
@@ -84,13 +108,19 @@ describe('decent hours', () => {
     const night = { from: 22 * 60, to: 6 * 60, days: { sun: null } };
     const paris = (iso: string) => withinHours(night, ['Europe/Paris'], AT(iso));
     // 28 November 2026 is a Saturday: its night ends on Sunday at six, and Sunday has none.
-    expect([paris('2026-11-28T21:59:00+01:00'), paris('2026-11-28T22:00:00+01:00'), paris('2026-11-29T05:59:00+01:00')]).toEqual([false, true, true]);
-    expect([paris('2026-11-29T06:01:00+01:00'), paris('2026-11-29T23:00:00+01:00'), paris('2026-11-30T03:00:00+01:00')]).toEqual([
-      false,
-      false,
-      false,
-    ]);
-    expect(nextDecentMoment(night, ['Europe/Paris'], AT('2026-11-29T12:00:00+01:00'))).toBe(AT('2026-11-30T22:00:00+01:00'));
+    expect([
+      paris('2026-11-28T21:59:00+01:00'),
+      paris('2026-11-28T22:00:00+01:00'),
+      paris('2026-11-29T05:59:00+01:00'),
+    ]).toEqual([false, true, true]);
+    expect([
+      paris('2026-11-29T06:01:00+01:00'),
+      paris('2026-11-29T23:00:00+01:00'),
+      paris('2026-11-30T03:00:00+01:00'),
+    ]).toEqual([false, false, false]);
+    expect(nextDecentMoment(night, ['Europe/Paris'], AT('2026-11-29T12:00:00+01:00'))).toBe(
+      AT('2026-11-30T22:00:00+01:00'),
+    );
   });
 
   test('a holiday has hours of its own, or none', () => {
@@ -100,11 +130,16 @@ describe('decent hours', () => {
       withinHours(none, ['America/New_York'], AT('2026-12-25T12:00:00-05:00'), isHoliday),
       withinHours(HOURS, ['America/New_York'], AT('2026-12-25T12:00:00-05:00'), isHoliday),
     ]).toEqual([false, true]);
-    expect(nextDecentMoment(none, ['America/New_York'], AT('2026-12-24T22:00:00-05:00'), isHoliday)).toBe(AT('2026-12-26T08:00:00-05:00'));
+    expect(nextDecentMoment(none, ['America/New_York'], AT('2026-12-24T22:00:00-05:00'), isHoliday)).toBe(
+      AT('2026-12-26T08:00:00-05:00'),
+    );
   });
 
   test('where no hour is decent at all, nothing leaves', () => {
-    const never = { ...HOURS, days: { sun: null, mon: null, tue: null, wed: null, thu: null, fri: null, sat: null } };
+    const never = {
+      ...HOURS,
+      days: { sun: null, mon: null, tue: null, wed: null, thu: null, fri: null, sat: null },
+    };
     expect(nextDecentMoment(never, ['Europe/Paris'], 0)).toBeGreaterThan(9 * 86_400_000);
   });
 
@@ -122,13 +157,16 @@ describe('decent hours', () => {
 describe('where somebody may be', () => {
   test('every region named is in a zone of its country by the IANA database, as countries-and-timezones ships it', () => {
     for (const [country, regions] of Object.entries(ZONED_REGIONS)) {
-      const offsets = new Set(getCountry(country as 'US')!.timezones.map((zone) => getTimezone(zone)!.utcOffset));
+      const offsets = new Set(
+        getCountry(country as 'US')!.timezones.map((zone) => getTimezone(zone)!.utcOffset),
+      );
       for (const [region, of] of Object.entries(regions)) {
         for (const zone of of) {
           const found = getTimezone(zone);
           expect([region, zone, found !== null]).toEqual([region, zone, true]);
           // Puerto Rico has a country code of its own there.
-          if (region !== 'PR') expect([region, zone, offsets.has(found!.utcOffset)]).toEqual([region, zone, true]);
+          if (region !== 'PR')
+            expect([region, zone, offsets.has(found!.utcOffset)]).toEqual([region, zone, true]);
         }
       }
     }
@@ -148,9 +186,9 @@ describe('where somebody may be', () => {
 });
 
 /*
- * IANA Time Zone Database, zone.tab (public domain), the lines of the United States and Canada: each zone with the part of
- * the country that it is used in. Where a comment names states or provinces, those have that zone; the others are told
- * apart by the largest cities of each (below).
+ * IANA Time Zone Database, zone.tab (public domain), the lines of the United States and Canada: each zone
+ * with the part of the country that it is used in. Where a comment names states or provinces, those have that
+ * zone; the others are told apart by the largest cities of each (below).
  */
 const ZONE_TAB = `CA America/St_Johns Newfoundland, Labrador (SE)
 CA America/Halifax Atlantic - NS (most areas), PE
@@ -180,9 +218,13 @@ US America/Phoenix MST - AZ (except Navajo)`;
 
 describe('held against the IANA database', () => {
   const offsets = (zone: string) =>
-    [Date.UTC(2026, 0, 15), Date.UTC(2026, 6, 15)].map((at) => (localTime(at, zone) - (at % 86_400_000) + 86_400_000) % 86_400_000).join();
+    [Date.UTC(2026, 0, 15), Date.UTC(2026, 6, 15)]
+      .map((at) => (localTime(at, zone) - (at % 86_400_000) + 86_400_000) % 86_400_000)
+      .join();
   const regionsIn = (country: string, comment: string) =>
-    [...comment.matchAll(/\b([A-Z]{2})\b/g)].map((found) => found[1]!).filter((code) => code in ZONED_REGIONS[country]!);
+    [...comment.matchAll(/\b([A-Z]{2})\b/g)]
+      .map((found) => found[1]!)
+      .filter((code) => code in ZONED_REGIONS[country]!);
 
   test.each(ZONE_TAB.split('\n').map((line) => line.split(' ')))('%s %s', (country, zone, ...comment) => {
     for (const region of regionsIn(country!, comment.join(' '))) {
@@ -192,14 +234,20 @@ describe('held against the IANA database', () => {
   });
 
   test('every larger city of every state and province lies in a zone of it', () => {
-    const cities = cityMapping.filter(({ iso2, pop, timezone }) => ['US', 'CA'].includes(iso2) && pop > 5000 && timezone);
+    const cities = cityMapping.filter(
+      ({ iso2, pop, timezone }) => ['US', 'CA'].includes(iso2) && pop > 5000 && timezone,
+    );
     expect(cities.length).toBeGreaterThan(500);
     const strangers = cities.filter(({ iso2, province, state_ansi, timezone }) => {
       const code = iso2 === 'US' ? state_ansi : PROVINCES[province];
       const known = code ? ZONED_REGIONS[iso2]![code] : undefined;
       return known && !known.map(offsets).includes(offsets(timezone));
     });
-    expect(strangers.map(({ city, state_ansi, province, timezone }) => `${city} ${state_ansi ?? province} ${timezone}`)).toEqual([]);
+    expect(
+      strangers.map(
+        ({ city, state_ansi, province, timezone }) => `${city} ${state_ansi ?? province} ${timezone}`,
+      ),
+    ).toEqual([]);
   });
 });
 

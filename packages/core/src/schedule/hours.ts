@@ -15,14 +15,23 @@ const noHolidays: IsHoliday = () => false;
 export function localTime(at: Instant, zone: string): number {
   let clock = clocks.get(zone);
   if (!clock) {
-    clock = new Intl.DateTimeFormat('en-GB', { timeZone: zone, hourCycle: 'h23', hour: '2-digit', minute: '2-digit', second: '2-digit' });
+    clock = new Intl.DateTimeFormat('en-GB', {
+      timeZone: zone,
+      hourCycle: 'h23',
+      hour: '2-digit',
+      minute: '2-digit',
+      second: '2-digit',
+    });
     clocks.set(zone, clock);
   }
   const [hours, minutes, seconds] = clock.format(at).split(':').map(Number) as [number, number, number];
   return ((hours * 60 + minutes) * 60 + seconds) * 1000 + (((at % 1000) + 1000) % 1000);
 }
 
-/** The span of a calendar day: that of a holiday, of its weekday, or of every day; null where nothing is decent all day. */
+/**
+ * The span of a calendar day: that of a holiday, of its weekday, or of every day; null where nothing is
+ * decent all day.
+ */
 export function spanOf(hours: Hours, day: Day, isHoliday: IsHoliday = noHolidays): HourSpan | null {
   if (hours.holidays !== undefined && isHoliday(day)) return hours.holidays;
   // 1 January 1970 was a Thursday.
@@ -50,12 +59,23 @@ function withinInZone(hours: Hours, zone: string, at: Instant, isHoliday: IsHoli
   return inSpan(spanOf(hours, day, isHoliday), local) || inTail(spanOf(hours, day - 1, isHoliday), local);
 }
 
-/** Whether a moment lies within the hours in every one of the zones, both ends included. Hours may reach over midnight. */
-export function withinHours(hours: Hours | null, zones: readonly string[], at: Instant, isHoliday = noHolidays): boolean {
+/**
+ * Whether a moment lies within the hours in every one of the zones, both ends included. Hours may reach over
+ * midnight.
+ */
+export function withinHours(
+  hours: Hours | null,
+  zones: readonly string[],
+  at: Instant,
+  isHoliday = noHolidays,
+): boolean {
   return !hours || zones.every((zone) => withinInZone(hours, zone, at, isHoliday));
 }
 
-/** The next moment at which the hours begin in a zone, after `at`; null where they do not within the days looked at. */
+/**
+ * The next moment at which the hours begin in a zone, after `at`; null where they do not within the days
+ * looked at.
+ */
 function nextBeginning(hours: Hours, zone: string, at: Instant, isHoliday: IsHoliday): Instant | null {
   const [local, today] = [localTime(at, zone), dayInZone(at, zone)];
   for (let ahead = 0; ahead <= DAYS_AHEAD; ahead++) {
@@ -70,10 +90,15 @@ function nextBeginning(hours: Hours, zone: string, at: Instant, isHoliday: IsHol
 }
 
 /**
- * The first moment from `at` on that lies within the hours in all zones; where the zones lie so far apart that no such
- * moment comes within the days looked at, the first that is decent in the first of them.
+ * The first moment from `at` on that lies within the hours in all zones; where the zones lie so far apart
+ * that no such moment comes within the days looked at, the first that is decent in the first of them.
  */
-export function nextDecentMoment(hours: Hours | null, zones: readonly string[], at: Instant, isHoliday = noHolidays): Instant {
+export function nextDecentMoment(
+  hours: Hours | null,
+  zones: readonly string[],
+  at: Instant,
+  isHoliday = noHolidays,
+): Instant {
   if (!hours) return at;
   let then = at;
   while (then <= at + DAYS_AHEAD * DAY_MS) {
@@ -83,5 +108,9 @@ export function nextDecentMoment(hours: Hours | null, zones: readonly string[], 
     if (next === null || next <= then) break;
     then = next;
   }
-  return zones.length > 1 ? nextDecentMoment(hours, zones.slice(0, 1), at, isHoliday) : then === at ? at + DAYS_AHEAD * DAY_MS : then;
+  return zones.length > 1
+    ? nextDecentMoment(hours, zones.slice(0, 1), at, isHoliday)
+    : then === at
+      ? at + DAYS_AHEAD * DAY_MS
+      : then;
 }

@@ -1,12 +1,18 @@
 import { getCountry } from 'countries-and-timezones';
 import type { Place } from '../permission';
 
-const [EASTERN, CENTRAL, MOUNTAIN, PACIFIC] = ['America/New_York', 'America/Chicago', 'America/Denver', 'America/Los_Angeles'];
+const [EASTERN, CENTRAL, MOUNTAIN, PACIFIC] = [
+  'America/New_York',
+  'America/Chicago',
+  'America/Denver',
+  'America/Los_Angeles',
+];
 const [ATLANTIC, NEWFOUNDLAND] = ['America/Halifax', 'America/St_Johns'];
 
 /**
- * Zones of the states (49 CFR part 71) and provinces whose country has several; the zones of a split one all stand here.
- * Compiled from memory of the IANA time zone database; checked against it for every name and offset by a test.
+ * Zones of the states (49 CFR part 71) and provinces whose country has several; the zones of a split one all
+ * stand here. Compiled from memory of the IANA time zone database; checked against it for every name and
+ * offset by a test.
  */
 const REGIONS: Record<string, Record<string, readonly string[]>> = {
   US: {
@@ -49,8 +55,8 @@ function spread(zones: readonly string[], regions: string): Record<string, reado
 export const ZONED_REGIONS = REGIONS;
 
 /**
- * Every time zone that a supporter may be in: that of the region where it is known, else all of the country, else the
- * house's own. An hour is decent when it is decent in all of them.
+ * Every time zone that a supporter may be in: that of the region where it is known, else all of the country,
+ * else the house's own. An hour is decent when it is decent in all of them.
  */
 export function zonesOf(place: Place, home: string): readonly string[] {
   if (!place.country) return [home];

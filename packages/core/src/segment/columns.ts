@@ -29,16 +29,25 @@ export interface GiftsColumn {
   kind: 'gifts';
   starts: Uint32Array;
   days: Int32Array;
-  /** Minor units; in 32 bits where nobody's gifts and refunds together reach `SMALL_AMOUNTS` (see `narrowAmounts`). */
+  /**
+   * Minor units; in 32 bits where nobody's gifts and refunds together reach `SMALL_AMOUNTS` (see
+   * `narrowAmounts`).
+   */
   amounts: Float64Array | Int32Array;
-  /** For amounts in 32 bits: what all gifts before each come to, wrapping around; one more at the end (see `runningTotals`). */
+  /**
+   * For amounts in 32 bits: what all gifts before each come to, wrapping around; one more at the end (see
+   * `runningTotals`).
+   */
   running?: Int32Array;
 }
 
 /** Below this a person's sums, and what they lie from any bound that can matter, stay within 32 bits. */
 export const SMALL_AMOUNTS = 2 ** 30;
 
-/** What the gifts before each come to; the difference of two is right as long as it is small, however often they wrapped around. */
+/**
+ * What the gifts before each come to; the difference of two is right as long as it is small, however often
+ * they wrapped around.
+ */
 export function runningTotals(amounts: Int32Array): Int32Array {
   const running = new Int32Array(amounts.length + 1);
   for (let gift = 0; gift < amounts.length; gift++) running[gift + 1] = (running[gift]! + amounts[gift]!) | 0;
@@ -96,7 +105,9 @@ export function columnKey(line: Line): ColumnKey {
     case 'message':
       return `messages:${line.event}`;
     case 'segment':
-      throw new Error('expected segments inside a segment to be expanded before columns are read (see expand)');
+      throw new Error(
+        'expected segments inside a segment to be expanded before columns are read (see expand)',
+      );
   }
 }
 

@@ -2,8 +2,8 @@ import { Bits } from '../common';
 import { evaluate, NO_DAY, trace, type Column, type FieldLine, type Line } from '.';
 
 /*
- * Every operator on values that lie right at its edges, with who passes written down by hand. Each line is asked of all at
- * once and of each alone.
+ * Every operator on values that lie right at its edges, with who passes written down by hand. Each line is
+ * asked of all at once and of each alone.
  */
 const day = (iso: string) => Date.parse(`${iso}T00:00:00Z`) / 86_400_000;
 const READING = { today: day('2026-11-23'), fiscalMonth: 7 };
@@ -11,11 +11,18 @@ const READING = { today: day('2026-11-23'), fiscalMonth: 7 };
 function passing(line: Line, column: Column, size: number): number[] {
   const columns = { size, get: () => column };
   const all = evaluate(line, columns, READING).ordinals();
-  const alone = Array.from({ length: size }, (_none, i) => i).filter((i) => trace(line, columns, i, READING).holds);
+  const alone = Array.from({ length: size }, (_none, i) => i).filter(
+    (i) => trace(line, columns, i, READING).holds,
+  );
   expect(alone).toEqual(all);
   return all;
 }
-const field = (op: FieldLine['op'], rest: Partial<FieldLine> = {}): FieldLine => ({ kind: 'field', field: 1, op, ...rest });
+const field = (op: FieldLine['op'], rest: Partial<FieldLine> = {}): FieldLine => ({
+  kind: 'field',
+  field: 1,
+  op,
+  ...rest,
+});
 
 const TEXTS = ['', 'oak', 'oak plank', 'a plank of oak', 'planks; oars', 'plank'];
 test.each<[FieldLine, number[]]>([
@@ -57,7 +64,9 @@ test.each<[FieldLine, number[]]>([
   [field('empty'), [0]],
   [field('filled'), [1, 2, 3, 4, 5]],
 ])('numbers: %j', (line, expected) => {
-  expect(passing(line, { kind: 'number', values: Float64Array.from(NUMBERS) }, NUMBERS.length)).toEqual(expected);
+  expect(passing(line, { kind: 'number', values: Float64Array.from(NUMBERS) }, NUMBERS.length)).toEqual(
+    expected,
+  );
 });
 
 const DAYS = [null, '2026-11-22', '2026-11-23', '2026-11-24', '2026-11-30', '2026-12-23', '1969-12-31'];
@@ -88,7 +97,9 @@ test.each<[FieldLine, number[]]>([
 });
 
 test('an implied permission lapses from today through so many days on', () => {
-  const values = Int32Array.from(['2026-11-22', '2026-11-23', '2026-11-30', '2026-12-01'].map(day).concat(NO_DAY));
+  const values = Int32Array.from(
+    ['2026-11-22', '2026-11-23', '2026-11-30', '2026-12-01'].map(day).concat(NO_DAY),
+  );
   const line: Line = { kind: 'lapses', channel: 'email', scope: 'appeals', days: 7 };
   expect(passing(line, { kind: 'day', values }, 5)).toEqual([1, 2]);
 });
@@ -108,7 +119,9 @@ test.each<[FieldLine, number[]]>([
   [field('empty'), [5]],
   [field('filled'), [0, 1, 2, 3, 4, 6]],
 ])('birthdays: %j', (line, expected) => {
-  expect(passing(line, { kind: 'monthDay', values: Uint16Array.from(BIRTHDAYS) }, BIRTHDAYS.length)).toEqual(expected);
+  expect(passing(line, { kind: 'monthDay', values: Uint16Array.from(BIRTHDAYS) }, BIRTHDAYS.length)).toEqual(
+    expected,
+  );
 });
 
 test('sets: those in them, or those outside', () => {
@@ -133,7 +146,8 @@ test('sets: those in them, or those outside', () => {
       { kind: 'may', channel: 'text', scope: 'appeals', may: false },
     ],
   ];
-  for (const [inside, outside] of wants) expect([passing(inside, column, 3), passing(outside, column, 3)]).toEqual([[1], [0, 2]]);
+  for (const [inside, outside] of wants)
+    expect([passing(inside, column, 3), passing(outside, column, 3)]).toEqual([[1], [0, 2]]);
 });
 
 test('states of permission are chosen by name', () => {
@@ -152,9 +166,15 @@ test('an operator that is none of its field is a fault that is named', () => {
     ['birthday', { kind: 'monthDay', values: Uint16Array.of(101) }, field('begins')],
   ];
   for (const [kind, column, line] of columns)
-    expect(() => evaluate(line, { size: 1, get: () => column }, READING)).toThrow(`expected an operator for a ${kind} field, got "${line.op}"`);
+    expect(() => evaluate(line, { size: 1, get: () => column }, READING)).toThrow(
+      `expected an operator for a ${kind} field, got "${line.op}"`,
+    );
   const set: Column = { kind: 'bits', bits: new Bits(1) };
-  expect(() => evaluate(field('is'), { size: 1, get: () => set }, READING)).toThrow('expected a column of values for a field line');
+  expect(() => evaluate(field('is'), { size: 1, get: () => set }, READING)).toThrow(
+    'expected a column of values for a field line',
+  );
   const roster: Column = { kind: 'stage', codes: Uint8Array.of(0), stages: [] };
-  expect(() => evaluate(field('is'), { size: 1, get: () => roster }, READING)).toThrow('expected a roster line, got field');
+  expect(() => evaluate(field('is'), { size: 1, get: () => roster }, READING)).toThrow(
+    'expected a roster line, got field',
+  );
 });

@@ -11,7 +11,12 @@ export interface EvaluationCache {
 }
 
 /** Who passes a rule. One pass over one column for each line, set operations for groups. */
-export function evaluate(rule: Rule, columns: Columns, reading: EvaluationContext, memo?: EvaluationCache): Bits {
+export function evaluate(
+  rule: Rule,
+  columns: Columns,
+  reading: EvaluationContext,
+  memo?: EvaluationCache,
+): Bits {
   if (!isGroup(rule)) return evaluateLine(rule, columns, reading, memo);
   return joined(
     rule,
@@ -44,8 +49,16 @@ export interface Narrowing {
   steps: NarrowingStep[];
 }
 
-/** Evaluates a segment and counts how each of its rules narrows (or, under "any", widens) the group that it is in. */
-export function narrow(rule: Rule, columns: Columns, reading: EvaluationContext, among: { memo?: EvaluationCache; within?: Bits } = {}): Narrowing {
+/**
+ * Evaluates a segment and counts how each of its rules narrows (or, under "any", widens) the group that it is
+ * in.
+ */
+export function narrow(
+  rule: Rule,
+  columns: Columns,
+  reading: EvaluationContext,
+  among: { memo?: EvaluationCache; within?: Bits } = {},
+): Narrowing {
   const top: Group = isGroup(rule) ? rule : { kind: 'all', rules: [rule] };
   const within = among.within ?? Bits.all(columns.size);
   const steps: NarrowingStep[] = [];
@@ -59,7 +72,12 @@ export function narrow(rule: Rule, columns: Columns, reading: EvaluationContext,
   return { bits, steps };
 }
 
-function evaluateLine(line: Line, columns: Columns, reading: EvaluationContext, memo: EvaluationCache | undefined): Bits {
+function evaluateLine(
+  line: Line,
+  columns: Columns,
+  reading: EvaluationContext,
+  memo: EvaluationCache | undefined,
+): Bits {
   const known = memo?.get(line);
   if (known) return known;
   const bits = scan(linePlan(line, columns.get(columnKey(line)), reading), columns.size);
@@ -74,7 +92,8 @@ export interface Trace {
 }
 
 export function trace(rule: Rule, columns: Columns, ordinal: number, reading: EvaluationContext): Trace {
-  if (!isGroup(rule)) return { holds: passes(linePlan(rule, columns.get(columnKey(rule)), reading), ordinal), inner: [] };
+  if (!isGroup(rule))
+    return { holds: passes(linePlan(rule, columns.get(columnKey(rule)), reading), ordinal), inner: [] };
   const inner = rule.rules.map((one) => trace(one, columns, ordinal, reading));
   switch (rule.kind) {
     case 'all':

@@ -3,10 +3,14 @@ import { isGroup, type Rule } from './tree';
 export type Expanded = { ok: true; rule: Rule } | { ok: false; why: 'gone' | 'cycle'; segmentId: number };
 
 /**
- * Puts the trees of other segments in the places where they are named. A segment that comes to itself again, through
- * however many others, is told as a cycle; one that is not there any more as gone.
+ * Puts the trees of other segments in the places where they are named. A segment that comes to itself again,
+ * through however many others, is told as a cycle; one that is not there any more as gone.
  */
-export function expand(rule: Rule, treeOf: (segmentId: number) => Rule | undefined, path: readonly number[] = []): Expanded {
+export function expand(
+  rule: Rule,
+  treeOf: (segmentId: number) => Rule | undefined,
+  path: readonly number[] = [],
+): Expanded {
   if (isGroup(rule)) {
     const rules: Rule[] = [];
     for (const inner of rule.rules) {

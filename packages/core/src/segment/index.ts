@@ -44,7 +44,15 @@ export {
   type MessagesColumn,
   type EvaluationContext,
 } from './columns';
-export { evaluate, narrow, trace, type EvaluationCache, type Narrowing, type NarrowingStep, type Trace } from './evaluate';
+export {
+  evaluate,
+  narrow,
+  trace,
+  type EvaluationCache,
+  type Narrowing,
+  type NarrowingStep,
+  type Trace,
+} from './evaluate';
 export { expand, type Expanded } from './expand';
 export { shift, stretchDays, windowDays, type DayRange } from './windows';
 export { FIELD_OPS_BY_TYPE, STANDARD_FIELD_TYPES } from './operators';

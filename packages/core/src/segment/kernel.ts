@@ -2,9 +2,10 @@ import type { GiftsColumn } from './columns';
 import { KERNEL_BYTES } from './kernel-bytes';
 
 /*
- * Loops over everybody, four or sixteen at a time, by the machine's own instructions for that (kernel.wat): a third to a sixth of
- * the time that the same loop takes written out in TypeScript. Columns stay what they are; a block of people after the
- * other is laid into the kernel's memory, which is small enough to stay in the nearer caches.
+ * Loops over everybody, four or sixteen at a time, by the machine's own instructions for that (kernel.wat): a
+ * third to a sixth of the time that the same loop takes written out in TypeScript. Columns stay what they
+ * are; a block of people after the other is laid into the kernel's memory, which is small enough to stay in
+ * the nearer caches.
  */
 
 /** People of one block; a multiple of 32. */
@@ -20,7 +21,10 @@ interface Kernel {
   shares(starts: number, totals: number, words: number, people: number, least: number, most: number): void;
 }
 
-/** Where things lie in the kernel's memory, in numbers of four bytes: a block's words, its people, then its gifts. */
+/**
+ * Where things lie in the kernel's memory, in numbers of four bytes: a block's words, its people, then its
+ * gifts.
+ */
 const WORDS = 0;
 const PEOPLE = WORDS + BLOCK / 32;
 const GIFTS = PEOPLE + BLOCK + 32;
@@ -30,8 +34,9 @@ let integers = new Int32Array(0);
 
 /** The kernel, with room for so many gifts in a block (days, amounts and running totals). */
 function kernelFor(gifts: number): Kernel {
-  loaded ??= new WebAssembly.Instance(new WebAssembly.Module(Uint8Array.from(atob(KERNEL_BYTES), (char) => char.charCodeAt(0))))
-    .exports as unknown as Kernel;
+  loaded ??= new WebAssembly.Instance(
+    new WebAssembly.Module(Uint8Array.from(atob(KERNEL_BYTES), (char) => char.charCodeAt(0))),
+  ).exports as unknown as Kernel;
   const { memory } = loaded;
   const missing = (GIFTS + 3 * (gifts + SPARE)) * 4 - memory.buffer.byteLength;
   if (missing > 0) memory.grow(Math.ceil(missing / 65_536));
@@ -50,10 +55,16 @@ function takeWords(words: Uint32Array, begin: number, finish: number): void {
 const upTo32 = (people: number) => (people + 31) & ~31;
 
 /**
- * Who has a whole number within the bounds, both of them met. Written over `words`, 32 people a word. Unsigned numbers
- * are those of a dictionary, which never reach 2³¹.
+ * Who has a whole number within the bounds, both of them met. Written over `words`, 32 people a word.
+ * Unsigned numbers are those of a dictionary, which never reach 2³¹.
  */
-export function wholeWithin(words: Uint32Array, values: Int32Array | Uint32Array, low: number, high: number, size: number): void {
+export function wholeWithin(
+  words: Uint32Array,
+  values: Int32Array | Uint32Array,
+  low: number,
+  high: number,
+  size: number,
+): void {
   const kernel = kernelFor(0);
   const signed = new Int32Array(values.buffer, values.byteOffset, values.length);
   for (let begin = 0; begin < size; begin += BLOCK) {
@@ -65,7 +76,13 @@ export function wholeWithin(words: Uint32Array, values: Int32Array | Uint32Array
 }
 
 /** As `wholeWithin`, of codes from 0 to 255. */
-export function bytesWithin(words: Uint32Array, values: Uint8Array, low: number, high: number, size: number): void {
+export function bytesWithin(
+  words: Uint32Array,
+  values: Uint8Array,
+  low: number,
+  high: number,
+  size: number,
+): void {
   const kernel = kernelFor(0);
   const bytes = new Uint8Array(integers.buffer, at(PEOPLE), BLOCK);
   for (let begin = 0; begin < size; begin += BLOCK) {
@@ -76,12 +93,15 @@ export function bytesWithin(words: Uint32Array, values: Uint8Array, low: number,
   }
 }
 
-/** What is added up: amounts in 32 bits, one for each gift that is no refund, or one for whatever there is. */
+/**
+ * What is added up: amounts in 32 bits, one for each gift that is no refund, or one for whatever there is.
+ */
 export type Weight = 'amounts' | 'given' | 'each';
 
 /**
- * Whose sum over their gifts of some days lies within the bounds; of who has none, it is 0. First the running total of a
- * block's gifts, one behind the other, then each person's share of it: two loops in which nothing has to be foreseen.
+ * Whose sum over their gifts of some days lies within the bounds; of who has none, it is 0. First the running
+ * total of a block's gifts, one behind the other, then each person's share of it: two loops in which nothing
+ * has to be foreseen.
  */
 export function sumsWithin(
   words: Uint32Array,
@@ -99,7 +119,9 @@ export function sumsWithin(
     integers.set(days.subarray(first, last), dayAt);
     if (weight === 'each') integers.fill(1, amountAt, amountAt + last - first);
     else if (weight === 'amounts') integers.set(amounts.subarray(first, last), amountAt);
-    else for (let gift = first; gift < last; gift++) integers[amountAt + gift - first] = Number(amounts[gift]! > 0);
+    else
+      for (let gift = first; gift < last; gift++)
+        integers[amountAt + gift - first] = Number(amounts[gift]! > 0);
     kernel.running(at(dayAt), at(amountAt), at(totalAt), last - first, within.low, within.high);
     shares(kernel, words, starts, totalAt, within, begin, finish);
   }

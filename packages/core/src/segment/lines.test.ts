@@ -1,5 +1,15 @@
 import fc from 'fast-check';
-import { addMonths, Bits, dayOf, daysSinceBirthday, distanceKm, fiscalStart, isoDay, parseIsoDay, parsePoint } from '../common';
+import {
+  addMonths,
+  Bits,
+  dayOf,
+  daysSinceBirthday,
+  distanceKm,
+  fiscalStart,
+  isoDay,
+  parseIsoDay,
+  parsePoint,
+} from '../common';
 import {
   columnKey,
   evaluate,
@@ -27,14 +37,37 @@ const READING = { today: TODAY, fiscalMonth: 7 };
 
 /** One column under whatever key is asked for. */
 const over = (column: Column, size: number): Columns => ({ size, get: () => column });
-const days = (...texts: (string | null)[]) => over({ kind: 'day', values: Int32Array.from(texts, (t) => (t ? day(t) : NO_DAY)) }, texts.length);
+const days = (...texts: (string | null)[]) =>
+  over({ kind: 'day', values: Int32Array.from(texts, (t) => (t ? day(t) : NO_DAY)) }, texts.length);
 const words = (...texts: string[]) =>
-  over({ kind: 'text', dictionary: ['', ...texts], codes: Uint32Array.from([0, ...texts.keys()].map((_k, i) => i)) }, texts.length + 1);
+  over(
+    {
+      kind: 'text',
+      dictionary: ['', ...texts],
+      codes: Uint32Array.from([0, ...texts.keys()].map((_k, i) => i)),
+    },
+    texts.length + 1,
+  );
 const passing = (line: Line, columns: Columns) => evaluate(line, columns, READING).ordinals();
-const field = (op: FieldLine['op'], rest: Partial<FieldLine> = {}): FieldLine => ({ kind: 'field', field: 1, op, ...rest });
+const field = (op: FieldLine['op'], rest: Partial<FieldLine> = {}): FieldLine => ({
+  kind: 'field',
+  field: 1,
+  op,
+  ...rest,
+});
 
 describe('dates', () => {
-  const some = days('2026-11-23', '2026-11-30', '2026-12-23', '2026-10-23', '2025-12-05', '2027-01-01', null, '2026-07-01', '2026-06-30');
+  const some = days(
+    '2026-11-23',
+    '2026-11-30',
+    '2026-12-23',
+    '2026-10-23',
+    '2025-12-05',
+    '2027-01-01',
+    null,
+    '2026-07-01',
+    '2026-06-30',
+  );
   test.each<[string, FieldLine, number[]]>([
     ['within the next week', field('within-next', { value: 1, unit: 'weeks' }), [0, 1]],
     ['within the next month', field('within-next', { value: 1, unit: 'months' }), [0, 1, 2]],
@@ -56,7 +89,8 @@ describe('dates', () => {
 
   test('birthdays: 29 February is kept on 28 February in common years', () => {
     const birthdays = over({ kind: 'monthDay', values: Uint16Array.from([229, 228, 301, 0]) }, 4);
-    const on = (today: string, line: FieldLine) => evaluate(line, birthdays, { today: day(today) }).ordinals();
+    const on = (today: string, line: FieldLine) =>
+      evaluate(line, birthdays, { today: day(today) }).ordinals();
     expect(on('2027-02-28', field('ahead', { value: 0 }))).toEqual([0, 1]);
     expect(on('2028-02-28', field('ahead', { value: 0 }))).toEqual([1]);
     expect(on('2028-02-29', field('ahead', { value: 0 }))).toEqual([0]);
@@ -65,16 +99,20 @@ describe('dates', () => {
   });
 
   test('months end where they end, forth and back', () => {
-    expect([addMonths(day('2026-01-31'), 1), addMonths(day('2028-03-31'), -1), addMonths(day('2026-11-23'), 14)].map(isoDay)).toEqual([
-      '2026-02-28',
-      '2028-02-29',
-      '2028-01-23',
-    ]);
-    expect([fiscalStart(day('2026-06-30'), 7), fiscalStart(day('2026-07-01'), 7), fiscalStart(day('2026-07-01'), 1)].map(isoDay)).toEqual([
-      '2025-07-01',
-      '2026-07-01',
-      '2026-01-01',
-    ]);
+    expect(
+      [
+        addMonths(day('2026-01-31'), 1),
+        addMonths(day('2028-03-31'), -1),
+        addMonths(day('2026-11-23'), 14),
+      ].map(isoDay),
+    ).toEqual(['2026-02-28', '2028-02-29', '2028-01-23']);
+    expect(
+      [
+        fiscalStart(day('2026-06-30'), 7),
+        fiscalStart(day('2026-07-01'), 7),
+        fiscalStart(day('2026-07-01'), 1),
+      ].map(isoDay),
+    ).toEqual(['2025-07-01', '2026-07-01', '2026-01-01']);
   });
 });
 
@@ -93,19 +131,32 @@ describe('texts', () => {
 });
 
 describe('distances', () => {
-  // Great-circle distances between airports as printed in Williams, "Aviation Formulary" (worked example LAX to JFK:
-  // 2144 nautical miles); the half and quarter meridian follow from the mean radius of GRS 80. Values from memory.
+  // Great-circle distances between airports as printed in Williams, "Aviation Formulary" (worked example LAX
+  // to JFK: 2144 nautical miles); the half and quarter meridian follow from the mean radius of GRS 80. Values
+  // from memory.
   test('agree with published ones', () => {
     const lax = { latitude: 33 + 57 / 60, longitude: -(118 + 24 / 60) };
     const jfk = { latitude: 40 + 38 / 60, longitude: -(73 + 47 / 60) };
     expect(distanceKm(lax, jfk) / 1.852).toBeCloseTo(2144, -1);
-    expect(distanceKm({ latitude: 90, longitude: 0 }, { latitude: -90, longitude: 12 })).toBeCloseTo(Math.PI * 6371.0088, 6);
-    expect(distanceKm({ latitude: 0, longitude: 179 }, { latitude: 0, longitude: -179 })).toBeCloseTo((Math.PI * 6371.0088) / 90, 6);
+    expect(distanceKm({ latitude: 90, longitude: 0 }, { latitude: -90, longitude: 12 })).toBeCloseTo(
+      Math.PI * 6371.0088,
+      6,
+    );
+    expect(distanceKm({ latitude: 0, longitude: 179 }, { latitude: 0, longitude: -179 })).toBeCloseTo(
+      (Math.PI * 6371.0088) / 90,
+      6,
+    );
   });
 
   test('points are read, and what is none is refused', () => {
     expect(parsePoint('47.61, -122.33')).toEqual({ latitude: 47.61, longitude: -122.33 });
-    expect(['', 'Port Alder', '91, 0', '0, 181', '1'].map(parsePoint)).toEqual([null, null, null, null, null]);
+    expect(['', 'Port Alder', '91, 0', '0, 181', '1'].map(parsePoint)).toEqual([
+      null,
+      null,
+      null,
+      null,
+      null,
+    ]);
   });
 });
 
@@ -121,7 +172,10 @@ describe('giving', () => {
     const wide = Float64Array.from(all, (g) => g.amount);
     const amounts = narrowed ? narrowAmounts(starts, wide) : wide;
     const running = amounts instanceof Int32Array ? { running: runningTotals(amounts) } : {};
-    return over({ kind: 'gifts', starts, days: Int32Array.from(all, (g) => g.day), amounts, ...running }, people.length);
+    return over(
+      { kind: 'gifts', starts, days: Int32Array.from(all, (g) => g.day), amounts, ...running },
+      people.length,
+    );
   };
   const inside = (gift: Gift, window: Window) => {
     const { from, end } = windowDays(window, READING);
@@ -138,7 +192,11 @@ describe('giving', () => {
       return one && inside(one, window) ? one.amount : null;
     }
     if (amounts.length === 0) return null;
-    return measure === 'sum' ? amounts.reduce((a, b) => a + b, 0) : measure === 'count' ? amounts.length : Math.max(...amounts);
+    return measure === 'sum'
+      ? amounts.reduce((a, b) => a + b, 0)
+      : measure === 'count'
+        ? amounts.length
+        : Math.max(...amounts);
   };
   const gift = fc.record({
     day: fc.integer({ min: TODAY - 900, max: TODAY }),
@@ -147,7 +205,13 @@ describe('giving', () => {
   const line: fc.Arbitrary<GaveLine> = fc.record({
     kind: fc.constant('gave' as const),
     did: fc.boolean(),
-    measure: fc.constantFrom('sum' as const, 'count' as const, 'largest' as const, 'first' as const, 'last' as const),
+    measure: fc.constantFrom(
+      'sum' as const,
+      'count' as const,
+      'largest' as const,
+      'first' as const,
+      'last' as const,
+    ),
     atLeast: fc.constantFrom(null, 1, 2, 1000, 2000, -600, 0, 1500.5, 2 ** 30, 6e9),
     atMost: fc.constantFrom(null, 1, 3, 2500, -1, 999.5, 2 ** 31, 4e9),
     window: fc.constantFrom<Window>(
@@ -160,14 +224,20 @@ describe('giving', () => {
 
   test('agrees with a plain reading, whatever is measured and whenever', () => {
     fc.assert(
-      fc.property(fc.array(fc.array(gift, { maxLength: 5 }), { maxLength: 40 }), line, fc.boolean(), (people, one, narrowed) => {
-        const expected = people.flatMap((gifts, i) => {
-          const value = measured(gifts, one);
-          const passes = value !== null && value >= (one.atLeast ?? -Infinity) && value <= (one.atMost ?? Infinity);
-          return passes === one.did ? [i] : [];
-        });
-        expect(passing(one, columnsOf(people, narrowed))).toEqual(expected);
-      }),
+      fc.property(
+        fc.array(fc.array(gift, { maxLength: 5 }), { maxLength: 40 }),
+        line,
+        fc.boolean(),
+        (people, one, narrowed) => {
+          const expected = people.flatMap((gifts, i) => {
+            const value = measured(gifts, one);
+            const passes =
+              value !== null && value >= (one.atLeast ?? -Infinity) && value <= (one.atMost ?? Infinity);
+            return passes === one.did ? [i] : [];
+          });
+          expect(passing(one, columnsOf(people, narrowed))).toEqual(expected);
+        },
+      ),
       { numRuns: 1500 },
     );
   });
@@ -209,8 +279,14 @@ test('messages count each once in its window', () => {
 
 test('rosters and chapters', () => {
   const roster = over({ kind: 'stage', codes: Uint8Array.from([0, 1, 2]), stages: ['asked', 'pledged'] }, 3);
-  const on = (stages: string[], is = true) => passing({ kind: 'roster', campaignId: 1, stages, on: is }, roster);
-  expect([on([]), on(['pledged']), on(['pledged'], false), on([], false)]).toEqual([[1, 2], [2], [0, 1], [0]]);
+  const on = (stages: string[], is = true) =>
+    passing({ kind: 'roster', campaignId: 1, stages, on: is }, roster);
+  expect([on([]), on(['pledged']), on(['pledged'], false), on([], false)]).toEqual([
+    [1, 2],
+    [2],
+    [0, 1],
+    [0],
+  ]);
   const chapters = over({ kind: 'chapter', ids: Uint32Array.from([4, 5]) }, 2);
   expect(passing({ kind: 'chapter', chapterId: 5, in: true }, chapters)).toEqual([1]);
 });
@@ -301,21 +377,37 @@ test.each<[Line, string]>([
     'gave at least 3 gifts in the last 12 months',
   ],
   [
-    { kind: 'gave', did: true, measure: 'last', atLeast: 5000, window: { over: 'between', from: '2025-01-01', to: '2025-06-30' } },
+    {
+      kind: 'gave',
+      did: true,
+      measure: 'last',
+      atLeast: 5000,
+      window: { over: 'between', from: '2025-01-01', to: '2025-06-30' },
+    },
     'gave their last gift (at least $50) from Jan 1, 2025 to Jun 30, 2025',
   ],
   [
     { kind: 'gave', did: false, measure: 'largest', atLeast: 1000, atMost: 2000, window: { over: 'ever' } },
     'did not give a gift of at least $10 and at most $20 as their largest ever',
   ],
-  [{ kind: 'roster', campaignId: 1, stages: ['asked', 'thinking'], on: true }, 'are on the roster of Winter hull appeal as asked or thinking'],
+  [
+    { kind: 'roster', campaignId: 1, stages: ['asked', 'thinking'], on: true },
+    'are on the roster of Winter hull appeal as asked or thinking',
+  ],
   [{ kind: 'chapter', chapterId: 1, in: false }, 'are not of the chapter Upriver'],
   [
     { kind: 'message', event: 'clicked', did: false, messageId: 3, atLeast: 1, window: { over: 'ever' } },
     'clicked no link in the message Boots on Saturday ever',
   ],
   [
-    { kind: 'message', event: 'got', did: true, messageId: null, atLeast: 4, window: { over: 'this-fiscal-year' } },
+    {
+      kind: 'message',
+      event: 'got',
+      did: true,
+      messageId: null,
+      atLeast: 4,
+      window: { over: 'this-fiscal-year' },
+    },
     'got 4 messages or more in this fiscal year',
   ],
   [{ kind: 'segment', segmentId: 1, in: true }, 'are in the segment Lapsed donors'],
@@ -323,5 +415,7 @@ test.each<[Line, string]>([
 
 test('dates before the epoch and far ahead keep their order', () => {
   expect(windowDays({ over: 'earlier-years' }, READING).end).toBe(dayOf(2026, 1, 1));
-  expect(passing(field('before', { value: '1900-01-01' }), days('1899-12-31', '1900-01-01', null))).toEqual([0]);
+  expect(passing(field('before', { value: '1900-01-01' }), days('1899-12-31', '1900-01-01', null))).toEqual([
+    0,
+  ]);
 });

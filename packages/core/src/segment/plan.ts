@@ -1,22 +1,57 @@
 import { CHOICE_SEPARATOR } from '../fields';
-import { daysSinceBirthday, daysToBirthday, distanceKm, keptOn, dateParts, parseIsoDay, parsePoint, type Bits, type Day } from '../common';
+import {
+  daysSinceBirthday,
+  daysToBirthday,
+  distanceKm,
+  keptOn,
+  dateParts,
+  parseIsoDay,
+  parsePoint,
+  type Bits,
+  type Day,
+} from '../common';
 import { STATES } from '../permission';
-import { NO_DAY, type Column, type GiftsColumn, type MessagesColumn, type EvaluationContext } from './columns';
+import {
+  NO_DAY,
+  type Column,
+  type GiftsColumn,
+  type MessagesColumn,
+  type EvaluationContext,
+} from './columns';
 import { shift, stretchDays, windowDays, type DayRange } from './windows';
 import type { FieldLine, GaveLine, GiftMeasure, Line, MessageLine, Stretch } from './tree';
 
 /**
- * What a line asks of its column, worked out as far as it can be before anybody is looked at: the days of a window, the
- * words of a dictionary, the month-days of a birthday. The same plan is put to a million people (see scan.ts) or to one.
+ * What a line asks of its column, worked out as far as it can be before anybody is looked at: the days of a
+ * window, the words of a dictionary, the month-days of a birthday. The same plan is put to a million people
+ * (see scan.ts) or to one.
  */
 export type LinePlan =
   | { kind: 'member'; bits: Bits; wanted: boolean }
-  /** A value from `from` to `to`, both included; missing values (NaN, NO_DAY) lie outside of every range that is asked for. */
+  /**
+   * A value from `from` to `to`, both included; missing values (NaN, NO_DAY) lie outside of every range that
+   * is asked for.
+   */
   | { kind: 'range'; values: Int32Array | Float64Array; from: number; to: number; wanted: boolean }
   /** A code whose place in `passes` holds a one. */
   | { kind: 'table'; codes: Uint8Array | Uint16Array | Uint32Array; passes: Uint8Array }
-  | { kind: 'gifts'; gifts: GiftsColumn; measure: GiftMeasure; days: DayRange; least: number; most: number; wanted: boolean }
-  | { kind: 'messages'; messages: MessagesColumn; messageId: number | null; days: DayRange; least: number; wanted: boolean }
+  | {
+      kind: 'gifts';
+      gifts: GiftsColumn;
+      measure: GiftMeasure;
+      days: DayRange;
+      least: number;
+      most: number;
+      wanted: boolean;
+    }
+  | {
+      kind: 'messages';
+      messages: MessagesColumn;
+      messageId: number | null;
+      days: DayRange;
+      least: number;
+      wanted: boolean;
+    }
   /** Whatever is not asked often enough to have a loop of its own. */
   | { kind: 'test'; test: (ordinal: number) => boolean };
 
@@ -26,7 +61,11 @@ export function linePlan(line: Line, column: Column, reading: EvaluationContext)
       return { kind: 'member', bits: column.bits, wanted: wantsMember(line) };
     case 'state': {
       const states = line.kind === 'permission' ? line.states : [];
-      return { kind: 'table', codes: column.codes, passes: Uint8Array.from(STATES, (state) => Number(states.includes(state))) };
+      return {
+        kind: 'table',
+        codes: column.codes,
+        passes: Uint8Array.from(STATES, (state) => Number(states.includes(state))),
+      };
     }
     case 'stage':
       return standingPlan(line, column);
@@ -37,18 +76,33 @@ export function linePlan(line: Line, column: Column, reading: EvaluationContext)
     case 'gifts': {
       const { measure = 'sum', atLeast, atMost, window, did } = line as GaveLine;
       const bounds = { least: atLeast ?? -Infinity, most: atMost ?? Infinity };
-      return { kind: 'gifts', gifts: column, measure, days: windowDays(window, reading), ...bounds, wanted: did };
+      return {
+        kind: 'gifts',
+        gifts: column,
+        measure,
+        days: windowDays(window, reading),
+        ...bounds,
+        wanted: did,
+      };
     }
     case 'messages': {
       const { messageId, atLeast, window, did } = line as MessageLine;
-      return { kind: 'messages', messages: column, messageId, days: windowDays(window, reading), least: atLeast, wanted: did };
+      return {
+        kind: 'messages',
+        messages: column,
+        messageId,
+        days: windowDays(window, reading),
+        least: atLeast,
+        wanted: did,
+      };
     }
     case 'text':
       return textPlan(line as FieldLine, column);
     case 'number':
       return numberPlan(line as FieldLine, column.values);
     case 'day':
-      if (line.kind === 'lapses') return within(column.values, { from: reading.today, end: reading.today + line.days + 1 });
+      if (line.kind === 'lapses')
+        return within(column.values, { from: reading.today, end: reading.today + line.days + 1 });
       return dayPlan(line as FieldLine, column.values, reading);
     case 'monthDay':
       return birthdayPlan(line as FieldLine, column.values, reading);
@@ -84,7 +138,8 @@ function misuse(line: FieldLine, kind: string): never {
 
 function standingPlan(line: Line, column: { codes: Uint8Array; stages: string[] }): LinePlan {
   if (line.kind !== 'roster') throw new Error(`expected a roster line, got ${line.kind}`);
-  const isOn = (stage: string, code: number) => code > 0 && (line.stages.length === 0 || line.stages.includes(stage));
+  const isOn = (stage: string, code: number) =>
+    code > 0 && (line.stages.length === 0 || line.stages.includes(stage));
   return {
     kind: 'table',
     codes: column.codes,
@@ -97,7 +152,11 @@ function textPlan(line: FieldLine, column: { codes: Uint32Array; dictionary: str
   const wanted = String(line.value ?? '')
     .trim()
     .toLowerCase();
-  return { kind: 'table', codes: column.codes, passes: Uint8Array.from(column.dictionary, (text) => Number(textPasses(line, text, wanted))) };
+  return {
+    kind: 'table',
+    codes: column.codes,
+    passes: Uint8Array.from(column.dictionary, (text) => Number(textPasses(line, text, wanted))),
+  };
 }
 
 function textPasses(line: FieldLine, text: string, wanted: string): boolean {
@@ -131,7 +190,13 @@ function isNear(text: string, line: FieldLine): boolean {
 }
 
 function numberPlan(line: FieldLine, values: Float64Array): LinePlan {
-  const range = (from: number, to: number, wanted = true): LinePlan => ({ kind: 'range', values, from, to, wanted });
+  const range = (from: number, to: number, wanted = true): LinePlan => ({
+    kind: 'range',
+    values,
+    from,
+    to,
+    wanted,
+  });
   const [value, to] = [Number(line.value), Number(line.to)];
   switch (line.op) {
     case 'equals':
@@ -219,9 +284,13 @@ function isMonthDay(md: number): boolean {
   return day >= 1 && day <= longest;
 }
 
-/** The day comes round again within so long; the year itself, when nothing has come round yet, does not count. */
+/**
+ * The day comes round again within so long; the year itself, when nothing has come round yet, does not count.
+ */
 function anniversaryPlan(line: FieldLine, values: Int32Array, { today }: EvaluationContext): LinePlan {
-  const passes = monthDays((md) => daysToBirthday(md, today) <= shift(today, Number(line.value), line.unit) - today);
+  const passes = monthDays(
+    (md) => daysToBirthday(md, today) <= shift(today, Number(line.value), line.unit) - today,
+  );
   const test = (i: number): boolean => {
     const day = values[i]!;
     if (day === NO_DAY || day > today) return false;

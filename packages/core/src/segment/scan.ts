@@ -5,9 +5,10 @@ import type { LinePlan } from './plan';
 import { BEGINNING } from './windows';
 
 /*
- * One loop for each kind of plan, since a call for each of a million people costs five times the comparison itself (19 ms
- * against 4 ms for a range of days, measured on 2 cores). Words are put together bit by bit without a branch: which way
- * the next person goes can't be foreseen. What is asked most is done several people at a time (see kernel.ts).
+ * One loop for each kind of plan, since a call for each of a million people costs five times the comparison
+ * itself (19 ms against 4 ms for a range of days, measured on 2 cores). Words are put together bit by bit
+ * without a branch: which way the next person goes can't be foreseen. What is asked most is done several
+ * people at a time (see kernel.ts).
  */
 
 /** Everybody who passes a plan. */
@@ -56,7 +57,11 @@ export function passes(plan: LinePlan, ordinal: number): boolean {
   }
 }
 
-function rangeScan(words: Uint32Array, { values, from, to }: Extract<LinePlan, { kind: 'range' }>, size: number): void {
+function rangeScan(
+  words: Uint32Array,
+  { values, from, to }: Extract<LinePlan, { kind: 'range' }>,
+  size: number,
+): void {
   if (values instanceof Float64Array) return realRange(words, values, from, to, size);
   const bounds = wholeBounds(from, to);
   if (bounds) wholeWithin(words, values, bounds.low, bounds.high, size);
@@ -131,12 +136,23 @@ function giftScan(words: Uint32Array, plan: GiftPlan, size: number): void {
   }
 }
 
-/** Amounts are whole minor units, and small (see `narrowAmounts`): a bound that none of them reaches may stand for any beyond it. */
+/**
+ * Amounts are whole minor units, and small (see `narrowAmounts`): a bound that none of them reaches may stand
+ * for any beyond it.
+ */
 const smallBound = (bound: number): number => Math.max(-SMALL_AMOUNTS, Math.min(SMALL_AMOUNTS, bound));
 
-function sumScan(words: Uint32Array, { gifts, days, least, most }: GiftPlan, bounds: { low: number; high: number }, size: number): void {
+function sumScan(
+  words: Uint32Array,
+  { gifts, days, least, most }: GiftPlan,
+  bounds: { low: number; high: number },
+  size: number,
+): void {
   const within = { ...bounds, least: smallBound(Math.ceil(least)), most: smallBound(Math.floor(most)) };
-  const [anySum, always] = [least === -Infinity && most === Infinity, days.from <= BEGINNING && days.end === Infinity];
+  const [anySum, always] = [
+    least === -Infinity && most === Infinity,
+    days.from <= BEGINNING && days.end === Infinity,
+  ];
   if (anySum) words.fill(0xffffffff);
   else if (gifts.running && always) sharesWithin(words, gifts.starts, gifts.running, within, size);
   else sumsWithin(words, gifts, 'amounts', within, size);
@@ -154,30 +170,40 @@ function measured({ gifts, measure, days: { from, end } }: GiftPlan, ordinal: nu
   let value = NaN;
   switch (measure) {
     case 'sum':
-      for (let g = starts[ordinal]!; g < last; g++) if (days[g]! >= from && days[g]! < end) value = (Number.isNaN(value) ? 0 : value) + amounts[g]!;
+      for (let g = starts[ordinal]!; g < last; g++)
+        if (days[g]! >= from && days[g]! < end) value = (Number.isNaN(value) ? 0 : value) + amounts[g]!;
       return value;
     case 'count': {
       let n = 0;
-      for (let g = starts[ordinal]!; g < last; g++) if (days[g]! >= from && days[g]! < end && amounts[g]! > 0) n++;
+      for (let g = starts[ordinal]!; g < last; g++)
+        if (days[g]! >= from && days[g]! < end && amounts[g]! > 0) n++;
       return n === 0 ? NaN : n;
     }
     case 'largest':
       for (let g = starts[ordinal]!; g < last; g++)
-        if (days[g]! >= from && days[g]! < end && amounts[g]! > 0 && !(amounts[g]! <= value)) value = amounts[g]!;
+        if (days[g]! >= from && days[g]! < end && amounts[g]! > 0 && !(amounts[g]! <= value))
+          value = amounts[g]!;
       return value;
     case 'first':
     case 'last': {
       // Of gifts of one day the later written counts as the later given.
       let best = -1;
       for (let g = starts[ordinal]!; g < last; g++)
-        if (amounts[g]! > 0 && (best < 0 || (measure === 'last' ? days[g]! >= days[best]! : days[g]! < days[best]!))) best = g;
+        if (
+          amounts[g]! > 0 &&
+          (best < 0 || (measure === 'last' ? days[g]! >= days[best]! : days[g]! < days[best]!))
+        )
+          best = g;
       return best >= 0 && days[best]! >= from && days[best]! < end ? amounts[best]! : NaN;
     }
   }
 }
 
 /** How many messages count for somebody. */
-function messagesOf({ messages, messageId, days: { from, end } }: Extract<LinePlan, { kind: 'messages' }>, ordinal: number): number {
+function messagesOf(
+  { messages, messageId, days: { from, end } }: Extract<LinePlan, { kind: 'messages' }>,
+  ordinal: number,
+): number {
   const { starts, days, messageIds } = messages;
   let n = 0;
   for (let m = starts[ordinal]!; m < starts[ordinal + 1]!; m++)

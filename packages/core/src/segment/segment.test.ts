@@ -1,6 +1,16 @@
 import fc from 'fast-check';
 import { Bits } from '../common';
-import { columnKey, evaluate, narrow, NO_DAY, trace, type Column, type Columns, type Line, type Rule } from '.';
+import {
+  columnKey,
+  evaluate,
+  narrow,
+  NO_DAY,
+  trace,
+  type Column,
+  type Columns,
+  type Line,
+  type Rule,
+} from '.';
 import { describe as inWords, explained, type Names } from '../words';
 
 /** One person as a reader would know them; every field may be missing. */
@@ -13,7 +23,10 @@ interface Person {
   gifts: { day: number; amount: number }[];
 }
 
-/** Days since the epoch, by the platform's own calendar: nothing of the core's is used to say what is expected of it. */
+/**
+ * Days since the epoch, by the platform's own calendar: nothing of the core's is used to say what is expected
+ * of it.
+ */
 const dayNumber = (iso: string) => Date.parse(`${iso}T00:00:00Z`) / 86_400_000;
 const TODAY = dayNumber('2026-11-23');
 const FIELDS = { shirt: 1, score: 2, renews: 3, birthday: 4 };
@@ -31,16 +44,28 @@ function columnsOf(people: Person[]): Columns {
   const all: Record<string, Column> = {
     'tag:1': tag(1),
     'tag:2': tag(2),
-    'field:1': { kind: 'text', dictionary, codes: Uint32Array.from(people, (p) => dictionary.indexOf(p.shirt.toLowerCase())) },
+    'field:1': {
+      kind: 'text',
+      dictionary,
+      codes: Uint32Array.from(people, (p) => dictionary.indexOf(p.shirt.toLowerCase())),
+    },
     'field:2': { kind: 'number', values: Float64Array.from(people, (p) => p.score ?? NaN) },
     'field:3': { kind: 'day', values: Int32Array.from(people, (p) => p.renews ?? NO_DAY) },
     'field:4': { kind: 'monthDay', values: Uint16Array.from(people, (p) => p.birthday ?? 0) },
-    gifts: { kind: 'gifts', starts, days: Int32Array.from(gifts, (g) => g.day), amounts: Float64Array.from(gifts, (g) => g.amount) },
+    gifts: {
+      kind: 'gifts',
+      starts,
+      days: Int32Array.from(gifts, (g) => g.day),
+      amounts: Float64Array.from(gifts, (g) => g.amount),
+    },
   };
   return { size: people.length, get: (key) => all[key]! };
 }
 
-/** Whole days from today until the day on which a birthday is kept, found by walking on; 29 February is kept on the 28th. */
+/**
+ * Whole days from today until the day on which a birthday is kept, found by walking on; 29 February is kept
+ * on the 28th.
+ */
 function daysUntil(birthday: number): number {
   for (let n = 0; ; n++) {
     const on = new Date((TODAY + n) * 86_400_000);
@@ -64,7 +89,11 @@ function passes(person: Person, rule: Rule): boolean {
     case 'gave': {
       const yearOf = (day: number) => new Date(day * 86_400_000).getUTCFullYear();
       const counted = person.gifts.filter(({ day }) =>
-        rule.window.over === 'this-year' ? yearOf(day) === 2026 : rule.window.over === 'earlier-years' ? yearOf(day) < 2026 : true,
+        rule.window.over === 'this-year'
+          ? yearOf(day) === 2026
+          : rule.window.over === 'earlier-years'
+            ? yearOf(day) < 2026
+            : true,
       );
       const sum = counted.reduce((total, g) => total + g.amount, 0);
       return (rule.atLeast === null ? counted.length > 0 : sum >= rule.atLeast) === rule.did;
@@ -77,7 +106,9 @@ function passes(person: Person, rule: Rule): boolean {
 }
 
 function passesField(person: Person, field: number, op: string, value: unknown): boolean {
-  const kept = [person.shirt.toLowerCase() || null, person.score, person.renews, person.birthday][field - 1] as string | number | null;
+  const kept = [person.shirt.toLowerCase() || null, person.score, person.renews, person.birthday][
+    field - 1
+  ] as string | number | null;
   if (op === 'empty') return kept === null;
   if (op === 'filled') return kept !== null;
   if (op === 'is-not') return kept !== String(value).toLowerCase();
@@ -111,7 +142,13 @@ const person: fc.Arbitrary<Person> = fc.record({
   score: optional(fc.integer({ min: 0, max: 10 })),
   renews: optional(fc.integer({ min: TODAY - 60, max: TODAY + 60 })),
   birthday: optional(fc.constantFrom(101, 229, 1123, 1124, 1231)),
-  gifts: fc.array(fc.record({ day: fc.integer({ min: TODAY - 800, max: TODAY }), amount: fc.integer({ min: 1, max: 10_000 }) }), { maxLength: 4 }),
+  gifts: fc.array(
+    fc.record({
+      day: fc.integer({ min: TODAY - 800, max: TODAY }),
+      amount: fc.integer({ min: 1, max: 10_000 }),
+    }),
+    { maxLength: 4 },
+  ),
 });
 
 const line: fc.Arbitrary<Line> = fc.oneof(
@@ -150,14 +187,21 @@ const line: fc.Arbitrary<Line> = fc.oneof(
     kind: fc.constant('gave' as const),
     did: fc.boolean(),
     atLeast: optional(fc.integer({ min: 1, max: 12_000 })),
-    window: fc.constantFrom({ over: 'ever' as const }, { over: 'this-year' as const }, { over: 'earlier-years' as const }),
+    window: fc.constantFrom(
+      { over: 'ever' as const },
+      { over: 'this-year' as const },
+      { over: 'earlier-years' as const },
+    ),
   }),
 );
 const { rule } = fc.letrec<{ rule: Rule }>((tie) => ({
   rule: fc.oneof(
     { maxDepth: 3, withCrossShrink: true },
     line,
-    fc.record({ kind: fc.constantFrom('all' as const, 'any' as const, 'none' as const), rules: fc.array(tie('rule'), { maxLength: 3 }) }),
+    fc.record({
+      kind: fc.constantFrom('all' as const, 'any' as const, 'none' as const),
+      rules: fc.array(tie('rule'), { maxLength: 3 }),
+    }),
   ),
 }));
 
@@ -177,7 +221,9 @@ test('narrowing ends where evaluating does, and never grows under "all"', () => 
       const columns = columnsOf(people);
       const { bits, steps } = narrow({ kind: 'all', rules }, columns, { today: TODAY });
       expect(bits.ordinals()).toEqual(evaluate({ kind: 'all', rules }, columns, { today: TODAY }).ordinals());
-      steps.forEach((step, i) => expect(step.left).toBeLessThanOrEqual(i === 0 ? people.length : steps[i - 1]!.left));
+      steps.forEach((step, i) =>
+        expect(step.left).toBeLessThanOrEqual(i === 0 ? people.length : steps[i - 1]!.left),
+      );
     }),
   );
 });
@@ -216,11 +262,20 @@ test('a segment reads as a sentence', () => {
   expect(inWords(SEGMENT, NAMES)).toBe(
     'gave at least $10 in any earlier year and did not give anything in this calendar year and (either have the tag plank menders or have Membership renews within the next 30 days)',
   );
-  expect(columnKey({ kind: 'permission', channel: 'text', scope: 'list:4', states: ['yes'] })).toBe('permission:text:list:4');
+  expect(columnKey({ kind: 'permission', channel: 'text', scope: 'list:4', states: ['yes'] })).toBe(
+    'permission:text:list:4',
+  );
 });
 
 test('one person is explained line by line', () => {
-  const someone: Person = { tags: [], shirt: '', score: null, renews: TODAY + 3, birthday: null, gifts: [{ day: TODAY - 700, amount: 4000 }] };
+  const someone: Person = {
+    tags: [],
+    shirt: '',
+    score: null,
+    renews: TODAY + 3,
+    birthday: null,
+    gifts: [{ day: TODAY - 700, amount: 4000 }],
+  };
   const told = explained(SEGMENT, trace(SEGMENT, columnsOf([someone]), 0, { today: TODAY }), NAMES);
   expect(told.holds).toBe(true);
   expect(told.inner.map((line) => line.holds)).toEqual([true, true, true]);

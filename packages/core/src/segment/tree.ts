@@ -23,14 +23,25 @@ export type Line =
   | SegmentLine;
 
 /** The fields everybody has, beside custom ones (which are numbers). */
-export const STANDARD_FIELDS = ['firstName', 'lastName', 'created', 'updated', 'country', 'region', 'postcode', 'externalId', 'household'] as const;
+export const STANDARD_FIELDS = [
+  'firstName',
+  'lastName',
+  'created',
+  'updated',
+  'country',
+  'region',
+  'postcode',
+  'externalId',
+  'household',
+] as const;
 export type FieldRef = number | (typeof STANDARD_FIELDS)[number];
 
 /**
- * What a line asks of a value, by the type of its field: text and choice (is … filled), several choices (has, has-not),
- * number and money (equals … between), date (on … anniversary), birthday (within-next, within-last, ahead, in-month),
- * yes/no (yes, no), place (within-km). Dates are ISO days, money minor units; "within", "ahead" and "ago" count in
- * whole days, weeks or months. "is-not" and "has-not" hold for people without a value too.
+ * What a line asks of a value, by the type of its field: text and choice (is … filled), several choices (has,
+ * has-not), number and money (equals … between), date (on … anniversary), birthday (within-next, within-last,
+ * ahead, in-month), yes/no (yes, no), place (within-km). Dates are ISO days, money minor units; "within",
+ * "ahead" and "ago" count in whole days, weeks or months. "is-not" and "has-not" hold for people without a
+ * value too.
  */
 export const FIELD_OPS = [
   'is',
@@ -75,7 +86,10 @@ export interface FieldLine {
 export const UNITS = ['days', 'weeks', 'months'] as const;
 export type Unit = (typeof UNITS)[number];
 
-/** Stretches of the calendar that a date can lie in. Fiscal years begin with the month that the organization set. */
+/**
+ * Stretches of the calendar that a date can lie in. Fiscal years begin with the month that the organization
+ * set.
+ */
 export const STRETCHES = [
   'this-month',
   'last-month',
@@ -149,13 +163,16 @@ export type Window =
   /** Both ends, as ISO days, included. */
   | { over: 'between'; from: string; to: string };
 
-/** What of somebody's gifts in a window is looked at: their sum, their number, the largest; or the very first or last of all. */
+/**
+ * What of somebody's gifts in a window is looked at: their sum, their number, the largest; or the very first
+ * or last of all.
+ */
 export const GIFT_MEASURES = ['sum', 'count', 'largest', 'first', 'last'] as const;
 export type GiftMeasure = (typeof GIFT_MEASURES)[number];
 
 /**
- * Giving in a window. "sum" adds refunds up too, as what they are; the others look at gifts alone. "first" and "last"
- * ask that the first or last gift of all lies in the window.
+ * Giving in a window. "sum" adds refunds up too, as what they are; the others look at gifts alone. "first"
+ * and "last" ask that the first or last gift of all lies in the window.
  */
 export interface GaveLine {
   kind: 'gave';

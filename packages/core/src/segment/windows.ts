@@ -1,4 +1,12 @@
-import { addMonths, fiscalStart, monthStart, nextYearStart, parseIsoDay, yearStart, type Day } from '../common';
+import {
+  addMonths,
+  fiscalStart,
+  monthStart,
+  nextYearStart,
+  parseIsoDay,
+  yearStart,
+  type Day,
+} from '../common';
 import { NO_DAY, type EvaluationContext } from './columns';
 import type { Stretch, Unit, Window } from './tree';
 

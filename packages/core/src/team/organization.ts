@@ -10,7 +10,10 @@ export function isTimeZone(zone: string): boolean {
   }
 }
 
-/** Whether a BCP 47 tag names a language and a country that dates and amounts can be written for: `en-US`, `fr-CA`. */
+/**
+ * Whether a BCP 47 tag names a language and a country that dates and amounts can be written for: `en-US`,
+ * `fr-CA`.
+ */
 export function isLocale(tag: string): boolean {
   try {
     const { language, region } = new Intl.Locale(tag);
@@ -26,10 +29,13 @@ export function isCurrency(code: string): boolean {
 }
 
 /**
- * Who sends and where they live, in one line, as it stands under every mail (15 U.S.C. 7704(a)(5)(A)(iii): a valid physical
- * postal address of the sender). The legal name where there is one, else the name that people know.
+ * Who sends and where they live, in one line, as it stands under every mail (15 U.S.C. 7704(a)(5)(A)(iii): a
+ * valid physical postal address of the sender). The legal name where there is one, else the name that people
+ * know.
  */
 export function imprintOf(organization: { name: string; legalName: string }, postalAddress: string): string {
   const lines = postalAddress.split(/\r?\n/).map((line) => line.trim());
-  return [organization.legalName.trim() || organization.name.trim(), ...lines].filter((part) => part !== '').join(', ');
+  return [organization.legalName.trim() || organization.name.trim(), ...lines]
+    .filter((part) => part !== '')
+    .join(', ');
 }

@@ -19,12 +19,18 @@ const marked = LETTER.split('\n')
 const broken = LETTER.replace(/(.{30}\S*) /g, '$1\n');
 
 /*
- * How the large mail readers quote, in the languages of supporters' pages. From memory of what they write; no published
- * source sets it down.
+ * How the large mail readers quote, in the languages of supporters' pages. From memory of what they write; no
+ * published source sets it down.
  */
 const HEADS: [string, string][] = [
-  ['web mail, English', 'On Tue, Mar 3, 2026 at 10:02 AM Rosa Oduya, Lantern Ferry Trust <hello@lanternferry.test> wrote:'],
-  ['broken over lines', 'On Tue, Mar 3, 2026 at 10:02 AM Rosa Oduya, Lantern Ferry Trust\n<hello@lanternferry.test> wrote:'],
+  [
+    'web mail, English',
+    'On Tue, Mar 3, 2026 at 10:02 AM Rosa Oduya, Lantern Ferry Trust <hello@lanternferry.test> wrote:',
+  ],
+  [
+    'broken over lines',
+    'On Tue, Mar 3, 2026 at 10:02 AM Rosa Oduya, Lantern Ferry Trust\n<hello@lanternferry.test> wrote:',
+  ],
   ['telephone, English', 'On Mar 3, 2026, at 10:02, Rosa Oduya <hello@lanternferry.test> wrote:'],
   ['desk, German', 'Am 03.03.26 um 10:02 schrieb Rosa Oduya, Lantern Ferry Trust:'],
   ['web mail, German', 'Am Di., 3. März 2026 um 10:02 Uhr schrieb Rosa Oduya <hello@lanternferry.test>:'],
@@ -34,9 +40,18 @@ const HEADS: [string, string][] = [
     'office, English',
     '________________________________\nFrom: Rosa Oduya <hello@lanternferry.test>\nSent: Tuesday, March 3, 2026 10:02 AM\nTo: Ann Reyes\nSubject: The hull',
   ],
-  ['office, German', 'Von: Rosa Oduya <hello@lanternferry.test>\nGesendet: Dienstag, 3. März 2026 10:02\nAn: Ann Reyes\nBetreff: The hull'],
-  ['office, French', 'De : Rosa Oduya <hello@lanternferry.test>\nEnvoyé : mardi 3 mars 2026 10:02\nÀ : Ann Reyes\nObjet : The hull'],
-  ['office, Spanish', 'De: Rosa Oduya <hello@lanternferry.test>\nEnviado: martes, 3 de marzo de 2026 10:02\nPara: Ann Reyes\nAsunto: The hull'],
+  [
+    'office, German',
+    'Von: Rosa Oduya <hello@lanternferry.test>\nGesendet: Dienstag, 3. März 2026 10:02\nAn: Ann Reyes\nBetreff: The hull',
+  ],
+  [
+    'office, French',
+    'De : Rosa Oduya <hello@lanternferry.test>\nEnvoyé : mardi 3 mars 2026 10:02\nÀ : Ann Reyes\nObjet : The hull',
+  ],
+  [
+    'office, Spanish',
+    'De: Rosa Oduya <hello@lanternferry.test>\nEnviado: martes, 3 de marzo de 2026 10:02\nPara: Ann Reyes\nAsunto: The hull',
+  ],
   [
     'with a line',
     '-----Original Message-----\nFrom: Rosa Oduya <hello@lanternferry.test>\nSent: Tuesday, March 3, 2026\nTo: Ann Reyes\nSubject: The hull',
@@ -50,13 +65,16 @@ describe.each(HEADS)('quoted as in %s', (_name, head) => {
     ['broken anew', broken],
   ])('%s: words above, and words below, are theirs; ours are not', (_way, quoted) => {
     expect(ownWords(`See you on Saturday.\n\n${head}\n\n${quoted}\n`, LETTER)).toBe('See you on Saturday.');
-    expect(ownWords(`${head}\n\n${quoted}\n\nSTOP. Please never write to me again.\n`, LETTER)).toBe('STOP. Please never write to me again.');
+    expect(ownWords(`${head}\n\n${quoted}\n\nSTOP. Please never write to me again.\n`, LETTER)).toBe(
+      'STOP. Please never write to me again.',
+    );
     expect(readIntent(ownWords(`Lovely.\n\n${head}\n\n${quoted}`, LETTER))).toBe('none');
   });
 });
 
 test('words between quoted lines are theirs', () => {
-  const answer = 'On 3 March 2026, Rosa wrote:\n> Would you give again today?\n\nNo. Unsubscribe me.\n\n> Warmly,\n> Rosa';
+  const answer =
+    'On 3 March 2026, Rosa wrote:\n> Would you give again today?\n\nNo. Unsubscribe me.\n\n> Warmly,\n> Rosa';
   expect(ownWords(answer, LETTER)).toBe('No. Unsubscribe me.');
 });
 

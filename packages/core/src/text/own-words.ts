@@ -1,11 +1,15 @@
 /*
- * What somebody wrote in answer to a mail, without what they answered. Readers quote in many ways: each line marked with
- * ">", a line that says who wrote when, a block of headers, nothing at all. Words may stand above, between and below. So
- * lines are weighed one by one, and what stood in our own letter is never taken for theirs.
+ * What somebody wrote in answer to a mail, without what they answered. Readers quote in many ways: each line
+ * marked with ">", a line that says who wrote when, a block of headers, nothing at all. Words may stand
+ * above, between and below. So lines are weighed one by one, and what stood in our own letter is never taken
+ * for theirs.
  */
 
-/** "On 3 March, Rosa wrote:" in the languages of supporters' pages and some more; it may be broken over lines. */
-const WROTE = '(?:wrote|writes|schrieb|schreibt|a écrit|écrit|escribió|escribe|ha scritto|schreef|skrev|escreveu)';
+/**
+ * "On 3 March, Rosa wrote:" in the languages of supporters' pages and some more; it may be broken over lines.
+ */
+const WROTE =
+  '(?:wrote|writes|schrieb|schreibt|a écrit|écrit|escribió|escribe|ha scritto|schreef|skrev|escreveu)';
 const ATTRIBUTION = new RegExp(
   `^(?:on|am|le|el|il|op|den|em|at)\\b[^\\n]{3,200}${WROTE}[^\\n]{0,60}:\\s*$|^.{2,120}(?:<[^>@]{1,120}@[^>]{1,200}>|\\b\\d{4}\\b).{0,60}${WROTE}\\s*:\\s*$|^.{2,200}\\b${WROTE} .{2,120}:\\s*$`,
   'iu',
@@ -61,8 +65,8 @@ export function isFromDevice(line: string): boolean {
 type Kind = 'own' | 'quoted' | 'blank';
 
 /**
- * The person's own words in a plain-text answer. `letter` is what we had written to them, as text: its lines are never
- * theirs, quoted or not; without it, what follows an attribution unmarked counts as quoted.
+ * The person's own words in a plain-text answer. `letter` is what we had written to them, as text: its lines
+ * are never theirs, quoted or not; without it, what follows an attribution unmarked counts as quoted.
  */
 export function ownWords(mail: string, letter = ''): string {
   // RFC 5322 2.1.1: a line has 998 characters at most; what a longer one says, it says at its beginning.
@@ -104,14 +108,18 @@ function isHeaderBlock(lines: readonly string[], at: number): boolean {
 /** A line too short for a run, all of whose words stand in our letter: its "Warmly," or a name. */
 function isShortOurs(line: string, ours: ReadonlySet<string>): boolean {
   const words = wordsOf(line);
-  return words.length < RUN && words.every((word) => ours.has(word)) && !/\b(?:stop|unsubscribe)\b/i.test(line);
+  return (
+    words.length < RUN && words.every((word) => ours.has(word)) && !/\b(?:stop|unsubscribe)\b/i.test(line)
+  );
 }
 
 /** An attribution that was broken over two or three lines, as one. */
 function joinedAttributions(lines: readonly string[]): string[] {
   const out: string[] = [];
   for (let i = 0; i < lines.length; i++) {
-    const joined = [2, 3].map((n) => lines.slice(i, i + n).join(' ')).find((text) => startsOne(lines[i]!) && ATTRIBUTION.test(text.trim()));
+    const joined = [2, 3]
+      .map((n) => lines.slice(i, i + n).join(' '))
+      .find((text) => startsOne(lines[i]!) && ATTRIBUTION.test(text.trim()));
     if (!joined || ATTRIBUTION.test(lines[i]!.trim())) out.push(lines[i]!);
     else {
       const n = [2, 3].find((count) => lines.slice(i, i + count).join(' ') === joined)!;

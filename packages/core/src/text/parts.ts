@@ -42,7 +42,12 @@ export function countParts(text: string): Parts {
   const units = chars.reduce((sum, char) => sum + unitsOf(char, alphabet), 0);
   const { single, part } = ROOM[alphabet];
   if (units === 0) return { alphabet, units, parts: 0, left: single, costly };
-  return { alphabet, units, ...(units <= single ? { parts: 1, left: single - units } : fill(chars, alphabet, part)), costly };
+  return {
+    alphabet,
+    units,
+    ...(units <= single ? { parts: 1, left: single - units } : fill(chars, alphabet, part)),
+    costly,
+  };
 }
 
 const STRAIGHT: Record<string, string> = {

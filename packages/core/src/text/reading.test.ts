@@ -3,10 +3,22 @@ import { isConfirmWord, PLAIN_STOPS, readIntent, WHOLE_STOPS, type ReplyIntent }
 
 describe('what closes or holds a channel', () => {
   // 47 CFR 64.1200(a)(10)(i): "stop," "quit," "end," "revoke," "opt out," "cancel," or "unsubscribe".
-  test.each(['stop', 'quit', 'end', 'revoke', 'opt out', 'cancel', 'unsubscribe'])('%s in any dress stops', (word) => {
-    for (const dress of [word, word.toUpperCase(), `${word}!`, ` ${word}. `, `"${word}"`, `${word} please`, `Please ${word}`, word.replace(' ', '-')])
-      expect([dress, readIntent(dress)]).toEqual([dress, 'stop']);
-  });
+  test.each(['stop', 'quit', 'end', 'revoke', 'opt out', 'cancel', 'unsubscribe'])(
+    '%s in any dress stops',
+    (word) => {
+      for (const dress of [
+        word,
+        word.toUpperCase(),
+        `${word}!`,
+        ` ${word}. `,
+        `"${word}"`,
+        `${word} please`,
+        `Please ${word}`,
+        word.replace(' ', '-'),
+      ])
+        expect([dress, readIntent(dress)]).toEqual([dress, 'stop']);
+    },
+  );
 
   test.each<[string, ReplyIntent]>([
     ['STOP\nSent from my phone', 'stop'],
@@ -74,13 +86,25 @@ describe('what closes or holds a channel', () => {
   });
 
   test('a plain stop outweighs whatever stands beside it', () => {
-    const other = fc.constantFrom("don't stop the boat", 'thanks for everything', 'I love the ferry', 'see you there', "can't stop smiling");
+    const other = fc.constantFrom(
+      "don't stop the boat",
+      'thanks for everything',
+      'I love the ferry',
+      'see you there',
+      "can't stop smiling",
+    );
     const stop = fc.constantFrom('STOP', 'stop please', 'Unsubscribe', 'opt out');
     const mark = fc.constantFrom('. ', '! ', '\n', ', ');
     fc.assert(
-      fc.property(fc.array(other, { maxLength: 3 }), stop, fc.array(other, { maxLength: 3 }), mark, (before, word, after, between) => {
-        expect(readIntent([...before, word, ...after].join(between))).toBe('stop');
-      }),
+      fc.property(
+        fc.array(other, { maxLength: 3 }),
+        stop,
+        fc.array(other, { maxLength: 3 }),
+        mark,
+        (before, word, after, between) => {
+          expect(readIntent([...before, word, ...after].join(between))).toBe('stop');
+        },
+      ),
     );
   });
 

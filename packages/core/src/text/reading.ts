@@ -2,8 +2,8 @@ import { isFromDevice } from './own-words';
 import { BESIDE, NOT_STOPPING, PLAIN_STOPS, STOP_SENTENCES, WHOLE_STOPS } from './stop-words';
 
 /**
- * What somebody's own words ask for. `stop` closes the channel at once; `hold` plainly asks for it in free words, so the
- * channel is held until a person has read them.
+ * What somebody's own words ask for. `stop` closes the channel at once; `hold` plainly asks for it in free
+ * words, so the channel is held until a person has read them.
  */
 export type ReplyIntent = 'stop' | 'hold' | 'help' | 'start' | 'none';
 
@@ -12,7 +12,9 @@ const START_WORDS = ['START', 'UNSTOP'];
 /** Words that answer "reply YES to confirm". They mean something only where a confirmation is out. */
 const CONFIRM_WORDS = ['YES', 'Y', 'SI', 'OUI', 'JA', 'OK'];
 
-/** Cyrillic and Greek capitals that look like Latin ones: a STOP is a STOP, whatever keyboard it was typed on. */
+/**
+ * Cyrillic and Greek capitals that look like Latin ones: a STOP is a STOP, whatever keyboard it was typed on.
+ */
 const LOOKALIKES: Record<string, string> = {
   А: 'A',
   В: 'B',
@@ -31,7 +33,10 @@ const LOOKALIKES: Record<string, string> = {
   Τ: 'T',
 };
 
-/** As sentences are compared: wide letters as plain ones (NFKC), in capitals, without accents, apostrophes and marks. */
+/**
+ * As sentences are compared: wide letters as plain ones (NFKC), in capitals, without accents, apostrophes and
+ * marks.
+ */
 function fold(text: string): string {
   return text
     .normalize('NFKC')
@@ -88,11 +93,12 @@ function isBare(clause: string, words: ReadonlySet<string>): boolean {
 
 /** So much of either end of an answer is read: nobody says stop in the middle of a book. */
 const MOST_READ = 10_000;
-const endsOf = (text: string) => (text.length <= 2 * MOST_READ ? text : `${text.slice(0, MOST_READ)}\n${text.slice(-MOST_READ)}`);
+const endsOf = (text: string) =>
+  text.length <= 2 * MOST_READ ? text : `${text.slice(0, MOST_READ)}\n${text.slice(-MOST_READ)}`;
 
 /**
- * Reads what somebody wrote, clause by clause: a plain stop anywhere outweighs whatever else is said. Lines that a
- * telephone adds by itself are left out.
+ * Reads what somebody wrote, clause by clause: a plain stop anywhere outweighs whatever else is said. Lines
+ * that a telephone adds by itself are left out.
  */
 export function readIntent(text: string): ReplyIntent {
   const lines = endsOf(text)

@@ -1,13 +1,18 @@
 /*
- * Words by which people stop us, language by language. Each list names its source; where it says common practice there is
- * no published one. Words and patterns are written folded: in capitals, without accents and apostrophes.
+ * Words by which people stop us, language by language. Each list names its source; where it says common
+ * practice there is no published one. Words and patterns are written folded: in capitals, without accents and
+ * apostrophes.
  */
 
 /** Words that stop by themselves wherever they stand as a sentence of their own. */
 export const PLAIN_STOPS: readonly { language: string; source: string; words: readonly string[] }[] = [
   { language: 'en', source: '47 CFR 64.1200(a)(10)(i)', words: ['STOP', 'UNSUBSCRIBE', 'OPTOUT'] },
   { language: 'en', source: 'common practice among carriers', words: ['STOPALL'] },
-  { language: 'fr', source: 'common practice among carriers in Canada and France', words: ['ARRET', 'ARRETEZ', 'DESABONNER', 'DESINSCRIRE'] },
+  {
+    language: 'fr',
+    source: 'common practice among carriers in Canada and France',
+    words: ['ARRET', 'ARRETEZ', 'DESABONNER', 'DESINSCRIRE'],
+  },
   { language: 'es', source: 'common practice', words: ['ALTO', 'BAJA', 'PARAR', 'PARE'] },
   { language: 'de', source: 'common practice', words: ['STOPP', 'ABMELDEN', 'ABBESTELLEN'] },
   { language: 'ru', source: 'common practice', words: ['СТОП', 'ОТПИСАТЬСЯ'] },
@@ -33,18 +38,23 @@ const THING = '(?:TEXT|TXT|SMS|MESSAG|MAIL|EMAIL|LETTER|CALL|CONTACT|WRIT|SEND|B
 const DEED = '(?:TEXT|TXT|MESSAGE|MAIL|EMAIL|CONTACT|CALL|PHONE|WRITE|SEND|BOTHER|SPAM|DISTURB)';
 
 /**
- * Sentences that plainly ask to be left alone (47 CFR 64.1200(a)(10)(ii): any reasonable means). They hold the channel and
- * put the words before a person, so they err on the side of holding. Matched against one folded clause.
+ * Sentences that plainly ask to be left alone (47 CFR 64.1200(a)(10)(ii): any reasonable means). They hold
+ * the channel and put the words before a person, so they err on the side of holding. Matched against one
+ * folded clause.
  */
 export const STOP_SENTENCES: readonly { language: string; patterns: readonly RegExp[] }[] = [
   {
     language: 'en',
     patterns: [
-      new RegExp(`\\b(?:STOP|QUIT|CEASE|NO MORE|NO LONGER WANT|DONT WANT(?: ANY)?(?: MORE)?|ENOUGH OF|SICK OF|TIRED OF)\\b.{0,40}\\b${THING}`),
+      new RegExp(
+        `\\b(?:STOP|QUIT|CEASE|NO MORE|NO LONGER WANT|DONT WANT(?: ANY)?(?: MORE)?|ENOUGH OF|SICK OF|TIRED OF)\\b.{0,40}\\b${THING}`,
+      ),
       new RegExp(
         `\\b(?:DO NOT|DONT|NEVER|NO LONGER|NOT)(?: EVER)? ${DEED}(?:ING|E)?\\b(?: (?:ME|US|THIS|MY|HERE|AGAIN|ANYMORE|ANY MORE|TO ME|ANYTHING)\\b.*)?$`,
       ),
-      new RegExp(`\\b(?:DO NOT|DONT|NEVER|NO LONGER)\\b.{0,15}\\b${DEED}\\b.{0,12}\\b(?:ME|US|THIS NUMBER|THIS ADDRESS|AGAIN|ANYMORE|ANY MORE)\\b`),
+      new RegExp(
+        `\\b(?:DO NOT|DONT|NEVER|NO LONGER)\\b.{0,15}\\b${DEED}\\b.{0,12}\\b(?:ME|US|THIS NUMBER|THIS ADDRESS|AGAIN|ANYMORE|ANY MORE)\\b`,
+      ),
       /\b(?:UNSUBSCRIBE|OPT(?:ING)? ?(?:ME )?OUT|TAKE ME OFF|REMOVE (?:ME|MY|THIS|US)|LEAVE (?:ME|US) ALONE|LOSE MY NUMBER)\b/,
       /\b(?:DELETE|ERASE|FORGET) MY (?:NUMBER|ADDRESS|EMAIL|PHONE|DATA|INFO)|\bWRONG (?:NUMBER|PERSON)\b/,
       /\b(?:REVOKE|WITHDRAW|RESCIND|RETRACT)\b.{0,20}\b(?:CONSENT|PERMISSION|AGREEMENT)\b/,

@@ -36,7 +36,8 @@ describe('the GSM 7 bit default alphabet (3GPP TS 23.038 §6.2.1, code points ch
     expect([...EXTENSION].sort()).toEqual([...'\f^{}\\[~]|€'].sort());
   });
 
-  test('lower-case ç is not in it though Ç is', () => expect([septets('ç'), septets('Ç')]).toEqual([null, 1]));
+  test('lower-case ç is not in it though Ç is', () =>
+    expect([septets('ç'), septets('Ç')]).toEqual([null, 1]));
 });
 
 describe('parts (3GPP TS 23.040 §9.2.3.24.1: 160 or 153 septets, 70 or 67 units)', () => {
@@ -72,9 +73,13 @@ describe('parts (3GPP TS 23.040 §9.2.3.24.1: 160 or 153 septets, 70 or 67 units
 
   test('a longer text never takes fewer parts', () => {
     fc.assert(
-      fc.property(fc.string({ unit: 'grapheme', maxLength: 400 }), fc.string({ maxLength: 5 }), (text, more) => {
-        expect(countParts(text + more).parts).toBeGreaterThanOrEqual(countParts(text).parts);
-      }),
+      fc.property(
+        fc.string({ unit: 'grapheme', maxLength: 400 }),
+        fc.string({ maxLength: 5 }),
+        (text, more) => {
+          expect(countParts(text + more).parts).toBeGreaterThanOrEqual(countParts(text).parts);
+        },
+      ),
     );
   });
 });

@@ -2,7 +2,12 @@ import { textAskFaults } from './wording';
 import { spoken, standardTextAsk } from '../words';
 
 const HOUSE = 'Lantern Ferry Trust';
-const [OFTEN, COST, HELP, STOP] = ['how often texts come', 'what texts may cost', 'that HELP gets help', 'that STOP ends it'];
+const [OFTEN, COST, HELP, STOP] = [
+  'how often texts come',
+  'what texts may cost',
+  'that HELP gets help',
+  'that STOP ends it',
+];
 
 test('our own words say all of it, for any house', () => {
   expect(spoken(textAskFaults(standardTextAsk(HOUSE, 4), HOUSE))).toEqual([]);
@@ -10,12 +15,19 @@ test('our own words say all of it, for any house', () => {
 });
 
 test('what is missing is named, in the order in which it is asked', () => {
-  expect(spoken(textAskFaults('Yes, text me.', HOUSE))).toEqual([`who writes (${HOUSE})`, OFTEN, COST, HELP, STOP]);
+  expect(spoken(textAskFaults('Yes, text me.', HOUSE))).toEqual([
+    `who writes (${HOUSE})`,
+    OFTEN,
+    COST,
+    HELP,
+    STOP,
+  ]);
   expect(spoken(textAskFaults('', HOUSE))).toHaveLength(5);
 });
 
-test.each(['LANTERN FERRY TRUST may text me', 'texts of the Lantern  Ferry-Trust', '“Lantern Ferry Trust”'])('%s names the house', (words) =>
-  expect(spoken(textAskFaults(words, `${HOUSE}.`))).not.toContain(`who writes (${HOUSE}.)`),
+test.each(['LANTERN FERRY TRUST may text me', 'texts of the Lantern  Ferry-Trust', '“Lantern Ferry Trust”'])(
+  '%s names the house',
+  (words) => expect(spoken(textAskFaults(words, `${HOUSE}.`))).not.toContain(`who writes (${HOUSE}.)`),
 );
 test('a house of another name, or letters run together, do not', () => {
   expect(spoken(textAskFaults('Ferry Trust of the Lantern', HOUSE))[0]).toContain('who writes');
@@ -66,7 +78,9 @@ test.each([
   'gratuite',
   'sans frais',
 ])('“%s” says what they cost', (words) => expect(spoken(textAskFaults(words, HOUSE))).not.toContain(COST));
-test.each(['separate', 'coffee', 'carefree days'])('“%s” does not', (words) => expect(spoken(textAskFaults(words, HOUSE))).toContain(COST));
+test.each(['separate', 'coffee', 'carefree days'])('“%s” does not', (words) =>
+  expect(spoken(textAskFaults(words, HOUSE))).toContain(COST),
+);
 
 test.each([
   ['Reply HELP', [STOP]],
@@ -75,4 +89,6 @@ test.each([
   ['HILFE', [STOP]],
   ['help and stop', [HELP, STOP]],
   ['ARRÊT', [HELP]],
-])('%s', (words, missing) => expect(spoken(textAskFaults(words, HOUSE)).filter((one) => one === HELP || one === STOP)).toEqual(missing));
+])('%s', (words, missing) =>
+  expect(spoken(textAskFaults(words, HOUSE)).filter((one) => one === HELP || one === STOP)).toEqual(missing),
+);

@@ -1,7 +1,8 @@
 import { said, type Code, type Said } from '../common';
 /**
- * What the words beside a box for texts must say. 47 CFR 64.1200(f)(9) wants the seller named and the agreement clear;
- * frequency, cost, HELP and STOP are what United States carriers ask of every program (common practice, no source here).
+ * What the words beside a box for texts must say. 47 CFR 64.1200(f)(9) wants the seller named and the
+ * agreement clear; frequency, cost, HELP and STOP are what United States carriers ask of every program
+ * (common practice, no source here).
  */
 const MUSTS: readonly [Code, (words: string) => boolean][] = [
   [
@@ -14,7 +15,9 @@ const MUSTS: readonly [Code, (words: string) => boolean][] = [
   [
     'ask.must.cost',
     (words) =>
-      /\b(rates?|cost|costs|charge|charges|fees?|free|tarif\w*|co[uû]t\w*|frais|coste?s?|kosten\w*|gebühr\w*|gratis|gratuit\w*)\b/iu.test(words),
+      /\b(rates?|cost|costs|charge|charges|fees?|free|tarif\w*|co[uû]t\w*|frais|coste?s?|kosten\w*|gebühr\w*|gratis|gratuit\w*)\b/iu.test(
+        words,
+      ),
   ],
   ['ask.must.help', (words) => /\b(HELP|AIDE|AYUDA|HILFE)\b/u.test(words)],
   ['ask.must.stop', (words) => /\b(STOP|ARRET|ARRÊT)\b/u.test(words)],

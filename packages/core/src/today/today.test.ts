@@ -10,7 +10,14 @@ const wait = (kind: WaitingKind, hours: number | null): WaitingItem<string> => (
 });
 
 test('whoever asked to stop is read first, then what is late, the latest first', () => {
-  const waits = [wait('draft', 24), wait('reply', 30), wait('batch', 24 * 30), wait('lapsing', null), wait('reply', 2), wait('stop', 0.1)];
+  const waits = [
+    wait('draft', 24),
+    wait('reply', 30),
+    wait('batch', 24 * 30),
+    wait('lapsing', null),
+    wait('reply', 2),
+    wait('stop', 0.1),
+  ];
   expect(pressing(waits, NOW).map(({ of, isLate }) => [of, isLate])).toEqual([
     ['stop 0.1', false],
     ['batch 720', true],
@@ -29,22 +36,35 @@ test('a request to be erased is late behind one month (GDPR, article 12(3))', ()
 test('nothing is lost, nothing late stands behind what is not, and what is dated ahead of the clock is new', () => {
   const kinds = fc.constantFrom(...(Object.keys(WITHIN_HOURS) as WaitingKind[]));
   fc.assert(
-    fc.property(fc.array(fc.tuple(kinds, fc.option(fc.integer({ min: -5, max: 5000 }), { nil: null }))), (list) => {
-      const waits = list.map(([kind, hours]) => wait(kind, hours));
-      const sorted = pressing(waits, NOW);
-      expect(sorted.map(({ of }) => of).sort()).toEqual(waits.map(({ of }) => of).sort());
-      const others = sorted.filter(({ kind }) => kind !== 'stop');
-      expect(others.map(({ isLate }) => Number(isLate))).toEqual(others.map(({ isLate }) => Number(isLate)).sort((a, b) => b - a));
-      for (const { since, isLate } of sorted) if (since !== null && since >= NOW) expect(isLate).toBe(false);
-    }),
+    fc.property(
+      fc.array(fc.tuple(kinds, fc.option(fc.integer({ min: -5, max: 5000 }), { nil: null }))),
+      (list) => {
+        const waits = list.map(([kind, hours]) => wait(kind, hours));
+        const sorted = pressing(waits, NOW);
+        expect(sorted.map(({ of }) => of).sort()).toEqual(waits.map(({ of }) => of).sort());
+        const others = sorted.filter(({ kind }) => kind !== 'stop');
+        expect(others.map(({ isLate }) => Number(isLate))).toEqual(
+          others.map(({ isLate }) => Number(isLate)).sort((a, b) => b - a),
+        );
+        for (const { since, isLate } of sorted)
+          if (since !== null && since >= NOW) expect(isLate).toBe(false);
+      },
+    ),
   );
 });
 
 test('weeks are seven days that end with today', () => {
-  expect([20_000, 19_994, 19_993, 19_986, 20_001].map((day) => weekOf(day, 20_000))).toEqual([0, 0, 1, 2, null]);
+  expect([20_000, 19_994, 19_993, 19_986, 20_001].map((day) => weekOf(day, 20_000))).toEqual([
+    0,
+    0,
+    1,
+    2,
+    null,
+  ]);
 });
 
-// By the definition of a median: as many weeks lie at or above it as at or below, and of an even number it is half-way.
+// By the definition of a median: as many weeks lie at or above it as at or below, and of an even number it is
+// half-way.
 test('the usual week parts the weeks behind it into halves, whatever this one brings', () => {
   fc.assert(
     fc.property(fc.array(fc.nat(500), { minLength: 4, maxLength: 26 }), (weeks) => {

@@ -1,6 +1,13 @@
 export { describe, describeWindow, explained, type Explanation, type Names } from './segment';
 export { FIELD_TYPE_WORDS, STANDARD_FIELD_WORDS } from './fields';
-export { ENCODING_WORDS, DOUBT_WORDS, MATCH_KEY_WORDS, REFUSAL_WORDS, TARGET_WORDS, verdictSentence } from './intake';
+export {
+  ENCODING_WORDS,
+  DOUBT_WORDS,
+  MATCH_KEY_WORDS,
+  REFUSAL_WORDS,
+  TARGET_WORDS,
+  verdictSentence,
+} from './intake';
 export {
   rulePurposeWords,
   CHANNEL_WORDS,

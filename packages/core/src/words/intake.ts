@@ -1,4 +1,12 @@
-import { BECAME, ENCODINGS, DOUBT_KINDS, MATCH_KEYS, PLAIN_TARGETS, REFUSAL_STATUSES, DAY_TARGETS } from '../intake';
+import {
+  BECAME,
+  ENCODINGS,
+  DOUBT_KINDS,
+  MATCH_KEYS,
+  PLAIN_TARGETS,
+  REFUSAL_STATUSES,
+  DAY_TARGETS,
+} from '../intake';
 import { each, say } from './speak';
 
 export const ENCODING_WORDS = each('encoding', ENCODINGS);
@@ -9,12 +17,14 @@ export const DOUBT_WORDS = each('look', DOUBT_KINDS);
 const TARGETS = [...PLAIN_TARGETS, ...DAY_TARGETS] as const;
 
 /** What a column can be matched to: its name, and a word of what is read from it. */
-export const TARGET_WORDS = Object.fromEntries(TARGETS.map((to) => [to, [say(`target.${to}`), say(`target.${to}.note`)]])) as Record<
-  (typeof TARGETS)[number],
-  [name: string, note: string]
->;
+export const TARGET_WORDS = Object.fromEntries(
+  TARGETS.map((to) => [to, [say(`target.${to}`), say(`target.${to}.note`)]]),
+) as Record<(typeof TARGETS)[number], [name: string, note: string]>;
 
-/** `6 new, 1 new at a shared address, 1 updated`; of a batch of no rows nothing. Numbers as the locale writes them. */
+/**
+ * `6 new, 1 new at a shared address, 1 updated`; of a batch of no rows nothing. Numbers as the locale writes
+ * them.
+ */
 export function verdictSentence(counts: Readonly<Partial<Record<string, number>>>, locale = 'en'): string {
   const number = new Intl.NumberFormat(locale);
   return BECAME.flatMap((verdict) => {

@@ -41,7 +41,9 @@ export function verdictWords(verdict: Verdict, channel: Channel): string {
 
 export function scopeWords(scope: Scope, listName: (id: number) => string | undefined): string {
   if (scope === 'all' || scope === 'marketing') return say(`scope.${scope}`);
-  return scope.startsWith('list:') ? (listName(Number(scope.slice(5))) ?? say('scope.deleted')) : PURPOSE_WORDS[scope as Purpose];
+  return scope.startsWith('list:')
+    ? (listName(Number(scope.slice(5))) ?? say('scope.deleted'))
+    : PURPOSE_WORDS[scope as Purpose];
 }
 
 export function rulePurposeWords(purpose: RulePurpose): string {
@@ -59,13 +61,22 @@ interface AskedOf {
   place: Place;
 }
 
-/** What the rule of somebody's place asks for: "Canada: email asks for at least an implied permission (news)". */
+/**
+ * What the rule of somebody's place asks for: "Canada: email asks for at least an implied permission (news)".
+ */
 export function ruleWords({ channel, scope, rules, place }: AskedOf, scopeName: string): string {
   const need = say(`need.${requiredConsentOf(rulesFor(rules, place), channel, rulePurposeOf(scope))}`);
-  return say('rule.asks', { place: { place: placeKeyOf(rules, place) }, channel: say(`channel.in.${channel}`), need, scope: scopeName });
+  return say('rule.asks', {
+    place: { place: placeKeyOf(rules, place) },
+    channel: say(`channel.in.${channel}`),
+    need,
+    scope: scopeName,
+  });
 }
 
-/** Why a decision came out as it did, in one sentence that names the rule of the place where a rule decided. */
+/**
+ * Why a decision came out as it did, in one sentence that names the rule of the place where a rule decided.
+ */
 export function explain(decision: Decision, { channel, scope, rules, place }: AskedOf): string {
   const here = rulesFor(rules, place);
   const where = { place: placeKeyOf(rules, place) };
@@ -73,11 +84,17 @@ export function explain(decision: Decision, { channel, scope, rules, place }: As
   const state = STATE_WORDS[decision.state];
   switch (decision.verdict) {
     case 'send':
-      return decision.state === 'yes' ? say('explain.yes') : say('explain.send', { state, place: where, need });
+      return decision.state === 'yes'
+        ? say('explain.yes')
+        : say('explain.send', { state, place: where, need });
     case 'no-permission':
       return say('explain.no-permission', { state, place: where, preset: PRESET_WORDS[here.preset], need });
     case 'had-enough':
-      return say('explain.had-enough', { messages: here.caps[channel]?.messages ?? 0, days: here.caps[channel]?.days ?? 0, place: where });
+      return say('explain.had-enough', {
+        messages: here.caps[channel]?.messages ?? 0,
+        days: here.caps[channel]?.days ?? 0,
+        place: where,
+      });
     default:
       return say('explain.verdict', { verdict: verdictWords(decision.verdict, channel) });
   }

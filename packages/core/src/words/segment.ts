@@ -1,6 +1,16 @@
 import { parseIsoDay, said, type Said } from '../common';
 import { formatDay, formatMoney, type FieldType, type Manner } from '../fields';
-import { isGroup, type FieldLine, type GaveLine, type Line, type MessageLine, type Rule, type Stretch, type Trace, type Window } from '../segment';
+import {
+  isGroup,
+  type FieldLine,
+  type GaveLine,
+  type Line,
+  type MessageLine,
+  type Rule,
+  type Stretch,
+  type Trace,
+  type Window,
+} from '../segment';
 import type { Scope } from '../permission';
 import { scopeWords } from './permission';
 import { say, speak } from './speak';
@@ -41,7 +51,9 @@ function lineSaid(line: Line, names: Names): Said {
     case 'batch':
       return said('line.batch', { yes: yes(line.in), batch: names.batch(line.batchId) });
     case 'permission': {
-      const states = said('line.states', { states: line.states.map((state) => say(`state.${state}`).toLowerCase()) });
+      const states = said('line.states', {
+        states: line.states.map((state) => say(`state.${state}`).toLowerCase()),
+      });
       return said('line.permission', { states, subject: subject(line, names) });
     }
     case 'may':
@@ -65,13 +77,18 @@ function lineSaid(line: Line, names: Names): Said {
 }
 
 function messageSaid(line: MessageLine, names: Names): Said {
-  const several = line.atLeast === 1 ? said('line.message.any') : said('line.message.several', { n: line.atLeast });
-  const what = line.messageId === null ? several : said('line.message.this', { message: names.message(line.messageId) });
+  const several =
+    line.atLeast === 1 ? said('line.message.any') : said('line.message.several', { n: line.atLeast });
+  const what =
+    line.messageId === null ? several : said('line.message.this', { message: names.message(line.messageId) });
   return said(`line.message.${line.event}`, { yes: yes(line.did), what, when: whenSaid(line.window, names) });
 }
 
 function subject(line: { channel: 'email' | 'text' | 'call' | 'post'; scope: Scope }, names: Names): Said {
-  return said('line.subject', { scope: scopeWords(line.scope, (id) => names.list(id)), channel: said(`channel.in.${line.channel}`) });
+  return said('line.subject', {
+    scope: scopeWords(line.scope, (id) => names.list(id)),
+    channel: said(`channel.in.${line.channel}`),
+  });
 }
 
 function fieldSaid(line: FieldLine, names: Names): Said {
@@ -116,7 +133,9 @@ const windowSaid = (window: Window, locale: string): Said => {
     case 'last-days':
     case 'last-weeks':
     case 'last-months':
-      return said('window.last', { span: spanSaid({ value: window.days, unit: window.over.slice(5) as 'days' }) });
+      return said('window.last', {
+        span: spanSaid({ value: window.days, unit: window.over.slice(5) as 'days' }),
+      });
     case 'between': {
       const day = (text: string) => {
         const at = parseIsoDay(text);
@@ -133,7 +152,9 @@ export const describeWindow = (window: Window, locale = 'en-US'): string => spea
 
 function whenSaid(window: Window, names: Names): Said {
   if (window.over === 'ever') return said('when.ever');
-  return said(window.over === 'between' ? 'when.between' : 'when.in', { window: windowSaid(window, names.locale) });
+  return said(window.over === 'between' ? 'when.between' : 'when.in', {
+    window: windowSaid(window, names.locale),
+  });
 }
 
 function gaveSaid(line: GaveLine, names: Names): Said {

@@ -9,14 +9,19 @@ export interface Basis {
 }
 
 /**
- * Why a message came, as it stands under it. That they agreed is said to those alone who did; the others read the true
- * reason, and where a message asks without an agreement, that it does (15 U.S.C. 7704(a)(5)(A)(i): clear identification as
- * a solicitation, unless there was prior affirmative consent, (a)(5)(B)). `list` is what a public list says of itself.
+ * Why a message came, as it stands under it. That they agreed is said to those alone who did; the others read
+ * the true reason, and where a message asks without an agreement, that it does (15 U.S.C. 7704(a)(5)(A)(i):
+ * clear identification as a solicitation, unless there was prior affirmative consent, (a)(5)(B)). `list` is
+ * what a public list says of itself.
  */
-export function whyWords(about: { purpose: Purpose | null; list: string | null; organization: string }, basis: Basis | null): string {
+export function whyWords(
+  about: { purpose: Purpose | null; list: string | null; organization: string },
+  basis: Basis | null,
+): string {
   const { purpose, list, organization } = about;
   if (purpose === 'service' && !list) return say('why.service', { organization });
-  if (basis?.state === 'yes') return list ?? say('why.agreed', { purpose: PURPOSE_WORDS[purpose ?? 'appeals'], organization });
+  if (basis?.state === 'yes')
+    return list ?? say('why.agreed', { purpose: PURPOSE_WORDS[purpose ?? 'appeals'], organization });
   const reason = reasonOf(organization, basis);
   return purpose === 'appeals' && !list ? say('why.solicitation', { reason }) : reason;
 }

@@ -34,7 +34,10 @@ describe('people already here', () => {
       plan,
     );
     expect(batch.counts).toEqual({ update: 3, failed: 1 });
-    expect(await house.client.get<CampaignView>(`/api/campaigns/${campaign.id}`)).toMatchObject({ people: 2, counts: { called: 1, 'to call': 1 } });
+    expect(await house.client.get<CampaignView>(`/api/campaigns/${campaign.id}`)).toMatchObject({
+      people: 2,
+      counts: { called: 1, 'to call': 1 },
+    });
     expect((await record('here1@')).tags.map((tag) => tag.name)).toContain('phoned');
     expect((await rowsOf(batch.id, '?only=faults')).rows[0]!.reason).toMatch(
       /expected a stage of the campaign \(to call, called\), got "gone fishing"/,

@@ -25,7 +25,10 @@ export class BatchNotices {
     const db = this.database.read(scope);
     const batch = await this.batches.find(db, batchId);
     if (!batch?.plan?.notify.length) return;
-    const [organization, { counts }] = await Promise.all([this.team.organization(scope), this.batches.counts(db, batchId)]);
+    const [organization, { counts }] = await Promise.all([
+      this.team.organization(scope),
+      this.batches.counts(db, batchId),
+    ]);
     const words = sentence('batch.became', {
       count: new Intl.NumberFormat(organization.locale).format(batch.row_count),
       rows: batch.row_count,

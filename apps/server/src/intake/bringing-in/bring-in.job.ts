@@ -59,9 +59,21 @@ export class BringInJob {
         await this.database.write(
           scope,
           async (tx) => {
-            tx.changed('people', 0, await this.bringer.peopleOf(tx, { batchId: batch.id, from: next + 1, to }));
-            await this.bringSlice(tx, batch, plan, resolved, contents, { from: next + 1, to, rules, currency });
-            await this.batches.change(tx, batch.id, { next_row: to, rate: ((to - first) / (Date.now() - began + 1)) * 1000 });
+            tx.changed(
+              'people',
+              0,
+              await this.bringer.peopleOf(tx, { batchId: batch.id, from: next + 1, to }),
+            );
+            await this.bringSlice(tx, batch, plan, resolved, contents, {
+              from: next + 1,
+              to,
+              rules,
+              currency,
+            });
+            await this.batches.change(tx, batch.id, {
+              next_row: to,
+              rate: ((to - first) / (Date.now() - began + 1)) * 1000,
+            });
           },
           'read committed',
         );
@@ -69,14 +81,22 @@ export class BringInJob {
         if (stopping && next < batch.row_count) return this.leave(scope, batch.id, 'stopped');
       }
       await this.flagDoNotContact(scope, batch.id);
-      await this.database.writeUnlogged(scope, (tx) => this.batches.change(tx, batch.id, { state: 'done', ended_at: new Date(), seen_at: null }));
+      await this.database.writeUnlogged(scope, (tx) =>
+        this.batches.change(tx, batch.id, { state: 'done', ended_at: new Date(), seen_at: null }),
+      );
       await this.rememberLayout(scope, batch, resolved);
       await this.notices.tell(scope, batch.id);
     });
   }
 
   /** Makes the people of the rows after `done`, and their addresses; returns the last of these rows. */
-  private async people(scope: AccessScope, batch: BatchRow, plan: IntakePlan, contents: BatchContents, done: number): Promise<number> {
+  private async people(
+    scope: AccessScope,
+    batch: BatchRow,
+    plan: IntakePlan,
+    contents: BatchContents,
+    done: number,
+  ): Promise<number> {
     const to = Math.min(done + SLICE, batch.row_count);
     if (to > done && plan.what !== 'here' && plan.what !== 'refusals')
       await this.database.writeUnlogged(
@@ -104,7 +124,13 @@ export class BringInJob {
     if (plan.what === 'gifts') await this.others.give(tx, batch, slice, within.currency);
     if (plan.what !== 'refusals') return;
     for (const { kind, normal } of await this.others.refuse(tx, batch, slice, plan.refusal)) {
-      await this.doNotContact.close(tx, kind, normal, 'file', `Refused in another system: ${batch.file_name}`);
+      await this.doNotContact.close(
+        tx,
+        kind,
+        normal,
+        'file',
+        `Refused in another system: ${batch.file_name}`,
+      );
     }
   }
 
@@ -115,13 +141,20 @@ export class BringInJob {
       const resolved: ResolvedPlan = { fields: {}, tagIds: [...plan.tagIds], listIds: [...plan.listIds] };
       for (const [column, choice] of allColumns(plan).entries()) {
         if (choice.to !== 'newField') continue;
-        const known = (await this.fields.all(tx)).find((field) => nameKey(field.name) === nameKey(choice.name));
+        const known = (await this.fields.all(tx)).find(
+          (field) => nameKey(field.name) === nameKey(choice.name),
+        );
         resolved.fields[column] = known?.id ?? (await this.fields.make(tx, { ...choice, batchId: batch.id }));
       }
       for (const name of plan.newTags)
-        resolved.tagIds.push((await this.groups.byName(tx, 'tag', name)) ?? (await this.groups.makeTag(tx, name, batch.id)));
+        resolved.tagIds.push(
+          (await this.groups.byName(tx, 'tag', name)) ?? (await this.groups.makeTag(tx, name, batch.id)),
+        );
       for (const { name, folder } of plan.newLists)
-        resolved.listIds.push((await this.groups.byName(tx, 'list', name)) ?? (await this.groups.makeList(tx, { name, folder }, batch.id)));
+        resolved.listIds.push(
+          (await this.groups.byName(tx, 'list', name)) ??
+            (await this.groups.makeList(tx, { name, folder }, batch.id)),
+        );
       await this.bringer.resolveValues(tx, batch.id, resolved.fields);
       await this.batches.change(tx, batch.id, { resolved: JSON.stringify(resolved) });
       return resolved;
@@ -135,7 +168,12 @@ export class BringInJob {
     const columns = batch.plan!.columns.map((choice, i) => {
       const fieldId = resolved.fields[i];
       return choice.to === 'newField' && fieldId
-        ? { to: 'field' as const, fieldId, type: choice.type, ...(choice.order ? { order: choice.order } : {}) }
+        ? {
+            to: 'field' as const,
+            fieldId,
+            type: choice.type,
+            ...(choice.order ? { order: choice.order } : {}),
+          }
         : choice;
     });
     await this.database.writeUnlogged({ ...scope, actorId: batch.created_by }, (tx) =>
@@ -148,8 +186,12 @@ export class BringInJob {
     await this.database.write(scope, async (tx) => {
       if (await this.doNotContact.isEmpty(tx)) return;
       const points = await tx.sql<{ id: number; kind: string; normal: string }>(
-        `SELECT DISTINCT cp.id, cp.kind, cp.normal FROM batch_row r JOIN supporter_contact sc ON sc.supporter_id = r.supporter_id JOIN contact_point cp ON cp.id = sc.contact_point_id
-          WHERE r.organization_id = :org AND r.batch_id = :batchId AND cp.batch_id = :batchId AND cp.do_not_contact = 0`,
+        `SELECT DISTINCT cp.id, cp.kind, cp.normal
+          FROM batch_row r
+          JOIN supporter_contact sc ON sc.supporter_id = r.supporter_id
+          JOIN contact_point cp ON cp.id = sc.contact_point_id
+          WHERE r.organization_id = :org AND r.batch_id = :batchId AND cp.batch_id = :batchId
+          AND cp.do_not_contact = 0`,
         { batchId },
       );
       await this.doNotContact.closeNew(tx, points);

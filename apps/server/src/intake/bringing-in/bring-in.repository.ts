@@ -14,9 +14,9 @@ export interface RowSlice extends Record<string, Bound> {
 }
 
 /**
- * Addresses by their normal form. Joined to rows by this index and in this order, whatever the optimizer thinks: while a
- * table fills, what it believes of it is old: a slice of twenty-five was joined by looking at every pair, in each of three
- * runs, and took 33 s.
+ * Addresses by their normal form. Joined to rows by this index and in this order, whatever the optimizer
+ * thinks: while a table fills, what it believes of it is old: a slice of twenty-five was joined by looking at
+ * every pair, in each of three runs, and took 33 s.
  */
 const POINTS = 'JOIN contact_point cp FORCE INDEX (by_normal) ON';
 
@@ -26,10 +26,11 @@ const COMES = `${ROWS} AND r.supporter_id > 0 AND r.verdict IN ('new', 'shares',
 const MORE_ADDRESSES = ['email', 'mobile', 'post'] as const;
 const MORE = 'JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no = r.row_no';
 /**
- * What an address beside a row (`m`) compares by. Without a street it is a town, which a thousand people have: each has it for
- * themselves, so that nobody shares an address with strangers, nor their no to post.
+ * What an address beside a row (`m`) compares by. Without a street it is a town, which a thousand people
+ * have: each has it for themselves, so that nobody shares an address with strangers, nor their no to post.
  */
-export const FURTHER = "IF(m.kind = 'post' AND JSON_VALUE(m.value, '$.street') = '', CONCAT(LEFT(m.normal, 230), '|', r.supporter_id), m.normal)";
+export const FURTHER = `IF(m.kind = 'post' AND JSON_VALUE(m.value, '$.street') = '',
+    CONCAT(LEFT(m.normal, 230), '|', r.supporter_id), m.normal)`;
 
 /** Columns of a supporter that a file may fill, each with the key under which its value before is kept. */
 export const OWN_COLUMNS = [
@@ -42,23 +43,32 @@ export const OWN_COLUMNS = [
 ] as const;
 
 /**
- * Brings staged rows in, a slice in one transaction and every step one statement over the slice. Each step could be run
- * twice without another result, so a slice that was cut off is simply brought in again, and a file that was brought in
- * before changes nothing.
+ * Brings staged rows in, a slice in one transaction and every step one statement over the slice. Each step
+ * could be run twice without another result, so a slice that was cut off is simply brought in again, and a
+ * file that was brought in before changes nothing.
  */
 @Injectable()
 export class BringInRepository {
   constructor(@Inject(RowPermissionRepository) private readonly permission: RowPermissionRepository) {}
 
-  /** The first half: the people themselves, and their addresses. May run ahead of the second half of the rows before. */
-  async bringPeople(tx: Scoped, batch: BatchRow, contents: BatchContents, within: { from: number; to: number }): Promise<void> {
+  /**
+   * The first half: the people themselves, and their addresses. May run ahead of the second half of the rows
+   * before.
+   */
+  async bringPeople(
+    tx: Scoped,
+    batch: BatchRow,
+    contents: BatchContents,
+    within: { from: number; to: number },
+  ): Promise<void> {
     const slice: RowSlice = { batchId: batch.id, from: within.from, to: within.to };
     const fills = contents.updates && batch.plan?.existing === 'fill';
     await this.makePeople(tx, slice, batch.chapter_id);
     if (fills) await this.keepOwn(tx, slice);
     if (contents.updates) await this.updateOwn(tx, slice);
     for (const kind of contents.own) await this.makeAddresses(tx, slice, kind);
-    for (const kind of MORE_ADDRESSES) if (contents.more.has(kind)) await this.makeMoreAddresses(tx, slice, kind);
+    for (const kind of MORE_ADDRESSES)
+      if (contents.more.has(kind)) await this.makeMoreAddresses(tx, slice, kind);
   }
 
   /** The second half: all that hangs on them. */
@@ -73,19 +83,27 @@ export class BringInRepository {
     const slice: RowSlice = { batchId: batch.id, from: within.from, to: within.to };
     if (plan.what !== 'here') {
       for (const kind of contents.own) await this.linkAddresses(tx, slice, kind);
-      for (const kind of MORE_ADDRESSES) if (contents.more.has(kind)) await this.linkMoreAddresses(tx, slice, kind);
+      for (const kind of MORE_ADDRESSES)
+        if (contents.more.has(kind)) await this.linkMoreAddresses(tx, slice, kind);
       if (contents.values && plan.existing === 'fill') await this.keepValues(tx, slice);
       if (contents.values) await this.values(tx, slice);
     }
     await this.groups(tx, slice, resolved, contents);
     if (plan.roster) await this.roster(tx, slice, plan.roster);
-    if (readsRefusals(plan.what)) await this.permission.write(tx, batch, plan, within, { rules: within.rules, now: Date.now(), contents });
+    if (readsRefusals(plan.what))
+      await this.permission.write(tx, batch, plan, within, {
+        rules: within.rules,
+        now: Date.now(),
+        contents,
+      });
   }
 
   /** Whom these rows are about. */
   async peopleOf(db: Scoped, slice: RowSlice): Promise<number[]> {
     const rows = await db.sql<{ id: number }>(
-      `SELECT r.supporter_id AS id FROM batch_row r FORCE INDEX (PRIMARY) WHERE ${ROWS} AND r.supporter_id > 0`,
+      `SELECT r.supporter_id AS id
+        FROM batch_row r FORCE INDEX (PRIMARY)
+        WHERE ${ROWS} AND r.supporter_id > 0`,
       slice,
     );
     return [...new Set(rows.map(({ id }) => id))];
@@ -95,7 +113,9 @@ export class BringInRepository {
   async resolveValues(tx: Scoped, batchId: number, fields: Record<number, number>): Promise<void> {
     for (const [column, fieldId] of Object.entries(fields)) {
       await tx.execute(
-        'UPDATE IGNORE batch_value SET field_id = :fieldId WHERE organization_id = :org AND batch_id = :batchId AND field_id = :placeholder',
+        `UPDATE IGNORE batch_value
+          SET field_id = :fieldId
+          WHERE organization_id = :org AND batch_id = :batchId AND field_id = :placeholder`,
         {
           batchId,
           fieldId,
@@ -107,23 +127,34 @@ export class BringInRepository {
 
   private async makePeople(tx: Scoped, slice: RowSlice, chapterId: number): Promise<void> {
     await tx.execute(
-      `INSERT IGNORE INTO supporter (organization_id, chapter_id, first_name, last_name, country, region, external_id, postcode, batch_id, batch_row)
-        SELECT :org, COALESCE(r.chapter_id, :chapterId), r.first_name, r.last_name, r.country, r.region, r.external_id, r.postcode, r.batch_id, r.row_no FROM batch_row r WHERE ${ROWS} AND r.verdict IN ('new', 'shares')`,
+      `INSERT IGNORE INTO supporter
+        (organization_id, chapter_id, first_name, last_name, country, region, external_id, postcode, batch_id,
+        batch_row)
+        SELECT :org, COALESCE(r.chapter_id, :chapterId), r.first_name, r.last_name, r.country, r.region,
+          r.external_id, r.postcode, r.batch_id, r.row_no
+        FROM batch_row r
+        WHERE ${ROWS} AND r.verdict IN ('new', 'shares')`,
       { ...slice, chapterId },
     );
     await tx.execute(
-      `UPDATE batch_row r JOIN supporter s ON s.batch_id = r.batch_id AND s.batch_row = r.row_no SET r.supporter_id = s.id WHERE ${ROWS} AND r.verdict IN ('new', 'shares')`,
+      `UPDATE batch_row r
+        JOIN supporter s ON s.batch_id = r.batch_id AND s.batch_row = r.row_no
+        SET r.supporter_id = s.id
+        WHERE ${ROWS} AND r.verdict IN ('new', 'shares')`,
       slice,
     );
     await tx.execute(
-      `UPDATE batch_row r JOIN batch_row o ON o.batch_id = r.batch_id AND o.row_no = r.same_as_row SET r.supporter_id = o.supporter_id WHERE ${ROWS} AND r.same_as_row IS NOT NULL`,
+      `UPDATE batch_row r
+        JOIN batch_row o ON o.batch_id = r.batch_id AND o.row_no = r.same_as_row
+        SET r.supporter_id = o.supporter_id
+        WHERE ${ROWS} AND r.same_as_row IS NOT NULL`,
       slice,
     );
   }
 
   /**
-   * Of a batch that only fills what is empty, takes away from rows what they would replace: what is empty never replaces. When
-   * the batch is checked, for what is told of it, and once more as each row comes in.
+   * Of a batch that only fills what is empty, takes away from rows what they would replace: what is empty
+   * never replaces. When the batch is checked, for what is told of it, and once more as each row comes in.
    */
   async keepWhatIsThere(tx: Scoped, slice: RowSlice): Promise<void> {
     await this.keepOwn(tx, slice);
@@ -134,11 +165,18 @@ export class BringInRepository {
     const theirs = `batch_row r JOIN supporter s ON s.organization_id = :org AND s.id = r.supporter_id`;
     const updating = `${ROWS} AND r.verdict = 'update'`;
     // The region of another country fills nothing.
-    await tx.execute(`UPDATE ${theirs} SET r.region = NULL WHERE ${updating} AND s.country IS NOT NULL AND r.country <> s.country`, slice);
+    await tx.execute(
+      `UPDATE ${theirs}
+        SET r.region = NULL
+        WHERE ${updating} AND s.country IS NOT NULL AND r.country <> s.country`,
+      slice,
+    );
     for (const [column] of OWN_COLUMNS) {
       const none = column === 'first_name' || column === 'last_name' ? "''" : 'NULL';
       await tx.execute(
-        `UPDATE ${theirs} SET r.${column} = ${none} WHERE ${updating} AND COALESCE(s.${column}, '') <> '' AND COALESCE(r.${column}, '') <> ''`,
+        `UPDATE ${theirs}
+          SET r.${column} = ${none}
+          WHERE ${updating} AND COALESCE(s.${column}, '') <> '' AND COALESCE(r.${column}, '') <> ''`,
         slice,
       );
     }
@@ -147,59 +185,89 @@ export class BringInRepository {
   private async keepValues(tx: Scoped, slice: RowSlice): Promise<void> {
     await tx.execute(
       `DELETE v FROM batch_row r JOIN batch_value v ON v.batch_id = r.batch_id AND v.row_no = r.row_no
-        JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id WHERE ${ROWS} AND r.verdict = 'update'`,
+        JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id
+        WHERE ${ROWS} AND r.verdict = 'update'`,
       slice,
     );
   }
 
   /** What is there replaces, the last row of a person last; what stood before is kept. */
   private async updateOwn(tx: Scoped, slice: RowSlice): Promise<void> {
-    const [some] = await tx.sql<{ n: number }>(`SELECT EXISTS (SELECT 1 FROM batch_row r WHERE ${ROWS} AND r.verdict = 'update') AS n`, slice);
+    const [some] = await tx.sql<{ n: number }>(
+      `SELECT EXISTS (SELECT 1 FROM batch_row r WHERE ${ROWS} AND r.verdict = 'update') AS n`,
+      slice,
+    );
     if (some?.n !== 1) return;
     await this.settlePlaces(tx, slice);
     for (const [column, key] of OWN_COLUMNS) {
-      const last = `(SELECT r.supporter_id, MAX(r.row_no) AS row_no FROM batch_row r WHERE ${ROWS} AND r.verdict = 'update' AND COALESCE(r.${column}, '') <> '' GROUP BY r.supporter_id) l`;
-      const differs = `${last} JOIN batch_row r ON r.batch_id = :batchId AND r.row_no = l.row_no JOIN supporter s ON s.id = l.supporter_id AND NOT (BINARY s.${column} <=> BINARY r.${column})`;
+      const last = `(SELECT r.supporter_id, MAX(r.row_no) AS row_no FROM batch_row r
+        WHERE ${ROWS} AND r.verdict = 'update' AND COALESCE(r.${column}, '') <> ''
+        GROUP BY r.supporter_id) l`;
+      const differs = `${last}
+        JOIN batch_row r ON r.batch_id = :batchId AND r.row_no = l.row_no
+        JOIN supporter s ON s.id = l.supporter_id AND NOT (BINARY s.${column} <=> BINARY r.${column})`;
       const kept = await tx.execute(
-        `INSERT IGNORE INTO batch_before (organization_id, batch_id, supporter_id, field_id, existed, text_value)
+        `INSERT IGNORE INTO batch_before
+          (organization_id, batch_id, supporter_id, field_id, existed, text_value)
           SELECT :org, r.batch_id, s.id, ${key}, 1, COALESCE(s.${column}, '') FROM ${differs}`,
         slice,
       );
       if (kept === 0 && !(await this.differsStill(tx, slice, differs))) continue;
-      await tx.execute(`UPDATE ${differs} SET s.${column} = r.${column}, s.updated_at = UTC_TIMESTAMP(3) WHERE s.organization_id = :org`, slice);
+      await tx.execute(
+        `UPDATE ${differs}
+          SET s.${column} = r.${column}, s.updated_at = UTC_TIMESTAMP(3)
+          WHERE s.organization_id = :org`,
+        slice,
+      );
     }
   }
 
   /**
-   * A place that only a telephone number tells fills what is not known. One that the row says itself replaces, and where
-   * the person was before is kept: what began there needs the rule of that place too.
+   * A place that only a telephone number tells fills what is not known. One that the row says itself
+   * replaces, and where the person was before is kept: what began there needs the rule of that place too.
    */
   private async settlePlaces(tx: Scoped, slice: RowSlice): Promise<void> {
-    const known = `batch_row r JOIN supporter s ON s.organization_id = :org AND s.id = r.supporter_id AND s.country IS NOT NULL`;
-    await tx.execute(`UPDATE ${known} SET r.country = NULL, r.region = NULL WHERE ${ROWS} AND r.verdict = 'update' AND r.place_said = 0`, slice);
+    const known = `batch_row r
+      JOIN supporter s ON s.organization_id = :org AND s.id = r.supporter_id AND s.country IS NOT NULL`;
+    await tx.execute(
+      `UPDATE ${known}
+        SET r.country = NULL, r.region = NULL
+        WHERE ${ROWS} AND r.verdict = 'update' AND r.place_said = 0`,
+      slice,
+    );
     await tx.execute(
       `INSERT INTO place_before (organization_id, supporter_id, country, region)
-        SELECT DISTINCT :org, s.id, s.country, s.region FROM ${known} WHERE ${ROWS} AND r.verdict = 'update' AND r.place_said = 1
+        SELECT DISTINCT :org, s.id, s.country, s.region
+        FROM ${known}
+        WHERE ${ROWS} AND r.verdict = 'update' AND r.place_said = 1
           AND (s.country <> r.country OR (s.region IS NOT NULL AND NOT (s.region <=> r.region)))`,
       slice,
     );
     // Of another country, the region of before is none of its.
     await tx.execute(
-      `UPDATE ${known} SET s.region = NULL WHERE ${ROWS} AND r.verdict = 'update' AND r.place_said = 1 AND s.country <> r.country AND r.region IS NULL`,
+      `UPDATE ${known}
+        SET s.region = NULL
+        WHERE ${ROWS} AND r.verdict = 'update' AND r.place_said = 1 AND s.country <> r.country
+          AND r.region IS NULL`,
       slice,
     );
   }
 
   /** A person whose value before is kept from an earlier row may still have to be changed by a later one. */
   private async differsStill(tx: Scoped, slice: RowSlice, differs: string): Promise<boolean> {
-    return (await tx.sql(`SELECT 1 FROM ${differs} WHERE s.organization_id = :org LIMIT 1`, slice)).length > 0;
+    return (
+      (await tx.sql(`SELECT 1 FROM ${differs} WHERE s.organization_id = :org LIMIT 1`, slice)).length > 0
+    );
   }
 
   private async makeAddresses(tx: Scoped, slice: RowSlice, kind: 'email' | 'mobile'): Promise<void> {
     const line = kind === 'mobile';
     await tx.execute(
-      `INSERT ${line ? '' : 'IGNORE '}INTO contact_point (organization_id, kind, normal, shown, line, batch_id)
-        SELECT :org, '${kind}', r.${kind}, r.${kind}_shown, ${line ? 'r.line' : 'NULL'}, r.batch_id FROM batch_row r WHERE ${COMES} AND r.${kind} IS NOT NULL
+      `INSERT ${line ? '' : 'IGNORE '}INTO contact_point
+        (organization_id, kind, normal, shown, line, batch_id)
+        SELECT :org, '${kind}', r.${kind}, r.${kind}_shown, ${line ? 'r.line' : 'NULL'}, r.batch_id
+        FROM batch_row r
+        WHERE ${COMES} AND r.${kind} IS NOT NULL
         ${line ? 'ON DUPLICATE KEY UPDATE line = COALESCE(VALUES(line), contact_point.line)' : ''}`,
       slice,
     );
@@ -207,28 +275,48 @@ export class BringInRepository {
 
   private async linkAddresses(tx: Scoped, slice: RowSlice, kind: 'email' | 'mobile'): Promise<void> {
     await tx.execute(
-      `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, kind, position, batch_id)
-        SELECT STRAIGHT_JOIN :org, r.supporter_id, cp.id, cp.kind, IF(r.verdict = 'update', 1, 0), r.batch_id FROM batch_row r
+      `INSERT IGNORE INTO supporter_contact
+        (organization_id, supporter_id, contact_point_id, kind, position, batch_id)
+        SELECT
+        STRAIGHT_JOIN :org, r.supporter_id, cp.id, cp.kind, IF(r.verdict = 'update', 1, 0), r.batch_id
+        FROM batch_row r
         ${POINTS} cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind} WHERE ${COMES}`,
       slice,
     );
   }
 
   /** Further emails and numbers, and the postal address. */
-  private async makeMoreAddresses(tx: Scoped, slice: RowSlice, kind: (typeof MORE_ADDRESSES)[number]): Promise<void> {
-    const [shown, parts] = kind === 'post' ? ["JSON_VALUE(m.value, '$.shown')", 'm.value'] : ['m.value', 'NULL'];
+  private async makeMoreAddresses(
+    tx: Scoped,
+    slice: RowSlice,
+    kind: (typeof MORE_ADDRESSES)[number],
+  ): Promise<void> {
+    const [shown, parts] =
+      kind === 'post' ? ["JSON_VALUE(m.value, '$.shown')", 'm.value'] : ['m.value', 'NULL'];
     await tx.execute(
       `INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, parts, batch_id)
-        SELECT STRAIGHT_JOIN :org, '${kind}', ${FURTHER}, MIN(${shown}), MIN(${parts}), r.batch_id FROM batch_row r ${MORE} AND m.kind = '${kind}' WHERE ${COMES} GROUP BY ${FURTHER}, r.batch_id`,
+        SELECT
+        STRAIGHT_JOIN :org, '${kind}', ${FURTHER}, MIN(${shown}), MIN(${parts}), r.batch_id
+        FROM batch_row r ${MORE} AND m.kind = '${kind}'
+        WHERE ${COMES}
+        GROUP BY ${FURTHER}, r.batch_id`,
       slice,
     );
   }
 
-  private async linkMoreAddresses(tx: Scoped, slice: RowSlice, kind: (typeof MORE_ADDRESSES)[number]): Promise<void> {
+  private async linkMoreAddresses(
+    tx: Scoped,
+    slice: RowSlice,
+    kind: (typeof MORE_ADDRESSES)[number],
+  ): Promise<void> {
     await tx.execute(
-      `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, kind, position, batch_id)
-        SELECT STRAIGHT_JOIN :org, r.supporter_id, cp.id, cp.kind, 2 + m.n, r.batch_id FROM batch_row r ${MORE} AND m.kind = '${kind}'
-        ${POINTS} cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = ${FURTHER} WHERE ${COMES}`,
+      `INSERT IGNORE INTO supporter_contact
+        (organization_id, supporter_id, contact_point_id, kind, position, batch_id)
+        SELECT
+        STRAIGHT_JOIN :org, r.supporter_id, cp.id, cp.kind, 2 + m.n, r.batch_id
+        FROM batch_row r ${MORE} AND m.kind = '${kind}'
+        ${POINTS} cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = ${FURTHER}
+        WHERE ${COMES}`,
       slice,
     );
   }
@@ -236,25 +324,46 @@ export class BringInRepository {
   private async values(tx: Scoped, slice: RowSlice): Promise<void> {
     const join = 'FROM batch_row r JOIN batch_value v ON v.batch_id = r.batch_id AND v.row_no = r.row_no';
     await tx.execute(
-      `INSERT IGNORE INTO batch_before (organization_id, batch_id, supporter_id, field_id, existed, text_value, number_value, date_value, month_day)
-        SELECT STRAIGHT_JOIN :org, r.batch_id, r.supporter_id, v.field_id, f.supporter_id IS NOT NULL, f.text_value, f.number_value, f.date_value, f.month_day ${join}
-        LEFT JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id WHERE ${COMES} AND r.verdict = 'update'`,
+      `INSERT IGNORE INTO batch_before
+        (organization_id, batch_id, supporter_id, field_id, existed, text_value, number_value, date_value,
+        month_day)
+        SELECT
+        STRAIGHT_JOIN :org, r.batch_id, r.supporter_id, v.field_id, f.supporter_id IS NOT NULL, f.text_value,
+          f.number_value, f.date_value, f.month_day ${join}
+        LEFT JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id
+        WHERE ${COMES} AND r.verdict = 'update'`,
       slice,
     );
     await tx.execute(
-      `INSERT INTO field_value (organization_id, supporter_id, field_id, text_value, number_value, date_value, month_day)
-        SELECT STRAIGHT_JOIN :org, r.supporter_id, v.field_id, v.text_value, v.number_value, v.date_value, v.month_day ${join} WHERE ${COMES} ORDER BY r.row_no
-        ON DUPLICATE KEY UPDATE text_value = VALUES(text_value), number_value = VALUES(number_value), date_value = VALUES(date_value), month_day = VALUES(month_day)`,
+      `INSERT INTO field_value
+        (organization_id, supporter_id, field_id, text_value, number_value, date_value, month_day)
+        SELECT
+        STRAIGHT_JOIN :org, r.supporter_id, v.field_id, v.text_value, v.number_value, v.date_value,
+          v.month_day ${join}
+        WHERE ${COMES}
+        ORDER BY r.row_no
+        ON DUPLICATE KEY UPDATE text_value = VALUES(text_value), number_value = VALUES(number_value),
+        date_value = VALUES(date_value), month_day = VALUES(month_day)`,
       slice,
     );
   }
 
-  private async groups(tx: Scoped, slice: RowSlice, resolved: ResolvedPlan, contents: BatchContents): Promise<void> {
+  private async groups(
+    tx: Scoped,
+    slice: RowSlice,
+    resolved: ResolvedPlan,
+    contents: BatchContents,
+  ): Promise<void> {
     for (const kind of ['tag', 'list'] as const) {
       for (const groupId of kind === 'tag' ? resolved.tagIds : resolved.listIds) {
         await tx.execute(
-          `INSERT IGNORE INTO supporter_${kind} (organization_id, supporter_id, ${kind}_id, batch_id, added_by)
-            SELECT :org, r.supporter_id, k.id, r.batch_id, b.created_by FROM batch_row r JOIN batch b ON b.id = r.batch_id JOIN ${kind} k ON k.organization_id = :org AND k.id = :groupId WHERE ${COMES}`,
+          `INSERT IGNORE INTO supporter_${kind}
+            (organization_id, supporter_id, ${kind}_id, batch_id, added_by)
+            SELECT :org, r.supporter_id, k.id, r.batch_id, b.created_by
+            FROM batch_row r
+            JOIN batch b ON b.id = r.batch_id
+            JOIN ${kind} k ON k.organization_id = :org AND k.id = :groupId
+            WHERE ${COMES}`,
           { ...slice, groupId },
         );
       }
@@ -262,31 +371,50 @@ export class BringInRepository {
     if (!contents.more.has('tag')) return;
     await tx.execute(
       `INSERT IGNORE INTO tag (organization_id, chapter_id, name, batch_id)
-        SELECT DISTINCT :org, :chapter, m.value, r.batch_id FROM batch_row r ${MORE} AND m.kind = 'tag' WHERE ${COMES}`,
+        SELECT DISTINCT :org, :chapter, m.value, r.batch_id
+        FROM batch_row r ${MORE} AND m.kind = 'tag'
+        WHERE ${COMES}`,
       slice,
     );
     await tx.execute(
       `INSERT IGNORE INTO supporter_tag (organization_id, supporter_id, tag_id, batch_id, added_by)
-        SELECT :org, r.supporter_id, t.id, r.batch_id, b.created_by FROM batch_row r ${MORE} AND m.kind = 'tag' JOIN batch b ON b.id = r.batch_id
+        SELECT :org, r.supporter_id, t.id, r.batch_id, b.created_by
+        FROM batch_row r ${MORE} AND m.kind = 'tag'
+        JOIN batch b ON b.id = r.batch_id
         JOIN tag t ON t.organization_id = :org AND t.name = m.value WHERE ${COMES}`,
       slice,
     );
   }
 
-  /** Onto the roster, with the stage of the row's own column or the one for all; where somebody stood before is kept. */
-  private async roster(tx: Scoped, slice: RowSlice, roster: { campaignId: number; stage: string }): Promise<void> {
-    const stage = "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'stage'), :stage)";
+  /**
+   * Onto the roster, with the stage of the row's own column or the one for all; where somebody stood before
+   * is kept.
+   */
+  private async roster(
+    tx: Scoped,
+    slice: RowSlice,
+    roster: { campaignId: number; stage: string },
+  ): Promise<void> {
+    const stage = `COALESCE((SELECT m.value FROM batch_more m
+        WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'stage'), :stage)`;
     const bindings = { ...slice, ...roster };
     await tx.execute(
       `INSERT IGNORE INTO batch_roster_before (organization_id, batch_id, supporter_id, stage)
-        SELECT :org, r.batch_id, o.supporter_id, o.stage FROM batch_row r JOIN roster o ON o.campaign_id = :campaignId AND o.supporter_id = r.supporter_id
+        SELECT :org, r.batch_id, o.supporter_id, o.stage
+        FROM batch_row r
+        JOIN roster o ON o.campaign_id = :campaignId AND o.supporter_id = r.supporter_id
         WHERE ${COMES} AND NOT (o.batch_id <=> r.batch_id)`,
       bindings,
     );
     await tx.execute(
       `INSERT INTO roster (organization_id, campaign_id, supporter_id, stage, batch_id, put_by)
-        SELECT :org, :campaignId, r.supporter_id, ${stage}, r.batch_id, b.created_by FROM batch_row r JOIN batch b ON b.id = r.batch_id WHERE ${COMES} ORDER BY r.row_no
-        ON DUPLICATE KEY UPDATE stage = VALUES(stage), put_at = IF(roster.stage = VALUES(stage), roster.put_at, UTC_TIMESTAMP(3))`,
+        SELECT :org, :campaignId, r.supporter_id, ${stage}, r.batch_id, b.created_by
+        FROM batch_row r
+        JOIN batch b ON b.id = r.batch_id
+        WHERE ${COMES}
+        ORDER BY r.row_no
+        ON DUPLICATE KEY UPDATE stage = VALUES(stage),
+        put_at = IF(roster.stage = VALUES(stage), roster.put_at, UTC_TIMESTAMP(3))`,
       bindings,
     );
   }

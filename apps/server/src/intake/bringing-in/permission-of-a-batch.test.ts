@@ -14,14 +14,29 @@ const { find, record } = gathering(() => house);
 
 describe('permission of a batch', () => {
   test('dates and words come from columns, row by row', async () => {
-    const columns: ColumnChoice[] = [{ to: 'email' }, { to: 'signedOn', order: 'day-first' }, { to: 'signedWords' }];
-    await bringIn(house.client, 'Email,Signed,Words\ndated@example.org,14/02/2026,Write to me please\nundated@example.org,,\n', {
-      columns,
-      permission: { email: agreed('news'), text: NOTHING },
+    const columns: ColumnChoice[] = [
+      { to: 'email' },
+      { to: 'signedOn', order: 'day-first' },
+      { to: 'signedWords' },
+    ];
+    await bringIn(
+      house.client,
+      'Email,Signed,Words\ndated@example.org,14/02/2026,Write to me please\nundated@example.org,,\n',
+      {
+        columns,
+        permission: { email: agreed('news'), text: NOTHING },
+      },
+    );
+    const entry = async (search: string) =>
+      (await record(search)).entries.find((one) => one.scope === 'news')!;
+    expect(await entry('dated@')).toMatchObject({
+      at: '2026-02-14T12:00:00.000Z',
+      words: 'Write to me please (vouched for by Idris Vale)',
     });
-    const entry = async (search: string) => (await record(search)).entries.find((one) => one.scope === 'news')!;
-    expect(await entry('dated@')).toMatchObject({ at: '2026-02-14T12:00:00.000Z', words: 'Write to me please (vouched for by Idris Vale)' });
-    expect(await entry('undated@')).toMatchObject({ at: '2026-01-15T12:00:00.000Z', words: expect.stringContaining('about the ferry') as string });
+    expect(await entry('undated@')).toMatchObject({
+      at: '2026-01-15T12:00:00.000Z',
+      words: expect.stringContaining('about the ferry') as string,
+    });
   });
 
   test('who signed lately is asked once to confirm and stands as asked until then; who said yes or no before is not asked', async () => {
@@ -41,7 +56,11 @@ describe('permission of a batch', () => {
     );
     expect(batch.will!.entries.email).toEqual({ yes: 4, no: 0, asked: 2 });
     const state = async (search: string) => (await find(search))[0]!.may.email;
-    expect([await state('ask.me@'), await state('yes.before@'), await state('long.ago@')]).toEqual(['asked', 'yes', 'yes']);
+    expect([await state('ask.me@'), await state('yes.before@'), await state('long.ago@')]).toEqual([
+      'asked',
+      'yes',
+      'yes',
+    ]);
     const mails = () => house.sink.mails.filter((mail) => mail.raw.includes('Subject: Was it you?'));
     await eventually('the mail', mails, (some) => some.length > 0);
     expect(mails().map((mail) => mail.to)).toEqual(['ask.me@example.org']);
@@ -54,7 +73,11 @@ describe('permission of a batch', () => {
     const rules = rulesOfTests();
     const canada = { ...rules.places.CA!, confirm: { ...rules.places.CA!.confirm, withinDays: 5 } };
     await house.database.write(house.scope, (tx) =>
-      new HouseRulesRepository().keep(tx, { rules: { ...rules, places: { ...rules.places, CA: canada } }, words: 'For this test', effects: [] }),
+      new HouseRulesRepository().keep(tx, {
+        rules: { ...rules, places: { ...rules.places, CA: canada } },
+        words: 'For this test',
+        effects: [],
+      }),
     );
     const tenDaysAgo = houseDay(-10);
     const batch = await bringIn(
@@ -66,7 +89,11 @@ describe('permission of a batch', () => {
       },
     );
     expect(batch.will!.entries.email).toEqual({ yes: 1, no: 0, asked: 1 });
-    const states = await Promise.all(['halifax@', 'seattle@'].map(async (search) => (await record(search)).entries.map(({ state }) => state)));
+    const states = await Promise.all(
+      ['halifax@', 'seattle@'].map(async (search) =>
+        (await record(search)).entries.map(({ state }) => state),
+      ),
+    );
     expect(states).toEqual([['yes'], ['asked']]);
   });
 
@@ -79,8 +106,14 @@ describe('permission of a batch', () => {
     });
     const id = await takeFile(house.client, `${HEAD}pub@example.org,Pu,Blic,\n`);
     const put = (permission: IntakePlan['permission']) =>
-      house.client.call<{ detail: string }>('PUT', `/api/batches/${id}/plan`, planFor({ listIds: [list.id], permission }));
-    expect((await put({ email: agreed('news'), text: NOTHING })).body.detail).toMatch(/a list that supporters see/);
+      house.client.call<{ detail: string }>(
+        'PUT',
+        `/api/batches/${id}/plan`,
+        planFor({ listIds: [list.id], permission }),
+      );
+    expect((await put({ email: agreed('news'), text: NOTHING })).body.detail).toMatch(
+      /a list that supporters see/,
+    );
     expect((await put({ email: agreed(`list:${list.id}`), text: NOTHING })).status).toBe(202);
   });
 });

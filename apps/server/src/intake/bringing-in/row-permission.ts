@@ -1,5 +1,14 @@
 import type { ChannelPermission, IntakePlan } from '@goodword/core/intake';
-import { joinMarks, marksFor, vouchedState, type Cell, type Channel, type Marks, type Place, type Scope } from '@goodword/core/permission';
+import {
+  joinMarks,
+  marksFor,
+  vouchedState,
+  type Cell,
+  type Channel,
+  type Marks,
+  type Place,
+  type Scope,
+} from '@goodword/core/permission';
 
 /** One address of one row, or a row without any, with what is known of the person there. */
 export interface ClaimRow {
@@ -50,20 +59,27 @@ export interface ClaimFacts {
 const NO_WORDS = 'A consent column of the file says no';
 
 /**
- * What rows write into the ledger for a channel: the forecast of a batch counts them, and bringing in writes them down. A
- * no in the consent column is the person's, for what the column is about; a yes is at each address, and becomes Asked
- * where the core says so.
+ * What rows write into the ledger for a channel: the forecast of a batch counts them, and bringing in writes
+ * them down. A no in the consent column is the person's, for what the column is about; a yes is at each
+ * address, and becomes Asked where the core says so.
  */
 export function rowEntries(rows: readonly ClaimRow[], facts: ClaimFacts): RowEntry[] {
   const { channel, plan } = facts;
   // From a file nobody agrees to calls and post; they can say no to them.
-  const said: ChannelPermission = channel === 'email' || channel === 'text' ? plan.permission[channel] : { said: 'nothing' };
+  const said: ChannelPermission =
+    channel === 'email' || channel === 'text' ? plan.permission[channel] : { said: 'nothing' };
   const at = facts.cells.length > 0 ? cellsByPoint(facts.cells) : null;
   const agreed =
     said.said === 'yes'
-      ? { said: { ...said, scopes: [...new Set(said.scopes)] }, saidAt: noon(said.on), words: vouched(said.words, said.voucher) }
+      ? {
+          said: { ...said, scopes: [...new Set(said.scopes)] },
+          saidAt: noon(said.on),
+          words: vouched(said.words, said.voucher),
+        }
       : null;
-  return rows.flatMap((row) => (row.normal === null ? refusals(row, said, facts) : agreed ? agreements(row, agreed, facts, at) : []));
+  return rows.flatMap((row) =>
+    row.normal === null ? refusals(row, said, facts) : agreed ? agreements(row, agreed, facts, at) : [],
+  );
 }
 
 const vouched = (words: string, voucher: string) => `${words} (vouched for by ${voucher})`;
@@ -80,12 +96,18 @@ const NO_MARKS: Marks = {};
 
 function refusals(row: ClaimRow, said: ChannelPermission, { madeAt, now }: ClaimFacts): RowEntry[] {
   if (row.says !== 0) return [];
-  const scopes: readonly Scope[] = said.said === 'yes' && said.from === 'column' && !row.refused ? said.scopes : ['all'];
+  const scopes: readonly Scope[] =
+    said.said === 'yes' && said.from === 'column' && !row.refused ? said.scopes : ['all'];
   const saidAt = Math.min(said.said === 'yes' ? noon(said.on) : madeAt, now);
   return scopes.map((scope) => ({ row, scope, state: 'no', how: 'file', saidAt, words: NO_WORDS }));
 }
 
-function agreements(row: ClaimRow, agreed: Agreed, facts: ClaimFacts, at: ReturnType<typeof cellsByPoint> | null): RowEntry[] {
+function agreements(
+  row: ClaimRow,
+  agreed: Agreed,
+  facts: ClaimFacts,
+  at: ReturnType<typeof cellsByPoint> | null,
+): RowEntry[] {
   const { said } = agreed;
   if (!(said.from === 'column' ? row.says === 1 : row.says !== 0)) return [];
   const saidAt = Math.min(row.signed === null ? agreed.saidAt : noon(row.signed), facts.now);
@@ -101,7 +123,11 @@ function agreements(row: ClaimRow, agreed: Agreed, facts: ClaimFacts, at: Return
     address: row,
     channel: cells.reduce<Marks>((marks, cell) => joinMarks(marks, cell.marks), NO_MARKS),
   };
-  const asked = { contactPointId: row.contactPointId ?? 0, supporterId: row.supporterId, channel: facts.channel };
+  const asked = {
+    contactPointId: row.contactPointId ?? 0,
+    supporterId: row.supporterId,
+    channel: facts.channel,
+  };
   return said.scopes.map((scope) => {
     const marks = cells.length === 0 ? NO_MARKS : marksFor(cells, { ...asked, scope });
     return { row, scope, state: vouchedState({ ...claim, marks }), how: said.how, saidAt, words };
@@ -114,11 +140,14 @@ const noon = (day: string) => Date.parse(`${day}T12:00:00Z`);
 export function cellsByPoint(cells: readonly Cell[]): (row: ClaimRow) => Cell[] {
   const [byPoint, byPerson] = [new Map<number, Cell[]>(), new Map<number, Cell[]>()];
   for (const cell of cells) {
-    const [map, key] = cell.contactPointId > 0 ? [byPoint, cell.contactPointId] : [byPerson, cell.supporterId];
+    const [map, key] =
+      cell.contactPointId > 0 ? [byPoint, cell.contactPointId] : [byPerson, cell.supporterId];
     map.set(key, [...(map.get(key) ?? []), cell]);
   }
   return ({ contactPointId, supporterId }) => [
-    ...(contactPointId === null ? [] : (byPoint.get(contactPointId) ?? [])).filter((cell) => [0, supporterId].includes(cell.supporterId)),
+    ...(contactPointId === null ? [] : (byPoint.get(contactPointId) ?? [])).filter((cell) =>
+      [0, supporterId].includes(cell.supporterId),
+    ),
     ...(supporterId === 0 ? [] : (byPerson.get(supporterId) ?? [])),
   ];
 }
@@ -133,7 +162,9 @@ export function entryKey(entry: {
   saidAt: number;
   words: string;
 }): string {
-  return [entry.person, entry.at ?? '', entry.scope, entry.state, entry.how, entry.saidAt, entry.words].join('\u0000');
+  return [entry.person, entry.at ?? '', entry.scope, entry.state, entry.how, entry.saidAt, entry.words].join(
+    '\u0000',
+  );
 }
 
 /** People of whom more than one of these rows or addresses speaks: only they can say something twice. */
@@ -146,8 +177,15 @@ export function severalOf(rows: readonly ClaimRow[]): Set<number> {
   return several;
 }
 
-/** Keeps each entry once, among these and those known before; `seen` grows by them. Of whom `once` holds each is the only one. */
-export function onceEach(entries: readonly RowEntry[], seen: Set<string>, once: (row: ClaimRow) => boolean = () => false): RowEntry[] {
+/**
+ * Keeps each entry once, among these and those known before; `seen` grows by them. Of whom `once` holds each
+ * is the only one.
+ */
+export function onceEach(
+  entries: readonly RowEntry[],
+  seen: Set<string>,
+  once: (row: ClaimRow) => boolean = () => false,
+): RowEntry[] {
   return entries.filter(({ row, scope, state, how, saidAt, words }) => {
     if (once(row)) return true;
     const key = entryKey({ person: row.person, at: row.normal, scope, state, how, saidAt, words });
@@ -157,7 +195,10 @@ export function onceEach(entries: readonly RowEntry[], seen: Set<string>, once: 
   });
 }
 
-/** Entries that differ in nothing but whose they are and where: most of a file says the same. Each with one of them. */
+/**
+ * Entries that differ in nothing but whose they are and where: most of a file says the same. Each with one of
+ * them.
+ */
 export function alike(entries: readonly RowEntry[]): [RowEntry, RowEntry[]][] {
   const groups = new Map<string, [RowEntry, RowEntry[]]>();
   let last: [RowEntry, RowEntry[]] | null = null;
@@ -177,5 +218,11 @@ export function alike(entries: readonly RowEntry[]): [RowEntry, RowEntry[]][] {
 }
 
 function isAlike(a: RowEntry, b: RowEntry): boolean {
-  return a.scope === b.scope && a.state === b.state && a.saidAt === b.saidAt && a.how === b.how && a.words === b.words;
+  return (
+    a.scope === b.scope &&
+    a.state === b.state &&
+    a.saidAt === b.saidAt &&
+    a.how === b.how &&
+    a.words === b.words
+  );
 }

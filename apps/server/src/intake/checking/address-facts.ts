@@ -15,7 +15,12 @@ export class AddressFacts implements DomainFacts {
   private learning: Promise<void> = Promise.resolve();
 
   constructor(
-    private readonly parts: { database: Database; staging: StagingRepository; domains: Domains; lines: Lines },
+    private readonly parts: {
+      database: Database;
+      staging: StagingRepository;
+      domains: Domains;
+      lines: Lines;
+    },
     private readonly scope: AccessScope,
   ) {}
 
@@ -35,7 +40,9 @@ export class AddressFacts implements DomainFacts {
   }
 
   private async learnMore(rows: readonly FileRow[]): Promise<void> {
-    const fresh = [...new Set(rows.flatMap(({ clean }) => (clean ? domainsOfRow(clean) : [])))].filter((domain) => !this.asked.has(domain));
+    const fresh = [...new Set(rows.flatMap(({ clean }) => (clean ? domainsOfRow(clean) : [])))].filter(
+      (domain) => !this.asked.has(domain),
+    );
     if (fresh.length === 0) return;
     for (const domain of fresh) this.asked.add(domain);
     const known = await this.parts.staging.knownDomains(this.parts.database.read(this.scope), fresh);

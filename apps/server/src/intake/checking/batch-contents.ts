@@ -27,9 +27,15 @@ export const ANYTHING: BatchContents = {
 /** Asked once for a batch, since it goes through all of its rows. */
 export async function contentsOf(db: Scoped, batchId: number): Promise<BatchContents> {
   const of = { batchId };
-  const more = await db.sql<{ kind: string }>('SELECT DISTINCT kind FROM batch_more WHERE organization_id = :org AND batch_id = :batchId', of);
-  const [row] = await db.sql<Record<'email' | 'mobile' | 'updates' | 'vals' | 'no_email' | 'no_text', number | null>>(
-    `SELECT MAX(r.email IS NOT NULL) AS email, MAX(r.mobile IS NOT NULL) AS mobile, MAX(r.verdict = 'update') AS updates,
+  const more = await db.sql<{ kind: string }>(
+    'SELECT DISTINCT kind FROM batch_more WHERE organization_id = :org AND batch_id = :batchId',
+    of,
+  );
+  const [row] = await db.sql<
+    Record<'email' | 'mobile' | 'updates' | 'vals' | 'no_email' | 'no_text', number | null>
+  >(
+    `SELECT MAX(r.email IS NOT NULL) AS email, MAX(r.mobile IS NOT NULL) AS mobile,
+      MAX(r.verdict = 'update') AS updates,
         MAX(r.email_says = 0) AS no_email, MAX(r.text_says = 0) AS no_text,
         EXISTS (SELECT 1 FROM batch_value v WHERE v.organization_id = :org AND v.batch_id = :batchId) AS vals
       FROM batch_row r WHERE r.organization_id = :org AND r.batch_id = :batchId`,
@@ -48,8 +54,8 @@ export async function contentsOf(db: Scoped, batchId: number): Promise<BatchCont
 }
 
 /**
- * The same, of rows none of which is in yet: whether any of their addresses is on file. A file of strangers is looked up once
- * for that, and not once more for each thing that is counted of it.
+ * The same, of rows none of which is in yet: whether any of their addresses is on file. A file of strangers
+ * is looked up once for that, and not once more for each thing that is counted of it.
  */
 export async function contentsBefore(db: Scoped, batchId: number): Promise<BatchContents> {
   const contents = await contentsOf(db, batchId);
@@ -57,7 +63,8 @@ export async function contentsBefore(db: Scoped, batchId: number): Promise<Batch
   for (const kind of contents.own) {
     const [any] = await db.sql(
       `SELECT STRAIGHT_JOIN 1 FROM batch_row r
-        JOIN contact_point cp FORCE INDEX (by_normal) ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind}
+        JOIN contact_point cp FORCE INDEX (by_normal) ON cp.organization_id = :org AND cp.kind = '${kind}'
+        AND cp.normal = r.${kind}
         WHERE r.organization_id = :org AND r.batch_id = :batchId LIMIT 1`,
       { batchId },
     );

@@ -30,7 +30,9 @@ import { candidatesAt, StagingRepository } from './staging.repository';
 const SLICE = 2000;
 /** Slices of staged rows that are on their way to the database at once. */
 const WRITES_AT_ONCE = 2;
-/** Rows that are worked through before what the database has answered is heard: its work goes on beside ours. */
+/**
+ * Rows that are worked through before what the database has answered is heard: its work goes on beside ours.
+ */
 const BREATH = 250;
 
 /** As `map`, with a breath now and then. */
@@ -75,11 +77,16 @@ export class CheckBatchJob {
     await this.guard.run(job, 'checking', async (scope, batch) => {
       const plan = batch.plan!;
       // Of a plan that came before the file was read it could not be said then.
-      const [unfit] = batch.found ? fileFaults(plan, { columns: batch.found.header.length, rows: batch.found.rows }) : [];
+      const [unfit] = batch.found
+        ? fileFaults(plan, { columns: batch.found.header.length, rows: batch.found.rows })
+        : [];
       if (unfit) throw new Unreadable(unfit.said.code, unfit.said.values);
       const organization = await this.team.organization(scope);
       const stager = await this.stagerFor(scope, batch, plan, organization);
-      const facts = new AddressFacts({ database: this.database, staging: this.staging, domains: this.domains, lines: this.lineTypes }, scope);
+      const facts = new AddressFacts(
+        { database: this.database, staging: this.staging, domains: this.domains, lines: this.lineTypes },
+        scope,
+      );
       await this.database.writeUnlogged(scope, async (tx) => {
         await this.batches.lockForUpdate(tx, batch.id);
         await stillAsked(job);
@@ -93,7 +100,8 @@ export class CheckBatchJob {
         for await (const { rows, onFile, kinds } of this.looked(scope, batch, stager, facts, chapters)) {
           await stillAsked(job);
           const staged = await eachInBreaths(rows, (row) => stager.stage(row, candidatesAt(onFile)));
-          for (const { verdict, chapterId } of staged) if (chapterId !== null && (verdict === 'new' || verdict === 'shares')) chapters.add(chapterId);
+          for (const { verdict, chapterId } of staged)
+            if (chapterId !== null && (verdict === 'new' || verdict === 'shares')) chapters.add(chapterId);
           rowNo += rows.length;
           if (writing.length === WRITES_AT_ONCE) await writing.shift();
           writing.push(this.writeStaged(job, scope, batch.id, staged, kinds, rowNo));
@@ -121,23 +129,33 @@ export class CheckBatchJob {
     await this.database.writeUnlogged(scope, async (tx) => {
       await this.staging.stage(tx, id, staged, kinds);
       await this.batches.change(tx, id, { next_row: done });
-      // The batch is held from here on: whoever changes its plan has done so before, or waits until these rows are there to be
-      // cleared.
+      // The batch is held from here on: whoever changes its plan has done so before, or waits until these
+      // rows are there to be cleared.
       await stillAsked(job);
     });
   }
 
-  private async stagerFor(scope: AccessScope, batch: BatchRow, plan: IntakePlan, organization: OrganizationRow): Promise<Stager> {
+  private async stagerFor(
+    scope: AccessScope,
+    batch: BatchRow,
+    plan: IntakePlan,
+    organization: OrganizationRow,
+  ): Promise<Stager> {
     const db = this.database.read(scope);
     const decided = new Map<number, SettledRow>();
-    for (const row of await this.batches.decisions(db, batch.id)) decided.set(row.row_no, { as: row.outcome, withId: row.with_id });
-    const stages = plan.roster ? ((await this.campaigns.find(db, plan.roster.campaignId))?.stages ?? []) : null;
+    for (const row of await this.batches.decisions(db, batch.id))
+      decided.set(row.row_no, { as: row.outcome, withId: row.with_id });
+    const stages = plan.roster
+      ? ((await this.campaigns.find(db, plan.roster.campaignId))?.stages ?? [])
+      : null;
     const about = {
       today: dayInZone(Date.now(), organization.time_zone),
       births: birthColumns(allColumns(plan), await this.fields.all(db)),
     };
     const goesApart = plan.byPlace || allColumns(plan).some(({ to }) => to === 'chapter');
-    const chapters = goesApart ? new ChapterFinder(await this.team.chapters(scope), organization.country) : null;
+    const chapters = goesApart
+      ? new ChapterFinder(await this.team.chapters(scope), organization.country)
+      : null;
     return new Stager(plan, organization, about, decided, stages, chapters);
   }
 
@@ -145,7 +163,11 @@ export class CheckBatchJob {
   private async *slices(batch: BatchRow): AsyncGenerator<TextLine[]> {
     const key = batch.text_key ?? batch.storage_key;
     let pending: TextLine[] = [];
-    for await (const lines of textLines(this.storage, key, await openingOf(this.storage, key, readingOf(batch)))) {
+    for await (const lines of textLines(
+      this.storage,
+      key,
+      await openingOf(this.storage, key, readingOf(batch)),
+    )) {
       pending = pending.length === 0 ? lines : [...pending, ...lines];
       while (pending.length >= SLICE) {
         yield pending.slice(0, SLICE);
@@ -155,8 +177,17 @@ export class CheckBatchJob {
     if (pending.length > 0) yield pending;
   }
 
-  /** The file's rows cleaned, with whom each may be: a slice is cleaned while the database answers for the one before. */
-  private async *looked(scope: AccessScope, batch: BatchRow, stager: Stager, facts: AddressFacts, chapters: Set<number>): AsyncGenerator<Looked> {
+  /**
+   * The file's rows cleaned, with whom each may be: a slice is cleaned while the database answers for the one
+   * before.
+   */
+  private async *looked(
+    scope: AccessScope,
+    batch: BatchRow,
+    stager: Stager,
+    facts: AddressFacts,
+    chapters: Set<number>,
+  ): AsyncGenerator<Looked> {
     let rowNo = 0;
     let ahead: Promise<Looked> | null = null;
     for await (const lines of this.slices(batch)) {
@@ -202,10 +233,13 @@ export class CheckBatchJob {
 
   /** Who may not see another chapter's people learns that an address is somebody's there, and not whose. */
   private async tellElsewhere(db: Scoped, batch: BatchRow, rows: readonly FileRow[]): Promise<void> {
-    const normals = rows.flatMap(({ clean }) => [clean?.email, clean?.mobile].flatMap((one) => one?.normal ?? []));
+    const normals = rows.flatMap(({ clean }) =>
+      [clean?.email, clean?.mobile].flatMap((one) => one?.normal ?? []),
+    );
     const known = await this.staging.elsewhere(db, batch.chapter_id, [...new Set(normals)]);
     for (const { clean } of known.size > 0 ? rows : [])
       for (const one of [clean?.email, clean?.mobile])
-        if (one && known.has(one.normal)) clean!.hints.push({ column: 0, reason: said('row.elsewhere', { shown: one.shown }) });
+        if (one && known.has(one.normal))
+          clean!.hints.push({ column: 0, reason: said('row.elsewhere', { shown: one.shown }) });
   }
 }

@@ -15,7 +15,10 @@ import { OtherFilesRepository } from '../other-files/other-files.repository';
 import { contentsBefore, type BatchContents } from './batch-contents';
 import { ForecastRepository, type ForecastFacts } from './forecast.repository';
 
-/** What bringing a batch in will write, told before anything is written; and `batch-count`, which counts it once more. */
+/**
+ * What bringing a batch in will write, told before anything is written; and `batch-count`, which counts it
+ * once more.
+ */
 @Injectable()
 export class ForecastService {
   constructor(
@@ -31,7 +34,10 @@ export class ForecastService {
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
   ) {}
 
-  /** What can only be told of the whole file: who stays as they are, which gifts are here, what will be written. */
+  /**
+   * What can only be told of the whole file: who stays as they are, which gifts are here, what will be
+   * written.
+   */
   async settle(
     job: Running,
     scope: AccessScope,
@@ -45,7 +51,8 @@ export class ForecastService {
         { ...batch, row_count: rows },
         { rules: facts.rules, now: Date.now(), contents: await contentsBefore(tx, batch.id) },
       ];
-      if (plan.existing === 'fill') await this.bringer.keepWhatIsThere(tx, { batchId: batch.id, from: 1, to: rows });
+      if (plan.existing === 'fill')
+        await this.bringer.keepWhatIsThere(tx, { batchId: batch.id, from: 1, to: rows });
       if (plan.what === 'gifts') await this.others.markDoubled(tx, batch.id, facts.currency);
       else if (plan.what !== 'refusals') {
         const writing = await this.permission.writing(tx, staged, plan, permissionFacts);
@@ -67,28 +74,51 @@ export class ForecastService {
   }
 
   /** What will be written, by the rows as they stand. */
-  private async will(db: Scoped, batch: BatchRow, plan: IntakePlan, facts: ForecastFacts, contents: BatchContents): Promise<BatchWill> {
+  private async will(
+    db: Scoped,
+    batch: BatchRow,
+    plan: IntakePlan,
+    facts: ForecastFacts,
+    contents: BatchContents,
+  ): Promise<BatchWill> {
     const now = Date.now();
-    const entries = readsRefusals(plan.what) ? await this.permission.forecast(db, batch, plan, { rules: facts.rules, now, contents }) : {};
+    const entries = readsRefusals(plan.what)
+      ? await this.permission.forecast(db, batch, plan, { rules: facts.rules, now, contents })
+      : {};
     return this.checker.will(db, batch.id, plan, { ...facts, contents }, entries);
   }
 
-  /** Counts once more what will be written, after somebody has settled rows. One that is brought in meanwhile is left alone. */
+  /**
+   * Counts once more what will be written, after somebody has settled rows. One that is brought in meanwhile
+   * is left alone.
+   */
   async count(job: Running): Promise<void> {
     await this.guard.run(job, 'checked', (scope, batch) => this.recount(scope, batch));
   }
 
   async recount(scope: AccessScope, batch: BatchRow): Promise<void> {
     const db = this.database.read(scope);
-    if (batch.plan!.existing === 'fill') await this.bringer.keepWhatIsThere(db, { batchId: batch.id, from: 1, to: batch.row_count });
-    const will = await this.will(db, batch, batch.plan!, await this.facts(db), await contentsBefore(db, batch.id));
-    await db.execute('UPDATE batch SET will = :will, stay_no = :stay WHERE organization_id = :org AND id = :id AND state = :state', {
-      id: batch.id,
-      will: JSON.stringify(will),
-      stay: will.saidNo,
-      // Whoever has moved it on meanwhile counts for themselves.
-      state: batch.state,
-    });
+    if (batch.plan!.existing === 'fill')
+      await this.bringer.keepWhatIsThere(db, { batchId: batch.id, from: 1, to: batch.row_count });
+    const will = await this.will(
+      db,
+      batch,
+      batch.plan!,
+      await this.facts(db),
+      await contentsBefore(db, batch.id),
+    );
+    await db.execute(
+      `UPDATE batch
+        SET will = :will, stay_no = :stay
+        WHERE organization_id = :org AND id = :id AND state = :state`,
+      {
+        id: batch.id,
+        will: JSON.stringify(will),
+        stay: will.saidNo,
+        // Whoever has moved it on meanwhile counts for themselves.
+        state: batch.state,
+      },
+    );
   }
 
   /** Fields that a person chose to leave as they are, of rows that were merged by hand. */
@@ -103,10 +133,17 @@ export class ForecastService {
     return { currency: organization.currency, rules };
   }
 
-  private async knownGroups(db: Scoped, plan: IntakePlan): Promise<{ tagIds: number[]; listIds: number[]; allKnown: boolean }> {
+  private async knownGroups(
+    db: Scoped,
+    plan: IntakePlan,
+  ): Promise<{ tagIds: number[]; listIds: number[]; allKnown: boolean }> {
     const tags = await Promise.all(plan.newTags.map((name) => this.groups.byName(db, 'tag', name)));
     const lists = await Promise.all(plan.newLists.map(({ name }) => this.groups.byName(db, 'list', name)));
     const ids = (some: (number | null)[]) => some.filter((id) => id !== null);
-    return { tagIds: [...plan.tagIds, ...ids(tags)], listIds: [...plan.listIds, ...ids(lists)], allKnown: ![...tags, ...lists].includes(null) };
+    return {
+      tagIds: [...plan.tagIds, ...ids(tags)],
+      listIds: [...plan.listIds, ...ids(lists)],
+      allKnown: ![...tags, ...lists].includes(null),
+    };
   }
 }

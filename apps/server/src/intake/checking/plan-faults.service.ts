@@ -8,7 +8,10 @@ import { FieldsRepository } from '../../supporters/fields.repository';
 import { nameFault } from '../../supporters/fields.service';
 import { GroupsRepository } from '../../supporters/groups.repository';
 
-/** Whether everything that a plan names is there and may be used so: asked when it is made, and again before people come in by it. */
+/**
+ * Whether everything that a plan names is there and may be used so: asked when it is made, and again before
+ * people come in by it.
+ */
 @Injectable()
 export class PlanFaultsService {
   constructor(
@@ -27,27 +30,35 @@ export class PlanFaultsService {
     ];
   }
 
-  /** Fields may have been deleted or made another type of since they were matched; staged values are of the old one. */
+  /**
+   * Fields may have been deleted or made another type of since they were matched; staged values are of the
+   * old one.
+   */
   private async ofFields(db: Scoped, plan: IntakePlan): Promise<Said[]> {
     const known = await this.fields.all(db);
     return allColumns(plan).flatMap((choice) => {
       if (choice.to === 'field') {
         const field = known.find(({ id }) => id === choice.fieldId);
         if (!field) return [said('plan.field-gone')];
-        return field.type === choice.type ? [] : [said('plan.field-type', { field: field.name, type: said(`field-type.${field.type}`) })];
+        return field.type === choice.type
+          ? []
+          : [said('plan.field-type', { field: field.name, type: said(`field-type.${field.type}`) })];
       }
       if (choice.to !== 'newField') return [];
       const standard = STANDARD_NAMES.find(({ name }) => nameKey(name) === nameKey(choice.name));
       if (standard) return [said('plan.field-standard', { field: standard.name })];
       const field = known.find(({ name }) => nameKey(name) === nameKey(choice.name));
-      if (field && field.type !== choice.type) return [said('plan.field-taken', { field: field.name, type: said(`field-type.${field.type}`) })];
+      if (field && field.type !== choice.type)
+        return [said('plan.field-taken', { field: field.name, type: said(`field-type.${field.type}`) })];
       return field ? [] : (nameFault(choice.name) ?? []);
     });
   }
 
   private async ofGroups(db: Scoped, plan: IntakePlan): Promise<PlanFault[]> {
     const gone = async (kind: 'tag' | 'list', ids: readonly number[]) => {
-      for (const id of ids) if (!(await this.groups.find(db, kind, id))) return [{ field: `${kind}Ids`, said: said(`plan.${kind}-gone`) }];
+      for (const id of ids)
+        if (!(await this.groups.find(db, kind, id)))
+          return [{ field: `${kind}Ids`, said: said(`plan.${kind}-gone`) }];
       return [];
     };
     return [...(await gone('tag', plan.tagIds)), ...(await gone('list', plan.listIds))];
@@ -69,7 +80,9 @@ export class PlanFaultsService {
         ids: plan.listIds,
       },
     );
-    const agreed = new Set(Object.values(plan.permission).flatMap((one) => (one.said === 'yes' ? one.scopes : [])));
+    const agreed = new Set(
+      Object.values(plan.permission).flatMap((one) => (one.said === 'yes' ? one.scopes : [])),
+    );
     return lists
       .filter(({ id }) => !agreed.has(`list:${id}`) && !agreed.has('all') && !agreed.has('marketing'))
       .map(({ name }) => said('plan.public-list', { list: name }));

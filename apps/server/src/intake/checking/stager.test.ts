@@ -10,8 +10,8 @@ const ABOUT = { today: 20_900, births: new Set<number>() };
 const line = (cells: string[]) => ({ cells, aside: null });
 
 /*
- * Rows as "email, first, last, mobile"; people on file as "id email-or-mobile first last". A verdict is written with
- * who it is: "update 5" is person 5 on file, "update #2" the person of row 2.
+ * Rows as "email, first, last, mobile"; people on file as "id email-or-mobile first last". A verdict is
+ * written with who it is: "update 5" is person 5 on file, "update #2" the person of row 2.
  */
 function stage(rows: string[], onFile: string[] = [], plan: Partial<IntakePlan> = {}): string[] {
   const stager = new Stager(planFor(plan), HOUSE, ABOUT);
@@ -22,7 +22,11 @@ function stage(rows: string[], onFile: string[] = [], plan: Partial<IntakePlan> 
     });
   return rows.map((row, i) => {
     const staged = stager.stage(stager.clean(line(row.split(',').map((cell) => cell.trim())), i + 1), known);
-    const who = staged.sameAsRow ? ` #${staged.sameAsRow}` : staged.supporterId ? ` ${staged.supporterId}` : '';
+    const who = staged.sameAsRow
+      ? ` #${staged.sameAsRow}`
+      : staged.supporterId
+        ? ` ${staged.supporterId}`
+        : '';
     return `${staged.verdict satisfies RowVerdict}${who}`;
   });
 }
@@ -32,8 +36,18 @@ test.each<[string, string[], string[], string[]]>([
   ['somebody here', ['a@x.org, Ann, Lin,'], ['5 a@x.org Ann Lin'], ['update 5']],
   ['another name at the address', ['a@x.org, Jun, Lin,'], ['5 a@x.org Ann Lin'], ['shares']],
   ['a repeat in the file', ['a@x.org, Ann, Lin,', 'A@X.org, ANN, ,'], [], ['new', 'update #1']],
-  ['a repeat of a repeat', ['a@x.org, Ann, Lin,', 'a@x.org, Ann,,', 'a@x.org, Ann, Lin,'], [], ['new', 'update #1', 'update #1']],
-  ['a household in the file', ['a@x.org, Ann, Lin,', 'a@x.org, Jun, Lin,', 'a@x.org, Jun, Lin,'], [], ['new', 'shares', 'update #2']],
+  [
+    'a repeat of a repeat',
+    ['a@x.org, Ann, Lin,', 'a@x.org, Ann,,', 'a@x.org, Ann, Lin,'],
+    [],
+    ['new', 'update #1', 'update #1'],
+  ],
+  [
+    'a household in the file',
+    ['a@x.org, Ann, Lin,', 'a@x.org, Jun, Lin,', 'a@x.org, Jun, Lin,'],
+    [],
+    ['new', 'shares', 'update #2'],
+  ],
   [
     'a mobile learned from a repeat finds its person',
     ['a@x.org, Ann, Lin,', 'a@x.org, Ann, Lin, 206 555 0101', ', Ann, Lin, 206 555 0101'],
@@ -51,11 +65,11 @@ test.each<[string, string[], string[], string[]]>([
 ])('%s', (_name, rows, onFile, expected) => expect(stage(rows, onFile)).toEqual(expected));
 
 test('people who are to be left are left, also those of earlier rows', () => {
-  expect(stage(['a@x.org, Ann, Lin,', 'b@x.org, Bo, Lin,', 'b@x.org, Bo, Lin,'], ['5 a@x.org Ann Lin'], { existing: 'leave' })).toEqual([
-    'here 5',
-    'new',
-    'here #2',
-  ]);
+  expect(
+    stage(['a@x.org, Ann, Lin,', 'b@x.org, Bo, Lin,', 'b@x.org, Bo, Lin,'], ['5 a@x.org Ann Lin'], {
+      existing: 'leave',
+    }),
+  ).toEqual(['here 5', 'new', 'here #2']);
 });
 
 test('values of a field that is yet to be made wait under their column', () => {

@@ -59,8 +59,8 @@ export interface FileRow {
 }
 
 /**
- * Turns the lines of a file into staged rows, one after the other: each is mended, cleaned, matched against the people on
- * file and against the rows before it, and given its verdict. Every line gets exactly one.
+ * Turns the lines of a file into staged rows, one after the other: each is mended, cleaned, matched against
+ * the people on file and against the rows before it, and given its verdict. Every line gets exactly one.
  */
 export class Stager {
   private readonly earlier = new EarlierRows();
@@ -77,7 +77,13 @@ export class Stager {
     private readonly chapters: ChapterFinder | null = null,
   ) {
     const country = plan.phoneCountry ?? organization.country;
-    this.rules = { what: plan.what, columns: allColumns(plan), country, currency: organization.currency, ...about };
+    this.rules = {
+      what: plan.what,
+      columns: allColumns(plan),
+      country,
+      currency: organization.currency,
+      ...about,
+    };
     this.mend = menderOf(plan.mends, plan.columns, country);
   }
 
@@ -104,7 +110,10 @@ export class Stager {
   private checkChapter(clean: CleanRow): void {
     if (clean.chapter === null || !this.chapters || this.chapters.named(clean.chapter) !== null) return;
     const column = this.rules.columns.findIndex(({ to }) => to === 'chapter');
-    clean.faults.push({ column, reason: said('row.chapter', { chapters: this.chapters.names(), got: clean.chapter }) });
+    clean.faults.push({
+      column,
+      reason: said('row.chapter', { chapters: this.chapters.names(), got: clean.chapter }),
+    });
     clean.chapter = null;
   }
 
@@ -115,7 +124,9 @@ export class Stager {
     return named ?? (this.plan.byPlace ? this.chapters.at(place, clean.post?.postcode ?? '') : null);
   }
 
-  /** Everything by which a row can find people, in exact and in loose ways; nothing where it can't come in. */
+  /**
+   * Everything by which a row can find people, in exact and in loose ways; nothing where it can't come in.
+   */
   clues(row: CleanRow): MatchClue[] {
     if (row.fatal) return [];
     const order = this.plan.matching;
@@ -126,10 +137,13 @@ export class Stager {
       const loose = looseEmail(email.normal);
       clues.push({ by: 'looseEmail', key: loose });
     }
-    if (order.includes('mobile')) for (const mobile of [row.mobile, ...row.moreMobiles]) if (mobile) clues.push({ by: 'mobile', key: mobile.normal });
+    if (order.includes('mobile'))
+      for (const mobile of [row.mobile, ...row.moreMobiles])
+        if (mobile) clues.push({ by: 'mobile', key: mobile.normal });
     if (row.externalId && order.includes('externalId')) clues.push({ by: 'externalId', key: row.externalId });
     const postcode = normalPostcode(row.post?.postcode ?? '');
-    if (postcode && (row.firstName || row.lastName)) clues.push(...blockKeys(postcode, row).map((key) => ({ by: 'nearby' as const, key })));
+    if (postcode && (row.firstName || row.lastName))
+      clues.push(...blockKeys(postcode, row).map((key) => ({ by: 'nearby' as const, key })));
     return clues;
   }
 
@@ -159,7 +173,10 @@ export class Stager {
   }
 
   /** What a person decided stands as long as whom they decided on is still among the likely ones. */
-  private settledAs(rowNo: number, candidates: readonly Scored[]): { verdict: RowVerdict; withId: number | null } | null {
+  private settledAs(
+    rowNo: number,
+    candidates: readonly Scored[],
+  ): { verdict: RowVerdict; withId: number | null } | null {
     const decided = this.decided.get(rowNo);
     if (!decided) return null;
     const verdict = settledVerdict(this.plan.what, decided.as);
@@ -214,8 +231,14 @@ export class Stager {
 /** Of nearly every row there is nothing to say, and a million of them are staged. */
 const notesOf = (notes: readonly Said[]) => (notes.length === 0 ? '' : say('row.notes', { notes }));
 
-/** The blocks of a postcode in which a person is looked for: by the start of either name, since they may have changed places. */
-export function blockKeys(postcode: string, { firstName, lastName }: { firstName: string; lastName: string }): string[] {
+/**
+ * The blocks of a postcode in which a person is looked for: by the start of either name, since they may have
+ * changed places.
+ */
+export function blockKeys(
+  postcode: string,
+  { firstName, lastName }: { firstName: string; lastName: string },
+): string[] {
   const start = (name: string) => `${postcode}|${plainStart(name)}`;
   return [...new Set([lastName, firstName].filter((name) => name !== '').map(start))];
 }

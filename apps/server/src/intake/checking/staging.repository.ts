@@ -1,5 +1,11 @@
 import { Injectable } from '@nestjs/common';
-import { normalAddress, normalPostcode, shownAddress, type Candidate, type CleanRow } from '@goodword/core/intake';
+import {
+  normalAddress,
+  normalPostcode,
+  shownAddress,
+  type Candidate,
+  type CleanRow,
+} from '@goodword/core/intake';
 import { isoDay } from '@goodword/core/common';
 import { CHANNELS } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../../platform/database';
@@ -43,7 +49,12 @@ const ROW_COLUMNS = [
 /** What checking a batch writes and reads: staged rows, and the people whom rows may be. */
 @Injectable()
 export class StagingRepository {
-  async stage(tx: Scoped, batchId: number, rows: readonly StagedRow[], lines: ReadonlyMap<string, LineType>): Promise<void> {
+  async stage(
+    tx: Scoped,
+    batchId: number,
+    rows: readonly StagedRow[],
+    lines: ReadonlyMap<string, LineType>,
+  ): Promise<void> {
     await tx.load(
       'batch_row',
       ROW_COLUMNS,
@@ -52,12 +63,23 @@ export class StagingRepository {
     await tx.load(
       'batch_value',
       ['batch_id', 'row_no', 'field_id', 'text_value', 'number_value', 'date_value', 'month_day'],
-      rows.flatMap((row) => joinedTexts(row.values).map(({ fieldId, value }) => [batchId, row.rowNo, fieldId, ...valueColumns(value)])),
+      rows.flatMap((row) =>
+        joinedTexts(row.values).map(({ fieldId, value }) => [
+          batchId,
+          row.rowNo,
+          fieldId,
+          ...valueColumns(value),
+        ]),
+      ),
     );
     await tx.load(
       'batch_more',
       ['batch_id', 'row_no', 'kind', 'n', 'normal', 'value'],
-      rows.flatMap((row) => (row.clean ? moreOf(row.clean).map(([kind, n, normal, value]) => [batchId, row.rowNo, kind, n, normal, value]) : [])),
+      rows.flatMap((row) =>
+        row.clean
+          ? moreOf(row.clean).map(([kind, n, normal, value]) => [batchId, row.rowNo, kind, n, normal, value])
+          : [],
+      ),
     );
     await tx.load(
       'batch_gift',
@@ -67,8 +89,8 @@ export class StagingRepository {
   }
 
   /**
-   * Who has one of these, in one chapter or (null) in all, by the clue that leads to them; see `candidatesAt`. The chapters of
-   * those who were found are added to `chapters`.
+   * Who has one of these, in one chapter or (null) in all, by the clue that leads to them; see
+   * `candidatesAt`. The chapters of those who were found are added to `chapters`.
    */
   async candidates(
     db: Scoped,
@@ -92,10 +114,15 @@ export class StagingRepository {
       else found.set(at, [candidate]);
       return true;
     };
-    const add = (by: MatchClue['by'], key: string, row: { id: number; first_name: string; last_name: string }) => {
+    const add = (
+      by: MatchClue['by'],
+      key: string,
+      row: { id: number; first_name: string; last_name: string },
+    ) => {
       const candidate: Candidate = { id: row.id, firstName: row.first_name, lastName: row.last_name, by };
       // Beyond the first at a clue only those of a row's own name are asked for.
-      if (!put(`${by}:${key}`, candidate, MOST_AT_ONE) && by !== 'nearby') put(nameAt(`${by}:${key}`, candidate), candidate, MOST_AT_ONE);
+      if (!put(`${by}:${key}`, candidate, MOST_AT_ONE) && by !== 'nearby')
+        put(nameAt(`${by}:${key}`, candidate), candidate, MOST_AT_ONE);
     };
     const [emails, mobiles, externals, blocks] = await Promise.all([
       this.atPoints(db, chapterId, 'email', 'loose', keys('looseEmail')),
@@ -115,20 +142,51 @@ export class StagingRepository {
     return found;
   }
 
-  private async atPoints(db: Scoped, chapterId: number | null, kind: string, column: 'normal' | 'loose', keys: string[]) {
+  private async atPoints(
+    db: Scoped,
+    chapterId: number | null,
+    kind: string,
+    column: 'normal' | 'loose',
+    keys: string[],
+  ) {
     if (keys.length === 0) return [];
-    return db.sql<{ normal: string; loose: string | null; id: number; chapter_id: number; first_name: string; last_name: string }>(
-      `SELECT cp.normal, cp.loose, s.id, s.chapter_id, s.first_name, s.last_name FROM contact_point cp JOIN supporter_contact sc ON sc.contact_point_id = cp.id
-        JOIN supporter s ON s.id = sc.supporter_id ${chapterId === null ? '' : 'AND s.chapter_id = :chapterId'} AND s.erased_at IS NULL WHERE cp.organization_id = :org AND cp.kind = :kind AND cp.${column} IN (:keys)`,
+    return db.sql<{
+      normal: string;
+      loose: string | null;
+      id: number;
+      chapter_id: number;
+      first_name: string;
+      last_name: string;
+    }>(
+      `SELECT cp.normal, cp.loose, s.id, s.chapter_id, s.first_name, s.last_name
+        FROM contact_point cp
+        JOIN supporter_contact sc ON sc.contact_point_id = cp.id
+        JOIN supporter s ON s.id = sc.supporter_id ${
+          chapterId === null ? '' : 'AND s.chapter_id = :chapterId'
+        } AND s.erased_at IS NULL
+        WHERE cp.organization_id = :org AND cp.kind = :kind AND cp.${column} IN (:keys)`,
       { chapterId, kind, keys },
     );
   }
 
-  private async people(db: Scoped, chapterId: number | null, column: 'external_id' | 'block', keys: string[]) {
+  private async people(
+    db: Scoped,
+    chapterId: number | null,
+    column: 'external_id' | 'block',
+    keys: string[],
+  ) {
     if (keys.length === 0) return [];
-    return db.sql<{ id: number; chapter_id: number; first_name: string; last_name: string; postcode: string | null; external_id: string | null }>(
+    return db.sql<{
+      id: number;
+      chapter_id: number;
+      first_name: string;
+      last_name: string;
+      postcode: string | null;
+      external_id: string | null;
+    }>(
       `SELECT s.id, s.chapter_id, s.first_name, s.last_name, s.postcode, s.external_id FROM supporter s
-        WHERE s.organization_id = :org ${chapterId === null ? '' : 'AND s.chapter_id = :chapterId'} AND s.erased_at IS NULL AND s.${column} IN (:keys)`,
+        WHERE s.organization_id = :org ${chapterId === null ? '' : 'AND s.chapter_id = :chapterId'}
+        AND s.erased_at IS NULL AND s.${column} IN (:keys)`,
       { chapterId, keys },
     );
   }
@@ -137,7 +195,9 @@ export class StagingRepository {
   async elsewhere(db: Scoped, chapterId: number, normals: readonly string[]): Promise<Set<string>> {
     if (normals.length === 0) return new Set();
     const rows = await db.sql<{ normal: string }>(
-      `SELECT DISTINCT cp.normal FROM contact_point cp JOIN supporter_contact sc ON sc.contact_point_id = cp.id
+      `SELECT DISTINCT cp.normal
+        FROM contact_point cp
+        JOIN supporter_contact sc ON sc.contact_point_id = cp.id
         JOIN supporter s ON s.id = sc.supporter_id AND s.chapter_id <> :chapterId AND s.erased_at IS NULL
         WHERE cp.organization_id = :org AND cp.kind IN ('email', 'mobile') AND cp.normal IN (:normals)`,
       { chapterId, normals },
@@ -149,7 +209,10 @@ export class StagingRepository {
   async knownDomains(db: Scoped, domains: readonly string[]): Promise<Map<string, boolean>> {
     if (domains.length === 0) return new Map();
     const rows = await db.sql<{ domain: string; takes_mail: number }>(
-      'SELECT domain, takes_mail FROM mail_domain WHERE organization_id = :org AND domain IN (:domains) AND asked_at > UTC_TIMESTAMP(3) - INTERVAL 30 DAY',
+      `SELECT domain, takes_mail
+        FROM mail_domain
+        WHERE organization_id = :org AND domain IN (:domains)
+          AND asked_at > UTC_TIMESTAMP(3) - INTERVAL 30 DAY`,
       { domains },
     );
     return new Map(rows.map((row) => [row.domain, row.takes_mail === 1]));
@@ -158,7 +221,8 @@ export class StagingRepository {
   async keepDomains(tx: Scoped, answers: ReadonlyMap<string, boolean>): Promise<void> {
     for (const [domain, takes] of answers) {
       await tx.execute(
-        'INSERT INTO mail_domain (organization_id, domain, takes_mail) VALUES (:org, :domain, :takes) ON DUPLICATE KEY UPDATE takes_mail = :takes, asked_at = UTC_TIMESTAMP(3)',
+        `INSERT INTO mail_domain (organization_id, domain, takes_mail) VALUES (:org, :domain, :takes)
+          ON DUPLICATE KEY UPDATE takes_mail = :takes, asked_at = UTC_TIMESTAMP(3)`,
         { domain, takes },
       );
     }
@@ -203,7 +267,10 @@ function joinedTexts(values: StagedRow['values']): StagedRow['values'] {
   for (const one of values) {
     const known = out.get(one.fieldId);
     if (known?.value.text !== undefined && one.value.text !== undefined)
-      out.set(one.fieldId, { fieldId: one.fieldId, value: { text: `${known.value.text}, ${one.value.text}`.slice(0, 500) } });
+      out.set(one.fieldId, {
+        fieldId: one.fieldId,
+        value: { text: `${known.value.text}, ${one.value.text}`.slice(0, 500) },
+      });
     else out.set(one.fieldId, one);
   }
   return [...out.values()];
@@ -227,20 +294,35 @@ function moreOf(row: CleanRow): More[] {
     ...one('signed', row.signedOn === null ? null : isoDay(row.signedOn)),
     ...one('words', row.signedWords),
     ...one('status', row.status === 'fine' ? null : row.status),
-    ...CHANNELS.flatMap((channel, n): More[] => (row.refused.has(channel) ? [['refused', n, '', channel]] : [])),
+    ...CHANNELS.flatMap((channel, n): More[] =>
+      row.refused.has(channel) ? [['refused', n, '', channel]] : [],
+    ),
   ];
 }
 
 function giftValues(batchId: number, { clean, rowNo }: StagedRow): Bound[][] {
   const gift = clean?.gift;
   if (!gift || gift.amount === null || gift.on === null || clean.fatal) return [];
-  return [[batchId, rowNo, gift.amount, gift.currency ?? '', gift.on, gift.ownId, gift.appeal, gift.recurring ? 1 : 0]];
+  return [
+    [
+      batchId,
+      rowNo,
+      gift.amount,
+      gift.currency ?? '',
+      gift.on,
+      gift.ownId,
+      gift.appeal,
+      gift.recurring ? 1 : 0,
+    ],
+  ];
 }
 
 /** The first people at a clue, and of those beyond them the ones with this name. */
 export function candidatesAt(found: ReadonlyMap<string, Candidate[]>): OnFileCandidates {
   return ({ by, key }, name) => {
     const first = found.get(`${by}:${key}`) ?? [];
-    return first.length < MOST_AT_ONE ? first : [...first, ...(found.get(nameAt(`${by}:${key}`, name)) ?? [])];
+    return first.length < MOST_AT_ONE
+      ? first
+      : [...first, ...(found.get(nameAt(`${by}:${key}`, name)) ?? [])];
   };
 }

@@ -46,8 +46,12 @@ export class DoublesService {
       id: person.id,
       first: person.first_name,
       last: person.last_name,
-      email: points.filter((one) => one.supporter_id === person.id && one.kind === 'email').map((one) => one.shown),
-      mobile: points.filter((one) => one.supporter_id === person.id && one.kind === 'mobile').map((one) => one.shown),
+      email: points
+        .filter((one) => one.supporter_id === person.id && one.kind === 'email')
+        .map((one) => one.shown),
+      mobile: points
+        .filter((one) => one.supporter_id === person.id && one.kind === 'mobile')
+        .map((one) => one.shown),
     }));
     const rows = earlier
       .filter((one): one is StagedView => !!one)
@@ -59,7 +63,8 @@ export class DoublesService {
         mobile: [one.mobile_shown ?? ''],
       }));
     const all = [...known, ...rows];
-    const of = (pick: (one: (typeof all)[number]) => string) => Object.fromEntries(all.map((one) => [one.id, pick(one)]));
+    const of = (pick: (one: (typeof all)[number]) => string) =>
+      Object.fromEntries(all.map((one) => [one.id, pick(one)]));
     const fieldRows = fields.flatMap((field) => {
       const mine = staged.find((one) => one.row_no === rowNo && one.field_id === field.id);
       const theirs = Object.fromEntries(
@@ -72,7 +77,9 @@ export class DoublesService {
         }),
       );
       const row = mine ? formatValue(field.type, valueOf(mine), manner) : '';
-      return row || Object.values(theirs).some(Boolean) ? [{ key: `field:${field.id}`, name: field.name, row, theirs }] : [];
+      return row || Object.values(theirs).some(Boolean)
+        ? [{ key: `field:${field.id}`, name: field.name, row, theirs }]
+        : [];
     });
     return {
       row: rowNo,
@@ -93,21 +100,34 @@ export class DoublesService {
       fields: [
         { key: 'firstName', name: 'First name', row: row.first_name, theirs: of((one) => one.first) },
         { key: 'lastName', name: 'Last name', row: row.last_name, theirs: of((one) => one.last) },
-        { key: 'email', name: 'Email', row: row.email_shown ?? '', theirs: of((one) => one.email.join(', ')) },
-        { key: 'mobile', name: 'Phone', row: row.mobile_shown ?? '', theirs: of((one) => one.mobile.join(', ')) },
+        {
+          key: 'email',
+          name: 'Email',
+          row: row.email_shown ?? '',
+          theirs: of((one) => one.email.join(', ')),
+        },
+        {
+          key: 'mobile',
+          name: 'Phone',
+          row: row.mobile_shown ?? '',
+          theirs: of((one) => one.mobile.join(', ')),
+        },
         ...fieldRows,
       ],
     };
   }
 
-  /** Settles rows: merged with whom they may be, brought in as somebody new, or left out. Returns how many. */
+  /**
+   * Settles rows: merged with whom they may be, brought in as somebody new, or left out. Returns how many.
+   */
   async decide(scope: AccessScope, id: number, decision: DecideRows): Promise<{ rows: number }> {
     const { currency } = await this.team.organization(scope);
     return this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.batches.find(tx, id);
       if (!batch) throw new NotFound('batch');
       if (batch.state !== 'checked') throw new Conflict(sentence('looks.when'));
-      if (!decision.rows && !decision.why) throw new Invalid([{ field: 'rows', code: 'missing', message: sentence('looks.which') }]);
+      if (!decision.rows && !decision.why)
+        throw new Invalid([{ field: 'rows', code: 'missing', message: sentence('looks.which') }]);
       const verdict = settledVerdict(batch.what, decision.as);
       if (decision.why && !decision.rows) {
         const settled = await this.batches.decideKind(tx, id, decision.why, decision.as, verdict);
@@ -115,8 +135,12 @@ export class DoublesService {
         return { rows: settled };
       }
       const rows = await this.batches.looks(tx, id, decision.rows ?? []);
-      const settled = rows.map((row) => ({ row, withId: decision.as === 'merge' ? this.whom(row, decision) : null }));
-      for (const { row, withId } of settled) await this.settle(tx, id, row.row_no, { ...decision, verdict }, withId);
+      const settled = rows.map((row) => ({
+        row,
+        withId: decision.as === 'merge' ? this.whom(row, decision) : null,
+      }));
+      for (const { row, withId } of settled)
+        await this.settle(tx, id, row.row_no, { ...decision, verdict }, withId);
       await this.changed(tx, batch, currency);
       return { rows: rows.length };
     });
@@ -131,14 +155,33 @@ export class DoublesService {
 
   private whom(row: StagedView, decision: DecideRows): number {
     const candidates = row.candidates ?? [];
-    const chosen = decision.supporterId === undefined ? candidates[0] : candidates.find((one) => one.id === decision.supporterId);
-    if (!chosen) throw new Invalid([{ field: 'supporterId', code: 'candidate', message: sentence('looks.person', { rowNo: row.row_no }) }]);
+    const chosen =
+      decision.supporterId === undefined
+        ? candidates[0]
+        : candidates.find((one) => one.id === decision.supporterId);
+    if (!chosen)
+      throw new Invalid([
+        { field: 'supporterId', code: 'candidate', message: sentence('looks.person', { rowNo: row.row_no }) },
+      ]);
     return chosen.id;
   }
 
-  private async settle(tx: Scoped, id: number, rowNo: number, decision: DecideRows & { verdict: RowVerdict }, withId: number | null): Promise<void> {
-    await this.batches.decide(tx, id, rowNo, { as: decision.as, verdict: decision.verdict, withId, keep: decision.keep, actorId: tx.scope.actorId });
-    if (decision.as === 'merge' && decision.keep.length > 0) await this.batches.keepTheirs(tx, id, rowNo, decision.keep);
+  private async settle(
+    tx: Scoped,
+    id: number,
+    rowNo: number,
+    decision: DecideRows & { verdict: RowVerdict },
+    withId: number | null,
+  ): Promise<void> {
+    await this.batches.decide(tx, id, rowNo, {
+      as: decision.as,
+      verdict: decision.verdict,
+      withId,
+      keep: decision.keep,
+      actorId: tx.scope.actorId,
+    });
+    if (decision.as === 'merge' && decision.keep.length > 0)
+      await this.batches.keepTheirs(tx, id, rowNo, decision.keep);
   }
 
   /** Puts a settled row back to be looked at. */

@@ -7,21 +7,23 @@ export interface MatchClue {
 }
 
 /**
- * Where this many people are at one clue (a postcode with names that begin alike, the telephone of an office), further
- * ones are found by their name alone: a file of one town would compare everybody with everybody.
+ * Where this many people are at one clue (a postcode with names that begin alike, the telephone of an
+ * office), further ones are found by their name alone: a file of one town would compare everybody with
+ * everybody.
  */
 export const MOST_AT_ONE = 40;
 
 /** A clue with a name to it, under which those beyond the first are found. */
-export const nameAt = (key: string, { firstName, lastName }: PersonName) => `${key}\n${nameMatchKey(`${firstName} ${lastName}`)}`;
+export const nameAt = (key: string, { firstName, lastName }: PersonName) =>
+  `${key}\n${nameMatchKey(`${firstName} ${lastName}`)}`;
 
 const NONE = -1;
 const NOBODY: readonly number[] = [];
 
 /**
- * People of a file's earlier rows by what they can be found with. Half a million rows have to fit into memory beside
- * everything else, so nothing here is an object of its own: keys and names are bytes one behind the other, people and
- * what leads to them are numbers in typed arrays.
+ * People of a file's earlier rows by what they can be found with. Half a million rows have to fit into memory
+ * beside everything else, so nothing here is an object of its own: keys and names are bytes one behind the
+ * other, people and what leads to them are numbers in typed arrays.
  */
 export class EarlierRows {
   private readonly bytes = new Bytes();
@@ -61,7 +63,9 @@ export class EarlierRows {
   }
 }
 
-/** Keys to people by open addressing; the same key may lead to several, in the order in which they were added. */
+/**
+ * Keys to people by open addressing; the same key may lead to several, in the order in which they were added.
+ */
 class KeyTable {
   /** For each slot the number of its key plus one; 0 is free. */
   private slots = new Uint32Array(1 << 10);
@@ -93,7 +97,8 @@ class KeyTable {
     const known = this.find(key);
     if (known === NONE) return NOBODY;
     const people: number[] = [];
-    for (let node = this.heads.at(known); node !== NONE; node = this.nexts.at(node)) people.push(this.people.at(node));
+    for (let node = this.heads.at(known); node !== NONE; node = this.nexts.at(node))
+      people.push(this.people.at(node));
     return people;
   }
 
@@ -105,7 +110,8 @@ class KeyTable {
   private slotOf(key: string): number {
     const mask = this.slots.length - 1;
     let slot = hashOf(key) & mask;
-    for (; this.slots[slot] !== 0; slot = (slot + 1) & mask) if (this.bytes.equals(this.keys.at(this.slots[slot]! - 1), key)) break;
+    for (; this.slots[slot] !== 0; slot = (slot + 1) & mask)
+      if (this.bytes.equals(this.keys.at(this.slots[slot]! - 1), key)) break;
     return slot;
   }
 
@@ -131,7 +137,10 @@ function hashOf(key: string): number {
 
 type NumberArray = Uint32Array | Int32Array | Float64Array;
 
-/** Numbers are kept in pages of this many, a power of two: to keep more never moves what is kept, nor holds it twice. */
+/**
+ * Numbers are kept in pages of this many, a power of two: to keep more never moves what is kept, nor holds it
+ * twice.
+ */
 const PAGE_BITS = 14;
 const IN_PAGE = (1 << PAGE_BITS) - 1;
 
@@ -160,7 +169,10 @@ class Numbers<A extends NumberArray> {
 /** Texts of less than this are kept in pages of this size, so that keeping more never moves what is kept. */
 const PAGE = 1 << 20;
 
-/** Texts as UTF-8 one behind the other, each under the place at which it begins: the number of its page, and where in it. */
+/**
+ * Texts as UTF-8 one behind the other, each under the place at which it begins: the number of its page, and
+ * where in it.
+ */
 class Bytes {
   private readonly pages = [Buffer.allocUnsafe(PAGE)];
   private end = 0;

@@ -20,14 +20,22 @@ export class LayoutsController {
     return this.layouts.all(this.database.read(scope));
   }
 
-  @Route('put', ':id', { role: 'organizer', summary: 'Rename or change a layout', params: schema.idParams, body: schema.changeLayout })
+  @Route('put', ':id', {
+    role: 'organizer',
+    summary: 'Rename or change a layout',
+    params: schema.idParams,
+    body: schema.changeLayout,
+  })
   @HttpCode(204)
   async change(
     @Caller() scope: AccessScope,
     @Id() id: number,
     @Input('body') body: { name?: string; columns?: ColumnChoice[]; basedOn: number },
   ): Promise<void> {
-    const values = { ...(body.name ? { name: body.name } : {}), ...(body.columns ? { columns: JSON.stringify(body.columns) } : {}) };
+    const values = {
+      ...(body.name ? { name: body.name } : {}),
+      ...(body.columns ? { columns: JSON.stringify(body.columns) } : {}),
+    };
     await this.database.writeUnlogged(scope, async (tx) => {
       await nextVersion(tx, 'layout', id, body.basedOn, 'layout');
       await this.layouts.change(tx, id, values);
@@ -37,6 +45,7 @@ export class LayoutsController {
   @Route('delete', ':id', { role: 'organizer', summary: 'Forget a layout', params: schema.idParams })
   @HttpCode(204)
   async remove(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
-    if ((await this.database.writeUnlogged(scope, (tx) => this.layouts.remove(tx, id))) === 0) throw new NotFound('layout');
+    if ((await this.database.writeUnlogged(scope, (tx) => this.layouts.remove(tx, id))) === 0)
+      throw new NotFound('layout');
   }
 }

@@ -13,8 +13,13 @@ const hashOf = (header: readonly string[], what: string) =>
 export class LayoutsRepository {
   async all(db: Scoped): Promise<LayoutView[]> {
     const rows = await db.sql<Omit<LayoutView, 'usedAt'> & { used_at: Date }>(
-      `SELECT l.id, l.version, l.name, l.what, l.header, l.columns, l.used_at, t.name AS madeBy FROM layout l LEFT JOIN teammate t ON t.id = l.made_by
-        WHERE l.organization_id = :org AND (:chapter IS NULL OR l.chapter_id IS NULL OR l.chapter_id = :chapter) ORDER BY l.used_at DESC LIMIT 200`,
+      `SELECT l.id, l.version, l.name, l.what, l.header, l.columns, l.used_at, t.name AS madeBy
+        FROM layout l
+        LEFT JOIN teammate t ON t.id = l.made_by
+        WHERE l.organization_id = :org
+          AND (:chapter IS NULL OR l.chapter_id IS NULL OR l.chapter_id = :chapter)
+        ORDER BY l.used_at DESC
+        LIMIT 200`,
     );
     return rows.map(({ used_at, ...row }) => ({ ...row, usedAt: used_at.toISOString() }));
   }

@@ -40,9 +40,16 @@ describe('gifts', () => {
       [-2500, '2026-02-15'],
       [125_050, '2026-02-14'],
     ]);
-    expect((await record('giver@')).entries.find((entry) => entry.how === 'gift')).toMatchObject({ state: 'implied', scope: 'marketing' });
+    expect((await record('giver@')).entries.find((entry) => entry.how === 'gift')).toMatchObject({
+      state: 'implied',
+      scope: 'marketing',
+    });
     expect((await bringIn(house.client, csv, plan)).counts).toEqual({ doubled: 4, failed: 2 });
-    const again = await bringIn(house.client, `${header}stranger@example.org,Stu,Ranger,10,18/02/2026,G4,,\n`, { ...plan, strangers: 'bring-in' });
+    const again = await bringIn(
+      house.client,
+      `${header}stranger@example.org,Stu,Ranger,10,18/02/2026,G4,,\n`,
+      { ...plan, strangers: 'bring-in' },
+    );
     expect(again.counts).toEqual({ new: 1 });
     expect((await record('stranger@')).consent.filter((one) => one.state === 'yes')).toEqual([]);
     await house.client.post(`/api/batches/${batch.id}/take-out`);
@@ -58,9 +65,18 @@ describe('gifts', () => {
       { to: 'amount' },
       { to: 'givenOn', order: 'day-first' },
     ];
-    const home: ColumnChoice[] = [{ to: 'email' }, { to: 'firstName' }, { to: 'lastName' }, { to: 'postcode' }];
-    await bringIn(house.client, 'Email,First,Last,Zip\nchecks@example.org,Chike,Okafor,98107\n', { columns: home, permission: noPermission });
-    const csv = 'First,Last,Zip,Amount,Date\nChike,Okafor,98107,40,14/02/2026\nChike,Okafor,98107,15,16/02/2026\n';
+    const home: ColumnChoice[] = [
+      { to: 'email' },
+      { to: 'firstName' },
+      { to: 'lastName' },
+      { to: 'postcode' },
+    ];
+    await bringIn(house.client, 'Email,First,Last,Zip\nchecks@example.org,Chike,Okafor,98107\n', {
+      columns: home,
+      permission: noPermission,
+    });
+    const csv =
+      'First,Last,Zip,Amount,Date\nChike,Okafor,98107,40,14/02/2026\nChike,Okafor,98107,15,16/02/2026\n';
     const batch = await checked(csv, { ...plan, columns: byPost });
     expect([batch.counts, batch.looks]).toEqual([{ look: 2 }, { 'same-name': 2 }]);
     await house.client.post(`/api/batches/${batch.id}/decisions`, { why: 'same-name', as: 'merge' });

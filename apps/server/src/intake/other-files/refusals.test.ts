@@ -14,9 +14,16 @@ const { find, record } = gathering(() => house);
 
 describe('people who said no', () => {
   test('statuses become entries and holds, new addresses go on do-not-contact, nobody is brought in', async () => {
-    await bringIn(house.client, `${HEAD}left@example.org,Le,Ft,\nbounced@example.org,Bo,Unced,\nspam@example.org,Sp,Am,\nfine@example.org,Fi,Ne,\n`);
+    await bringIn(
+      house.client,
+      `${HEAD}left@example.org,Le,Ft,\nbounced@example.org,Bo,Unced,\nspam@example.org,Sp,Am,\nfine@example.org,Fi,Ne,\n`,
+    );
     const before = (await house.client.get<Page<SupporterRow>>('/api/supporters?limit=1')).total;
-    const plan: Partial<IntakePlan> = { what: 'refusals', columns: [{ to: 'email' }, { to: 'status' }], permission: noPermission };
+    const plan: Partial<IntakePlan> = {
+      what: 'refusals',
+      columns: [{ to: 'email' }, { to: 'status' }],
+      permission: noPermission,
+    };
     const csv =
       'Email,Status\nleft@example.org,Unsubscribed\nbounced@example.org,Hard bounce\nspam@example.org,Marked as spam\nfine@example.org,Subscribed\nnever.here@example.org,opted out\nhuh@example.org,maybe\n';
     const batch = await bringIn(house.client, csv, plan);
@@ -29,16 +36,23 @@ describe('people who said no', () => {
     });
     expect(await record('spam@')).toMatchObject({
       contactPoints: [{ onHold: true }],
-      entries: expect.arrayContaining([expect.objectContaining({ state: 'no', how: 'complaint' })]) as unknown,
+      entries: expect.arrayContaining([
+        expect.objectContaining({ state: 'no', how: 'complaint' }),
+      ]) as unknown,
     });
     expect((await find('fine@'))[0]!.may.email).toBe('yes');
-    expect((await house.client.get<Page<DncRow>>('/api/do-not-contact?search=never.here@')).rows).toMatchObject([
-      { shown: 'never.here@example.org', how: 'file' },
-    ]);
+    expect(
+      (await house.client.get<Page<DncRow>>('/api/do-not-contact?search=never.here@')).rows,
+    ).toMatchObject([{ shown: 'never.here@example.org', how: 'file' }]);
     const later = await bringIn(house.client, `${HEAD}never.here@example.org,Ne,Ver,\n`);
-    expect((await lastLook(house.client, await draftEmail(house.client, { from: [{ kind: 'batch', id: later.id }] }))).suppressed).toEqual([
-      { reason: 'do-not-contact', people: 1 },
-    ]);
+    expect(
+      (
+        await lastLook(
+          house.client,
+          await draftEmail(house.client, { from: [{ kind: 'batch', id: later.id }] }),
+        )
+      ).suppressed,
+    ).toEqual([{ reason: 'do-not-contact', people: 1 }]);
     await house.client.post(`/api/batches/${batch.id}/take-out`);
     await batchAt(house.client, batch.id, 'taken-out');
     expect((await record('bounced@')).contactPoints[0]!.onHold).toBe(false);
@@ -48,7 +62,11 @@ describe('people who said no', () => {
   test('without a column of statuses, what they did is asked', async () => {
     const id = await takeFile(house.client, 'Email\nwho@example.org\n');
     const plan = planFor({ what: 'refusals', columns: [{ to: 'email' }], permission: noPermission });
-    expect((await house.client.call<{ detail: string }>('PUT', `/api/batches/${id}/plan`, plan)).body.detail).toMatch(/Say what these people did/);
-    expect((await house.client.call('PUT', `/api/batches/${id}/plan`, { ...plan, refusal: 'left' })).status).toBe(202);
+    expect(
+      (await house.client.call<{ detail: string }>('PUT', `/api/batches/${id}/plan`, plan)).body.detail,
+    ).toMatch(/Say what these people did/);
+    expect(
+      (await house.client.call('PUT', `/api/batches/${id}/plan`, { ...plan, refusal: 'left' })).status,
+    ).toBe(202);
   });
 });

@@ -32,7 +32,11 @@ async function read(bytes: Uint8Array, reading = {}) {
   return { ...file, rows };
 }
 
-function workbook(sheets: Record<string, XLSX.WorkSheet>, bookType: XLSX.BookType = 'xlsx', props?: XLSX.WorkBook['Workbook']): Uint8Array {
+function workbook(
+  sheets: Record<string, XLSX.WorkSheet>,
+  bookType: XLSX.BookType = 'xlsx',
+  props?: XLSX.WorkBook['Workbook'],
+): Uint8Array {
   const book = XLSX.utils.book_new();
   for (const [name, sheet] of Object.entries(sheets)) XLSX.utils.book_append_sheet(book, sheet, name);
   if (props) book.Workbook = props;
@@ -41,23 +45,31 @@ function workbook(sheets: Record<string, XLSX.WorkSheet>, bookType: XLSX.BookTyp
 const rows = (...some: (string | number | boolean | null)[][]) => XLSX.utils.aoa_to_sheet(some);
 
 describe('workbooks', () => {
-  // The fixtures were saved by LibreOffice 7.4 Calc from one and the same sheet; a CSV beside them says what it shows.
+  // The fixtures were saved by LibreOffice 7.4 Calc from one and the same sheet; a CSV beside them says what
+  // it shows.
   const fixtures = join(__dirname, '../../testing/files');
-  test.each(['people.xlsx', 'people.ods', 'people.xls'])('%s, saved by LibreOffice, is read back cell by cell', async (name) => {
-    const { found, rows: cells } = await read(readFileSync(join(fixtures, name)));
-    expect(found).toMatchObject({
-      kind: 'workbook',
-      headerLine: 2,
-      titles: ['Winter fair, 14 November'],
-      header: ['Email', 'Name', 'Phone', 'Signed', 'Hours', 'Postcode', 'OK', 'Sum'],
-    });
-    expect(cells).toEqual([
-      ['ann@example.org', 'Ann Réyes', '12065550101', '2026-11-14', '2.5', '00123', 'yes', '5'],
-      ['bo@example.org', 'Bo "Punt" Lin', '+1 206 555 0102', '2026-11-15', '1000', '98101', 'no', '2000'],
-      ['cy@example.org', 'Cy, the miller', '', '1999-12-31', '0.1', '', 'yes', '0.2'],
-    ]);
-    expect(found.workbook).toMatchObject({ sheets: [{ name: 'Fair' }, { name: 'Notes' }], sheet: 1, formulas: 3 });
-  });
+  test.each(['people.xlsx', 'people.ods', 'people.xls'])(
+    '%s, saved by LibreOffice, is read back cell by cell',
+    async (name) => {
+      const { found, rows: cells } = await read(readFileSync(join(fixtures, name)));
+      expect(found).toMatchObject({
+        kind: 'workbook',
+        headerLine: 2,
+        titles: ['Winter fair, 14 November'],
+        header: ['Email', 'Name', 'Phone', 'Signed', 'Hours', 'Postcode', 'OK', 'Sum'],
+      });
+      expect(cells).toEqual([
+        ['ann@example.org', 'Ann Réyes', '12065550101', '2026-11-14', '2.5', '00123', 'yes', '5'],
+        ['bo@example.org', 'Bo "Punt" Lin', '+1 206 555 0102', '2026-11-15', '1000', '98101', 'no', '2000'],
+        ['cy@example.org', 'Cy, the miller', '', '1999-12-31', '0.1', '', 'yes', '0.2'],
+      ]);
+      expect(found.workbook).toMatchObject({
+        sheets: [{ name: 'Fair' }, { name: 'Notes' }],
+        sheet: 1,
+        formulas: 3,
+      });
+    },
+  );
 
   test('the sheet with people is found past a hidden and an empty one, and another can be chosen', async () => {
     const book = workbook(
@@ -71,7 +83,10 @@ describe('workbooks', () => {
       { Sheets: [{ Hidden: 1 }, {}, {}, {}] },
     );
     expect(await read(book)).toMatchObject({ found: { workbook: { sheet: 3 } }, rows: [['a@x.org', 'Ann']] });
-    expect(await read(book, { sheet: 4 })).toMatchObject({ found: { workbook: { sheet: 4 } }, rows: [['b@x.org']] });
+    expect(await read(book, { sheet: 4 })).toMatchObject({
+      found: { workbook: { sheet: 4 } },
+      rows: [['b@x.org']],
+    });
     expect(await refusalOf(read(book, { sheet: 9 }))).toContain('4 sheets');
   });
 
@@ -88,18 +103,35 @@ describe('workbooks', () => {
     expect(found.workbook).toMatchObject({ mergedCells: 1, hiddenColumns: [3] });
   });
 
-  // Saved by LibreOffice 7.4 Calc from one sheet: a title merged over seven columns, dates, a column hidden, a header that repeats, a total.
-  test.each(['sign-ups.ods', 'sign-ups.xlsx', 'sign-ups.xls'])('%s, saved by LibreOffice: what is hidden is found in every format', async (name) => {
-    const { found, rows: cells } = await read(readFileSync(join(fixtures, name)));
-    expect(found).toMatchObject({
-      titles: ['Harbor Day sign-ups, autumn 2026'],
-      header: ['Full name', 'E-mail', 'Cell phone', 'Signed', 'Inner notes', 'Boats', 'Boats doubled'],
-      asides: { header: 1, total: 1 },
-    });
-    expect(found.workbook).toMatchObject({ sheet: 2, hiddenColumns: [5], hiddenRows: 0, mergedCells: 1, formulas: 60 });
-    expect(cells).toHaveLength(60);
-    expect(cells[1]!.slice(0, 6)).toEqual(['Ruth Quay', 'harbor.1@example.org', '(206) 555-0101', '2026-09-02', 'inner', '1']);
-  });
+  // Saved by LibreOffice 7.4 Calc from one sheet: a title merged over seven columns, dates, a column hidden,
+  // a header that repeats, a total.
+  test.each(['sign-ups.ods', 'sign-ups.xlsx', 'sign-ups.xls'])(
+    '%s, saved by LibreOffice: what is hidden is found in every format',
+    async (name) => {
+      const { found, rows: cells } = await read(readFileSync(join(fixtures, name)));
+      expect(found).toMatchObject({
+        titles: ['Harbor Day sign-ups, autumn 2026'],
+        header: ['Full name', 'E-mail', 'Cell phone', 'Signed', 'Inner notes', 'Boats', 'Boats doubled'],
+        asides: { header: 1, total: 1 },
+      });
+      expect(found.workbook).toMatchObject({
+        sheet: 2,
+        hiddenColumns: [5],
+        hiddenRows: 0,
+        mergedCells: 1,
+        formulas: 60,
+      });
+      expect(cells).toHaveLength(60);
+      expect(cells[1]!.slice(0, 6)).toEqual([
+        'Ruth Quay',
+        'harbor.1@example.org',
+        '(206) 555-0101',
+        '2026-09-02',
+        'inner',
+        '1',
+      ]);
+    },
+  );
 
   test('rows that a filter hides are counted, and columns repeated to the end of the sheet are not named', () => {
     const table = `<table:table table:name="A"><table:table-column/><table:table-column table:visibility="collapse" table:number-columns-repeated="16383"/>
@@ -108,7 +140,9 @@ describe('workbooks', () => {
     XLSX.CFB.utils.cfb_add(
       zip,
       '/content.xml',
-      Buffer.from(`<office:spreadsheet><table:table table:name="0"></table:table>${table}</office:spreadsheet>`),
+      Buffer.from(
+        `<office:spreadsheet><table:table table:name="0"></table:table>${table}</office:spreadsheet>`,
+      ),
     );
     const bytes = Buffer.from(XLSX.CFB.write(zip, { type: 'buffer', fileType: 'zip' }) as Uint8Array);
     const hidden = hiddenInOds(bytes, 1);
@@ -120,26 +154,56 @@ describe('workbooks', () => {
   });
 
   test('a web page of a table and an XML workbook under the wrong ending are spreadsheets', async () => {
-    const page = '<html><body><table><tr><th>Email</th><th>Name</th></tr><tr><td>a@x.org</td><td>Ann &amp; Bo</td></tr></table></body></html>';
+    const page =
+      '<html><body><table><tr><th>Email</th><th>Name</th></tr><tr><td>a@x.org</td><td>Ann &amp; Bo</td></tr></table></body></html>';
     expect((await read(Buffer.from(page))).rows).toEqual([['a@x.org', 'Ann & Bo']]);
-    expect((await read(workbook({ A: rows(['Email', 'Name'], ['a@x.org', 'Ann']) }, 'xlml'))).rows).toEqual([['a@x.org', 'Ann']]);
+    expect((await read(workbook({ A: rows(['Email', 'Name'], ['a@x.org', 'Ann']) }, 'xlml'))).rows).toEqual([
+      ['a@x.org', 'Ann'],
+    ]);
   });
 
   test('what is hostile or broken ends with a sentence', async () => {
-    await expect(read(Buffer.from('PK\u0003\u0004 and nothing of a workbook behind'))).rejects.toThrow(Unreadable);
-    expect(await refusalOf(read(readFileSync(join(fixtures, 'sign-ups.xlsx')).subarray(0, 5000)))).toMatch(/was cut off on its way here/);
+    await expect(read(Buffer.from('PK\u0003\u0004 and nothing of a workbook behind'))).rejects.toThrow(
+      Unreadable,
+    );
+    expect(await refusalOf(read(readFileSync(join(fixtures, 'sign-ups.xlsx')).subarray(0, 5000)))).toMatch(
+      /was cut off on its way here/,
+    );
     expect(await refusalOf(read(bomb()))).toMatch(/larger than a table of people ever is/);
     const big = join(folder, 'big.xlsx');
-    writeFileSync(big, workbook({ A: rows(...Array.from({ length: 20_000 }, (_v, i) => [`p${i}@x.org`, `Person ${i}`, i, i * 2])) }));
-    expect(await refusalOf(workbookToCsv(big, join(folder, 'big.csv'), null, { seconds: 60, heapMegabytes: 20, memoryMegabytes: 2000 }))).toMatch(
-      /needs more memory/,
+    writeFileSync(
+      big,
+      workbook({
+        A: rows(...Array.from({ length: 20_000 }, (_v, i) => [`p${i}@x.org`, `Person ${i}`, i, i * 2])),
+      }),
     );
-    expect(await refusalOf(workbookToCsv(big, join(folder, 'big.csv'), null, { seconds: 60, heapMegabytes: 1000, memoryMegabytes: 30 }))).toMatch(
-      /needs more memory/,
-    );
-    expect(await refusalOf(workbookToCsv(big, join(folder, 'big.csv'), null, { seconds: 0.05, heapMegabytes: 1000, memoryMegabytes: 1000 }))).toMatch(
-      /takes too long/,
-    );
+    expect(
+      await refusalOf(
+        workbookToCsv(big, join(folder, 'big.csv'), null, {
+          seconds: 60,
+          heapMegabytes: 20,
+          memoryMegabytes: 2000,
+        }),
+      ),
+    ).toMatch(/needs more memory/);
+    expect(
+      await refusalOf(
+        workbookToCsv(big, join(folder, 'big.csv'), null, {
+          seconds: 60,
+          heapMegabytes: 1000,
+          memoryMegabytes: 30,
+        }),
+      ),
+    ).toMatch(/needs more memory/);
+    expect(
+      await refusalOf(
+        workbookToCsv(big, join(folder, 'big.csv'), null, {
+          seconds: 0.05,
+          heapMegabytes: 1000,
+          memoryMegabytes: 1000,
+        }),
+      ),
+    ).toMatch(/takes too long/);
   });
 });
 
@@ -164,7 +228,11 @@ function bomb(): Buffer {
 test('cards become a table, read through like any other', async () => {
   const card = (name: string, email: string) =>
     `BEGIN:VCARD\r\nVERSION:4.0\r\nFN:${name}\r\nN:${name.split(' ').reverse().join(';')};;;\r\nEMAIL:${email}\r\nEND:VCARD\r\n`;
-  const { found, rows: cells, guesses } = await read(Buffer.from(card('Ann Lin', 'a@x.org') + card('Bo Lin', 'b@x.org')));
+  const {
+    found,
+    rows: cells,
+    guesses,
+  } = await read(Buffer.from(card('Ann Lin', 'a@x.org') + card('Bo Lin', 'b@x.org')));
   expect(found).toMatchObject({ kind: 'vcard', header: ['First name', 'Last name', 'Email'] });
   expect(cells).toEqual([
     ['Ann', 'Lin', 'a@x.org'],

@@ -1,6 +1,9 @@
 import * as XLSX from '@e965/xlsx';
 
-/** Columns of one table that a repetition may stand for; LibreOffice lets the last one reach to the end of the sheet. */
+/**
+ * Columns of one table that a repetition may stand for; LibreOffice lets the last one reach to the end of the
+ * sheet.
+ */
 const MOST_COLUMNS = 1024;
 
 export interface HiddenParts {
@@ -10,8 +13,10 @@ export interface HiddenParts {
 }
 
 /**
- * What is hidden in a sheet of an OpenDocument spreadsheet, which the reader of workbooks leaves out: elements
- * `table:table-column` and `table:table-row` with a visibility of `collapse` or `filter` (OpenDocument 1.3, part 3, 19.749).
+ * What is hidden in a sheet of an OpenDocument spreadsheet, which the reader of workbooks leaves out:
+ * elements
+ * `table:table-column` and `table:table-row` with a visibility of `collapse` or `filter` (OpenDocument 1.3,
+ * part 3, 19.749).
  * Null where the file is none.
  */
 export function hiddenInOds(bytes: Buffer, sheet: number): HiddenParts | null {
@@ -32,7 +37,8 @@ export function hiddenInOds(bytes: Buffer, sheet: number): HiddenParts | null {
     at += times;
   }
   let rows = 0;
-  for (const [tag] of table.matchAll(/<table:table-row\b[^>]*>/g)) if (isHidden(tag)) rows += repeated(tag, 'rows');
+  for (const [tag] of table.matchAll(/<table:table-row\b[^>]*>/g))
+    if (isHidden(tag)) rows += repeated(tag, 'rows');
   return { columns, rows };
 }
 

@@ -46,8 +46,10 @@ export class ReadBatchJob {
           row_count: found.rows,
           state: now.plan ? 'checking' : 'draft',
         });
-        // A plan may come before the file was read through; it is checked now that there is something to check.
-        if (now.plan) await enqueue(tx.knex, { ...scope, actorId: batch.created_by }, 'batch-check', batch.id);
+        // A plan may come before the file was read through; it is checked now that there is something to
+        // check.
+        if (now.plan)
+          await enqueue(tx.knex, { ...scope, actorId: batch.created_by }, 'batch-check', batch.id);
         return true;
       });
       if (!kept && textKey !== batch.storage_key) await this.storage.remove(textKey);

@@ -2,7 +2,8 @@ import type { BatchView } from '@goodword/core/contract';
 import { openTestHouse, eventually, type TestHouse } from '../../testing/harness';
 import { batchAt, planFor } from '../../testing/steps';
 
-// No worker at first: what a person does while a file waits to be read is done before the reading, every time.
+// No worker at first: what a person does while a file waits to be read is done before the reading, every
+// time.
 let house: TestHouse;
 beforeAll(async () => {
   house = await openTestHouse();
@@ -21,13 +22,23 @@ test('a plan that comes before the file was read is checked after it; a reading 
   await house.client.put(`/api/batches/${planned}/plan`, planFor());
   expect(await stateOf(planned)).toBe('reading');
 
-  const reread = await take(Buffer.from('Email;First;Last;Mobile\njan.early@example.org;Jan;Ko\xf1ski;\n', 'latin1'));
-  await house.client.put(`/api/batches/${reread}/reading`, { reading: { encoding: 'windows-1250', delimiter: ';' } });
+  const reread = await take(
+    Buffer.from('Email;First;Last;Mobile\njan.early@example.org;Jan;Ko\xf1ski;\n', 'latin1'),
+  );
+  await house.client.put(`/api/batches/${reread}/reading`, {
+    reading: { encoding: 'windows-1250', delimiter: ';' },
+  });
 
   // What a person settles on the page while the server has yet to read the file is kept.
   const settled = await take(Buffer.from('Email,First,Last,Mobile\nsue.early@example.org,Sue,Early,\n'));
-  const draft = { step: 'Permission', name: 'Early birds', plan: { what: 'people', columns: planFor().columns } };
-  expect((await house.client.call('PUT', `/api/batches/${settled}/draft`, { ...draft, basedOn: 0 })).status).toBeLessThan(300);
+  const draft = {
+    step: 'Permission',
+    name: 'Early birds',
+    plan: { what: 'people', columns: planFor().columns },
+  };
+  expect(
+    (await house.client.call('PUT', `/api/batches/${settled}/draft`, { ...draft, basedOn: 0 })).status,
+  ).toBeLessThan(300);
 
   house.startWorker();
   const kept = await batchAt(house.client, settled, 'draft');
@@ -44,15 +55,16 @@ describe('while a batch is being checked', () => {
     await batchAt(house.client, id, 'draft');
     return id;
   };
-  const plan = (id: number, columns = planFor().columns) => house.client.put(`/api/batches/${id}/plan`, planFor({ columns }));
+  const plan = (id: number, columns = planFor().columns) =>
+    house.client.put(`/api/batches/${id}/plan`, planFor({ columns }));
   const staged = async (id: number) =>
     (
-      await house.database
-        .read(house.scope)
-        .sql<{ n: number; named: number }>(
-          "SELECT COUNT(*) AS n, CAST(COALESCE(SUM(last_name <> ''), 0) AS UNSIGNED) AS named FROM batch_row WHERE organization_id = :org AND batch_id = :id",
-          { id },
-        )
+      await house.database.read(house.scope).sql<{ n: number; named: number }>(
+        `SELECT COUNT(*) AS n, CAST(COALESCE(SUM(last_name <> ''), 0) AS UNSIGNED) AS named
+            FROM batch_row
+            WHERE organization_id = :org AND batch_id = :id`,
+        { id },
+      )
     )[0]!;
   const begun = (id: number) =>
     eventually(
@@ -64,7 +76,9 @@ describe('while a batch is being checked', () => {
     const id = await taken();
     await plan(id);
     await begun(id);
-    const without = planFor().columns.map((choice) => (choice.to === 'lastName' ? { to: 'leave' as const } : choice));
+    const without = planFor().columns.map((choice) =>
+      choice.to === 'lastName' ? { to: 'leave' as const } : choice,
+    );
     await Promise.all([plan(id, without), plan(id, without), plan(id, without)]);
     const checked = await batchAt(house.client, id, 'checked');
     expect(checked).toMatchObject({ state: 'checked', problem: null, counts: { new: 6000 } });
@@ -77,6 +91,10 @@ describe('while a batch is being checked', () => {
     await begun(id);
     await house.client.put(`/api/batches/${id}/reading`, { reading: { delimiter: ';' } });
     const draft = await batchAt(house.client, id, 'draft');
-    expect(draft).toMatchObject({ state: 'draft', problem: null, found: { delimiter: ';', header: ['Email,First,Last,Mobile'] } });
+    expect(draft).toMatchObject({
+      state: 'draft',
+      problem: null,
+      found: { delimiter: ';', header: ['Email,First,Last,Mobile'] },
+    });
   });
 });

@@ -36,11 +36,16 @@ export class SheetsService {
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
-  /** A header of what can be filled in, the organization's own fields among it, and an explaining line under it. */
+  /**
+   * A header of what can be filled in, the organization's own fields among it, and an explaining line under
+   * it.
+   */
   async prepared(scope: AccessScope, form: SheetForm): Promise<SheetFile> {
     const db = this.database.read(scope);
     const fields = await this.fields.all(db);
-    const own = await Promise.all(fields.map(async (field) => [field.name, await this.howTo(db, field)] as const));
+    const own = await Promise.all(
+      fields.map(async (field) => [field.name, await this.howTo(db, field)] as const),
+    );
     const columns: (readonly [string, string])[] = [
       ['Email', 'one address, or several with commas between'],
       ['First name', 'used alone in a greeting'],
@@ -65,7 +70,10 @@ export class SheetsService {
     );
   }
 
-  private async howTo(db: Parameters<FieldsRepository['choices']>[0], field: { id: number; type: keyof typeof FIELD_TYPE_WORDS }): Promise<string> {
+  private async howTo(
+    db: Parameters<FieldsRepository['choices']>[0],
+    field: { id: number; type: keyof typeof FIELD_TYPE_WORDS },
+  ): Promise<string> {
     if (field.type !== 'choice') return FIELD_TYPE_WORDS[field.type];
     const choices = await this.fields.choices(db, field.id);
     return choices.length === 0 ? 'choice' : `one of: ${choices.slice(0, 12).join(' / ')}`;
@@ -86,7 +94,9 @@ export class SheetsService {
   /** Rows that came in, with our id of each person and what became of them. */
   async came(scope: AccessScope, id: number, form: SheetForm): Promise<SheetFile> {
     const { batch, db } = await this.open(scope, id);
-    const came = new Map((await this.batches.came(db, id)).map((row) => [row.row_no, [String(row.supporter_id), row.verdict]]));
+    const came = new Map(
+      (await this.batches.came(db, id)).map((row) => [row.row_no, [String(row.supporter_id), row.verdict]]),
+    );
     const { header, rows } = await this.pick(batch, came);
     return sheet(`${batch.name} - brought in`, form, [...header, 'Good Word id', 'What became of it'], rows);
   }
@@ -99,7 +109,9 @@ export class SheetsService {
     return { batch, db };
   }
 
-  /** The chosen rows as they stood in the file, or mended, with cells added behind; one pass over the file. */
+  /**
+   * The chosen rows as they stood in the file, or mended, with cells added behind; one pass over the file.
+   */
   private async pick(
     batch: BatchRow,
     added: ReadonlyMap<number, readonly string[]>,
@@ -113,19 +125,42 @@ export class SheetsService {
       const behind = added.get(++rowNo);
       if (!behind) return;
       const own = mend(cells, rowNo - 1);
-      rows.push([...Array.from({ length: Math.max(header.length, own.length) }, (_none, i) => own[i] ?? ''), ...behind]);
+      rows.push([
+        ...Array.from({ length: Math.max(header.length, own.length) }, (_none, i) => own[i] ?? ''),
+        ...behind,
+      ]);
     };
-    for await (const lines of textLines(this.storage, key, await openingOf(this.storage, key, readingOf(batch)))) lines.forEach(take);
+    for await (const lines of textLines(
+      this.storage,
+      key,
+      await openingOf(this.storage, key, readingOf(batch)),
+    ))
+      lines.forEach(take);
     return { header, rows };
   }
 }
 
-function sheet(name: string, form: SheetForm, header: readonly string[], rows: readonly (readonly string[])[]): SheetFile {
+function sheet(
+  name: string,
+  form: SheetForm,
+  header: readonly string[],
+  rows: readonly (readonly string[])[],
+): SheetFile {
   const plain = name.replace(/[^\p{L}\p{N} _-]/gu, '').slice(0, 100);
-  if (form === 'csv') return { name: `${plain}.csv`, mime: MIME.csv, bytes: Buffer.from(`\ufeff${writeCsv(header, rows)}`) };
-  if (rows.length > FILE_LIMITS.sheetRows) throw new Conflict(sentence('workbook.rows-out', { sheetRows: FILE_LIMITS.sheetRows }));
+  if (form === 'csv')
+    return { name: `${plain}.csv`, mime: MIME.csv, bytes: Buffer.from(`\ufeff${writeCsv(header, rows)}`) };
+  if (rows.length > FILE_LIMITS.sheetRows)
+    throw new Conflict(sentence('workbook.rows-out', { sheetRows: FILE_LIMITS.sheetRows }));
   // Texts are kept as texts: no cell of a workbook is a formula unless it is written as one.
   const book = XLSX.utils.book_new();
-  XLSX.utils.book_append_sheet(book, XLSX.utils.aoa_to_sheet([[...header], ...rows.map((row) => [...row])]), 'Rows');
-  return { name: `${plain}.xlsx`, mime: MIME.xlsx, bytes: XLSX.write(book, { type: 'buffer', bookType: 'xlsx', compression: true }) as Buffer };
+  XLSX.utils.book_append_sheet(
+    book,
+    XLSX.utils.aoa_to_sheet([[...header], ...rows.map((row) => [...row])]),
+    'Rows',
+  );
+  return {
+    name: `${plain}.xlsx`,
+    mime: MIME.xlsx,
+    bytes: XLSX.write(book, { type: 'buffer', bookType: 'xlsx', compression: true }) as Buffer,
+  };
 }

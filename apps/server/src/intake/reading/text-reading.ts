@@ -54,8 +54,14 @@ async function startOf(storage: Storage, key: string, size: number): Promise<Uin
   return Buffer.concat(pieces).subarray(0, size);
 }
 
-/** The encoding of a whole file: valid UTF-8 is looked for to the end, everything else is told from the start. */
-async function encodingOf(storage: Storage, key: string, start: Uint8Array): Promise<{ encoding: Encoding; sure: boolean }> {
+/**
+ * The encoding of a whole file: valid UTF-8 is looked for to the end, everything else is told from the start.
+ */
+async function encodingOf(
+  storage: Storage,
+  key: string,
+  start: Uint8Array,
+): Promise<{ encoding: Encoding; sure: boolean }> {
   const guessed = guessEncoding(start.length < SAMPLE ? start : start.subarray(0, start.lastIndexOf(10) + 1));
   if (guessed.encoding !== 'utf-8') return guessed;
   const decoder = new TextDecoder('utf-8', { fatal: true });
@@ -71,19 +77,28 @@ async function encodingOf(storage: Storage, key: string, start: Uint8Array): Pro
 /** How a batch's text is opened: as a person chose, else as it is found. */
 export async function openingOf(storage: Storage, textKey: string, reading: ParseOptions): Promise<Opening> {
   const start = await startOf(storage, textKey, SAMPLE);
-  return openFile(start, start.length < SAMPLE, reading, reading.encoding ? undefined : await encodingOf(storage, textKey, start));
+  return openFile(
+    start,
+    start.length < SAMPLE,
+    reading,
+    reading.encoding ? undefined : await encodingOf(storage, textKey, start),
+  );
 }
 
 /** The lines of a batch's text, some thousand at a time. */
-export async function* textLines(storage: Storage, textKey: string, opening: Opening): AsyncGenerator<TextLine[]> {
+export async function* textLines(
+  storage: Storage,
+  textKey: string,
+  opening: Opening,
+): AsyncGenerator<TextLine[]> {
   const reader = new FileReader(opening);
   for await (const piece of storage.pieces(textKey)) yield reader.push(piece);
   yield reader.end();
 }
 
 /**
- * Reads a file through once: turns a workbook or cards into text, finds out how it is to be read, what its columns are
- * and what it is for.
+ * Reads a file through once: turns a workbook or cards into text, finds out how it is to be read, what its
+ * columns are and what it is for.
  * @throws Unreadable with what is to be said.
  */
 export async function readThrough(
@@ -101,12 +116,18 @@ export async function readThrough(
       : nature === 'vcard'
         ? await fromCards(storage, file.storageKey)
         : { key: file.storageKey };
-  const own = nature === 'text' ? file.reading : { ...file.reading, encoding: 'utf-8' as const, delimiter: ',' as const };
-  const reader = new FileReader(await openingOf(storage, text.key, nature === 'vcard' ? { ...own, headerLine: 1 } : own));
+  const own =
+    nature === 'text'
+      ? file.reading
+      : { ...file.reading, encoding: 'utf-8' as const, delimiter: ',' as const };
+  const reader = new FileReader(
+    await openingOf(storage, text.key, nature === 'vcard' ? { ...own, headerLine: 1 } : own),
+  );
   const samplers: ColumnSampler[] = [];
   const take = (lines: TextLine[]) => {
     for (const { cells, aside } of lines) {
-      if (aside === null) reader.header.forEach((_name, i) => (samplers[i] ??= new ColumnSampler()).add(cells[i]));
+      if (aside === null)
+        reader.header.forEach((_name, i) => (samplers[i] ??= new ColumnSampler()).add(cells[i]));
     }
   };
   for await (const piece of storage.pieces(text.key)) take(reader.push(piece));
@@ -117,7 +138,9 @@ export async function readThrough(
   };
   const empty = emptiness(found);
   if (empty) throw new Unreadable(empty.code, empty.values);
-  const profiles = found.header.map((_name, i) => (samplers[i] ?? new ColumnSampler()).profile(known.country));
+  const profiles = found.header.map((_name, i) =>
+    (samplers[i] ?? new ColumnSampler()).profile(known.country),
+  );
   const what = known.what ?? guessKind(found.header, profiles);
   return { textKey: text.key, found, guesses: guessAll(found.header, profiles, known.fields, what), what };
 }
@@ -143,9 +166,16 @@ async function fromWorkbook(storage: Storage, file: { storageKey: string; readin
     const [input, output] = [join(folder, 'workbook'), join(folder, 'sheet.csv')];
     await write(input, storage.pieces(file.storageKey));
     if ((await stat(input)).size > FILE_LIMITS.sheetBytes) {
-      throw new Unreadable('file.workbook-large', { most: FILE_LIMITS.sheetBytes / 1024 / 1024, text: FILE_LIMITS.bytes / 1024 / 1024 });
+      throw new Unreadable('file.workbook-large', {
+        most: FILE_LIMITS.sheetBytes / 1024 / 1024,
+        text: FILE_LIMITS.bytes / 1024 / 1024,
+      });
     }
-    const workbook = await workbookToCsv(input, output, file.reading.sheet === undefined ? null : file.reading.sheet - 1);
+    const workbook = await workbookToCsv(
+      input,
+      output,
+      file.reading.sheet === undefined ? null : file.reading.sheet - 1,
+    );
     return { key: await storage.adopt(output), workbook };
   });
 }
@@ -164,7 +194,8 @@ async function fromCards(storage: Storage, key: string): Promise<{ key: string }
       path,
       (function* () {
         yield `${Papa.unparse([header])}\r\n`;
-        for (let at = 0; at < rows.length; at += 1000) yield `${Papa.unparse(rows.slice(at, at + 1000), { newline: '\r\n' })}\r\n`;
+        for (let at = 0; at < rows.length; at += 1000)
+          yield `${Papa.unparse(rows.slice(at, at + 1000), { newline: '\r\n' })}\r\n`;
       })(),
     );
     return { key: await storage.adopt(path) };

@@ -7,8 +7,8 @@ import { said, type Said } from '@goodword/core/common';
 import { hiddenInOds, type HiddenParts } from './hidden-in-ods';
 
 /*
- * Reads a workbook in a process of its own, which has a cap on its memory and its time: whatever is hostile in a file
- * ends here. Writes the chosen sheet as CSV and says on its output what else the workbook holds.
+ * Reads a workbook in a process of its own, which has a cap on its memory and its time: whatever is hostile
+ * in a file ends here. Writes the chosen sheet as CSV and says on its output what else the workbook holds.
  */
 
 /** Unpacked, a workbook may be this large; small files that unpack to more are made to do harm. */
@@ -44,13 +44,15 @@ function read(bytes: Buffer): XLSX.WorkBook {
   } catch (error) {
     const { message } = error as Error;
     if (/password|encrypt/i.test(message)) throw new Unreadable('workbook.locked');
-    if (/zip|compress|corrupt|truncat|unexpected|signature|out of (?:range|bounds)/i.test(message)) throw new Unreadable('workbook.damaged');
+    if (/zip|compress|corrupt|truncat|unexpected|signature|out of (?:range|bounds)/i.test(message))
+      throw new Unreadable('workbook.damaged');
     throw new Unreadable('workbook.wrong', { why: message });
   }
 }
 
 type Cell = XLSX.CellObject | undefined;
-const rowsOf = (sheet: XLSX.WorkSheet): Cell[][] => ((sheet as unknown as { '!data'?: Cell[][] })['!data'] ?? []) as Cell[][];
+const rowsOf = (sheet: XLSX.WorkSheet): Cell[][] =>
+  ((sheet as unknown as { '!data'?: Cell[][] })['!data'] ?? []) as Cell[][];
 
 /** A cell as text: dates as ISO days, whole numbers in full, formulas by their value, faults as nothing. */
 function textOf(cell: Cell, date1904: boolean): string {
@@ -71,12 +73,21 @@ function textOf(cell: Cell, date1904: boolean): string {
 
 function numberText(value: number, format: string, date1904: boolean): string {
   if (format && XLSX.SSF.is_date(format)) {
-    const parts = XLSX.SSF.parse_date_code(value, { date1904 }) as { y: number; m: number; d: number; H: number; M: number; S: number } | null;
+    const parts = XLSX.SSF.parse_date_code(value, { date1904 }) as {
+      y: number;
+      m: number;
+      d: number;
+      H: number;
+      M: number;
+      S: number;
+    } | null;
     if (!parts) return String(value);
     const pad = (part: number) => String(part).padStart(2, '0');
     const day = `${String(parts.y).padStart(4, '0')}-${pad(parts.m)}-${pad(parts.d)}`;
     if (/^\[?h|^m+:s/i.test(format) && value < 1) return `${pad(parts.H)}:${pad(parts.M)}`;
-    return parts.H + parts.M + parts.S > 0 ? `${day} ${pad(parts.H)}:${pad(parts.M)}:${pad(Math.floor(parts.S))}` : day;
+    return parts.H + parts.M + parts.S > 0
+      ? `${day} ${pad(parts.H)}:${pad(parts.M)}:${pad(Math.floor(parts.S))}`
+      : day;
   }
   // Postcodes and the like that are kept as numbers and shown with leading zeros.
   if (/^0{2,}$/.test(format)) return XLSX.SSF.format(format, value) as string;
@@ -87,7 +98,9 @@ function numberText(value: number, format: string, date1904: boolean): string {
 /** Which sheet is read where nobody chose: the first that can be seen and holds more than a line. */
 function guessSheet(book: XLSX.WorkBook): number {
   const at = book.SheetNames.findIndex(
-    (name, i) => !isHidden(book, i) && rowsOf(book.Sheets[name]!).filter((row) => row?.some((cell) => cell?.v !== undefined)).length > 1,
+    (name, i) =>
+      !isHidden(book, i) &&
+      rowsOf(book.Sheets[name]!).filter((row) => row?.some((cell) => cell?.v !== undefined)).length > 1,
   );
   return Math.max(0, at);
 }
@@ -114,7 +127,11 @@ async function convert(input: string, output: string, chosen: number | null): Pr
   if (book.SheetNames.length === 0) throw new Unreadable('workbook.empty');
   const at = chosen ?? guessSheet(book);
   const name = book.SheetNames[at];
-  if (name === undefined) throw new Unreadable('workbook.sheet', { sheets: said('workbook.sheets', { n: book.SheetNames.length }), sheet: at + 1 });
+  if (name === undefined)
+    throw new Unreadable('workbook.sheet', {
+      sheets: said('workbook.sheets', { n: book.SheetNames.length }),
+      sheet: at + 1,
+    });
   const sheet = book.Sheets[name]!;
   const rows = rowsOf(sheet);
   if (rows.length > FILE_LIMITS.sheetRows + 35) {
@@ -142,12 +159,24 @@ function hiddenIn(sheet: XLSX.WorkSheet): HiddenParts {
   };
 }
 
-function describe(book: XLSX.WorkBook, at: number, rows: Cell[][], mergedCells: number, hidden: HiddenParts): Workbook {
+function describe(
+  book: XLSX.WorkBook,
+  at: number,
+  rows: Cell[][],
+  mergedCells: number,
+  hidden: HiddenParts,
+): Workbook {
   return {
-    sheets: book.SheetNames.map((name, i) => ({ name, rows: rowsOf(book.Sheets[name]!).length, hidden: isHidden(book, i) })),
+    sheets: book.SheetNames.map((name, i) => ({
+      name,
+      rows: rowsOf(book.Sheets[name]!).length,
+      hidden: isHidden(book, i),
+    })),
     sheet: at + 1,
     // Past the last column with anything in it there is nothing to tell of.
-    hiddenColumns: hidden.columns.filter((column) => rows.some((row) => row?.[column]?.v !== undefined)).map((column) => column + 1),
+    hiddenColumns: hidden.columns
+      .filter((column) => rows.some((row) => row?.[column]?.v !== undefined))
+      .map((column) => column + 1),
     hiddenRows: hidden.rows,
     mergedCells,
     formulas: rows.reduce((sum, row) => sum + (row ?? []).filter((cell) => cell?.f !== undefined).length, 0),
@@ -159,5 +188,9 @@ const answer = (what: ChildAnswer) => void process.stdout.write(JSON.stringify(w
 convert(input!, output!, chosen === undefined || chosen === '' ? null : Number(chosen)).then(
   (workbook) => answer({ ok: true, workbook }),
   (error: unknown) =>
-    answer({ ok: false, reason: error instanceof Unreadable ? error.said : said('workbook.wrong', { why: (error as Error).message }) }),
+    answer({
+      ok: false,
+      reason:
+        error instanceof Unreadable ? error.said : said('workbook.wrong', { why: (error as Error).message }),
+    }),
 );

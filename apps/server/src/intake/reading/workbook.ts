@@ -15,7 +15,9 @@ export interface WorkbookBounds {
 const BOUNDS: WorkbookBounds = { seconds: 120, heapMegabytes: 1400, memoryMegabytes: 2000 };
 
 /** Compiled beside this file; tests run this file from its source and take the child from the build. */
-const CHILD = __filename.endsWith('.ts') ? join(__dirname, '../../../dist/intake/reading/workbook.child.js') : join(__dirname, 'workbook.child.js');
+const CHILD = __filename.endsWith('.ts')
+  ? join(__dirname, '../../../dist/intake/reading/workbook.child.js')
+  : join(__dirname, 'workbook.child.js');
 
 const PAGE = 4096;
 
@@ -31,11 +33,26 @@ async function megabytesOf(pid: number): Promise<number> {
  * Writes a sheet of a workbook as CSV, read by a process of its own under a cap of memory and time.
  * @throws Unreadable for whatever can't be read, a hostile file included.
  */
-export function workbookToCsv(input: string, output: string, sheet: number | null, bounds = BOUNDS): Promise<Workbook> {
-  const child = spawn(process.execPath, [`--max-old-space-size=${bounds.heapMegabytes}`, CHILD, input, output, sheet === null ? '' : String(sheet)], {
-    stdio: ['ignore', 'pipe', 'ignore'],
-    env: { PATH: process.env.PATH },
-  });
+export function workbookToCsv(
+  input: string,
+  output: string,
+  sheet: number | null,
+  bounds = BOUNDS,
+): Promise<Workbook> {
+  const child = spawn(
+    process.execPath,
+    [
+      `--max-old-space-size=${bounds.heapMegabytes}`,
+      CHILD,
+      input,
+      output,
+      sheet === null ? '' : String(sheet),
+    ],
+    {
+      stdio: ['ignore', 'pipe', 'ignore'],
+      env: { PATH: process.env.PATH },
+    },
+  );
   return new Promise((done, fail) => {
     let answered = '';
     let why: Said | null = null;

@@ -22,9 +22,17 @@ export class RetentionController {
     return { days: (await this.team.organization(scope)).file_days };
   }
 
-  @Route('put', '', { role: 'owner', ofAll: true, summary: 'Change how long the files of batches are kept', body: schema.houseFiles })
+  @Route('put', '', {
+    role: 'owner',
+    ofAll: true,
+    summary: 'Change how long the files of batches are kept',
+    body: schema.houseFiles,
+  })
   @HttpCode(204)
-  async change(@Caller() scope: AccessScope, @Input('body') body: { days: number; was: number }): Promise<void> {
+  async change(
+    @Caller() scope: AccessScope,
+    @Input('body') body: { days: number; was: number },
+  ): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
       await tx.lockOrganization();
       stillAs(body.was, await this.batches.fileDays(tx), 'the days');

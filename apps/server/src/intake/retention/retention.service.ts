@@ -24,24 +24,38 @@ export class RetentionService {
     const organizations = (await this.database.unscoped()('organization').select('id')) as { id: number }[];
     for (const { id } of organizations) {
       const scope = programScope(id);
-      for (const batch of await this.batches.stale(this.database.read(scope))) await this.forget(scope, batch);
+      for (const batch of await this.batches.stale(this.database.read(scope)))
+        await this.forget(scope, batch);
       await this.forgetChanges(scope);
     }
     return false;
   }
 
-  /** Whoever keeps columns and has not looked for half a day reads everything anew, so that older entries serve nobody. */
+  /**
+   * Whoever keeps columns and has not looked for half a day reads everything anew, so that older entries
+   * serve nobody.
+   */
   private async forgetChanges(scope: ReturnType<typeof programScope>): Promise<void> {
     const forget = () =>
       this.database.writeUnlogged(scope, (tx) =>
-        tx.execute('DELETE FROM change_log WHERE organization_id = :org AND at < UTC_TIMESTAMP(3) - INTERVAL 1 DAY LIMIT 10000'),
+        tx.execute(
+          `DELETE
+            FROM change_log
+            WHERE organization_id = :org AND at < UTC_TIMESTAMP(3) - INTERVAL 1 DAY
+            LIMIT 10000`,
+        ),
       );
     while ((await forget()) === 10_000);
   }
 
   /** The mark comes last: after a crash in between the files are removed once more, which does nothing. */
-  private async forget(scope: ReturnType<typeof programScope>, batch: { id: number; storage_key: string; text_key: string | null }): Promise<void> {
+  private async forget(
+    scope: ReturnType<typeof programScope>,
+    batch: { id: number; storage_key: string; text_key: string | null },
+  ): Promise<void> {
     for (const key of new Set([batch.storage_key, batch.text_key])) if (key) await this.storage.remove(key);
-    await this.database.writeUnlogged(scope, (tx) => this.batches.change(tx, batch.id, { file_gone_at: new Date() }));
+    await this.database.writeUnlogged(scope, (tx) =>
+      this.batches.change(tx, batch.id, { file_gone_at: new Date() }),
+    );
   }
 }

@@ -2,9 +2,15 @@ import { bearingScopes, MARK_KINDS, type Channel, type Marks, type Scope } from 
 import type { Bound, Scoped } from '../../platform/database';
 import { COLUMN_OF } from './state.sql';
 
-/** Receives what was said, row by row. 0 stands for everybody at the address, and for every address of the person. */
+/**
+ * Receives what was said, row by row. 0 stands for everybody at the address, and for every address of the
+ * person.
+ */
 export interface SaidReader {
-  /** A plain agreement of one person at one address, nothing else; `own` is the moment of the person's own, 0 where there is none. */
+  /**
+   * A plain agreement of one person at one address, nothing else; `own` is the moment of the person's own, 0
+   * where there is none.
+   */
   yes(contactPointId: number, supporterId: number, own: number): void;
   marks(contactPointId: number, supporterId: number, marks: Marks): void;
 }
@@ -13,19 +19,28 @@ const COLUMNS = MARK_KINDS.map((kind) => `${COLUMN_OF[kind]}_at`);
 const FIRST = 3;
 
 /**
- * Everything that bears on one question for everybody, from one covering reading each: most rows are a plain yes, which
- * needs no object. Entries are not read; whoever needs to name one asks for that person's facts.
+ * Everything that bears on one question for everybody, from one covering reading each: most rows are a plain
+ * yes, which needs no object. Entries are not read; whoever needs to name one asks for that person's facts.
  */
-export async function scanSaid(db: Scoped, channel: Channel, scope: Scope, reader: SaidReader): Promise<void> {
+export async function scanSaid(
+  db: Scoped,
+  channel: Channel,
+  scope: Scope,
+  reader: SaidReader,
+): Promise<void> {
   const of: Record<string, Bound> = { channel, scopes: bearingScopes(scope) };
-  const said = 'FROM permission_state WHERE organization_id = :org AND channel = :channel AND scope IN (:scopes)';
+  const said =
+    'FROM permission_state WHERE organization_id = :org AND channel = :channel AND scope IN (:scopes)';
   const plain = 'supporter_id > 0 AND contact_point_id > 0 AND yes_at IS NOT NULL';
   await Promise.all([
-    db.scan(`SELECT contact_point_id, supporter_id, pause_until, ${COLUMNS.join(', ')} ${said} AND NOT (${plain})`, of, (row) =>
-      reader.marks(Number(row[0]), Number(row[1]), marksIn(row)),
+    db.scan(
+      `SELECT contact_point_id, supporter_id, pause_until, ${COLUMNS.join(', ')} ${said} AND NOT (${plain})`,
+      of,
+      (row) => reader.marks(Number(row[0]), Number(row[1]), marksIn(row)),
     ),
     db.scan(
-      `SELECT contact_point_id, supporter_id, CAST(UNIX_TIMESTAMP(own_yes_at) * 1000 AS UNSIGNED) ${said} AND ${plain}`,
+      `SELECT contact_point_id, supporter_id, CAST(UNIX_TIMESTAMP(own_yes_at) * 1000 AS UNSIGNED) ${said}
+        AND ${plain}`,
       of,
       ([point, person, own]) => reader.yes(Number(point), Number(person), Number(own ?? 0)),
     ),
@@ -38,7 +53,8 @@ function marksIn(row: unknown[]): Marks {
     const at = row[FIRST + i] as Date | null;
     if (at === null) continue;
     const mark = { at: at.getTime(), entryId: 0 };
-    marks[MARK_KINDS[i]!] = MARK_KINDS[i] === 'pause' ? { ...mark, until: ((row[2] as Date | null) ?? at).getTime() } : mark;
+    marks[MARK_KINDS[i]!] =
+      MARK_KINDS[i] === 'pause' ? { ...mark, until: ((row[2] as Date | null) ?? at).getTime() } : mark;
   }
   return marks;
 }

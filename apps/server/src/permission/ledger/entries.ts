@@ -1,4 +1,10 @@
-import type { Channel, PermissionEntry, RecordedState, CollectionMethod, Scope as PermissionScope } from '@goodword/core/permission';
+import type {
+  Channel,
+  PermissionEntry,
+  RecordedState,
+  CollectionMethod,
+  Scope as PermissionScope,
+} from '@goodword/core/permission';
 import type { Bound } from '../../platform/database';
 
 /** An entry to be written. */
@@ -45,7 +51,8 @@ export interface SaidWhere {
 
 export type Written = Pick<NewEntry, 'contactPointId' | 'supporterId'> & { id: number };
 
-export const kindOf = ({ contactPointId, supporterId }: Written) => (contactPointId === null ? 'person' : supporterId === null ? 'address' : 'at');
+export const kindOf = ({ contactPointId, supporterId }: Written) =>
+  contactPointId === null ? 'person' : supporterId === null ? 'address' : 'at';
 
 export interface EntryRow {
   id: number;
@@ -86,7 +93,19 @@ export interface Revocation extends EntryRow {
 
 /** The columns of an entry, in the order of `valuesOf`. */
 export const ENTRY_COLUMNS = [
-  ...['contact_point_id', 'supporter_id', 'channel', 'scope', 'state', 'said_at', 'until_at', 'by_person', 'how', 'words', 'source'],
+  ...[
+    'contact_point_id',
+    'supporter_id',
+    'channel',
+    'scope',
+    'state',
+    'said_at',
+    'until_at',
+    'by_person',
+    'how',
+    'words',
+    'source',
+  ],
   ...['origin', 'evidence_id', 'delivery_id', 'batch_id', 'batch_row', 'recorded_by', 'recorded_at'],
   ...['form_id', 'form_version', 'page', 'reply_id'],
 ] as const;

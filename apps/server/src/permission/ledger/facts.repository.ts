@@ -44,17 +44,30 @@ export interface PersonFacts {
   cells: Cell[];
 }
 
-const NOBODY: PersonFacts = { place: { country: null, region: null }, before: [], addresses: [], recent: [], cells: [] };
+const NOBODY: PersonFacts = {
+  place: { country: null, region: null },
+  before: [],
+  addresses: [],
+  recent: [],
+  cells: [],
+};
 const SLICE = 2000;
 
 /**
- * Facts of permission, read for a handful of people or some thousands in a few statements. Nothing is decided here: the
- * core's `decide` is.
+ * Facts of permission, read for a handful of people or some thousands in a few statements. Nothing is decided
+ * here: the core's `decide` is.
  */
 @Injectable()
 export class FactsRepository {
-  /** Decides for each of these people, in the order of their ids. Erased people are decided like anybody: they have no address. */
-  async decide(db: Scoped, supporterIds: readonly number[], asking: EligibilityQuery): Promise<Map<number, Decision>> {
+  /**
+   * Decides for each of these people, in the order of their ids. Erased people are decided like anybody: they
+   * have no address.
+   */
+  async decide(
+    db: Scoped,
+    supporterIds: readonly number[],
+    asking: EligibilityQuery,
+  ): Promise<Map<number, Decision>> {
     const out = new Map<number, Decision>();
     const ids = [...supporterIds].sort((a, b) => a - b);
     for (let at = 0; at < ids.length; at += SLICE) {
@@ -66,8 +79,8 @@ export class FactsRepository {
   }
 
   /**
-   * Decides for deliveries at the very address that each goes to; one that is no longer the person's is no address. Read
-   * in the transaction that hands them over.
+   * Decides for deliveries at the very address that each goes to; one that is no longer the person's is no
+   * address. Read in the transaction that hands them over.
    */
   async decideAt(
     db: Scoped,
@@ -81,12 +94,19 @@ export class FactsRepository {
     );
     return deliveries.map(({ supporterId, contactPointId }) => {
       const known = facts.get(supporterId) ?? NOBODY;
-      const there = { ...known, addresses: known.addresses.filter((address) => address.contactPointId === contactPointId) };
+      const there = {
+        ...known,
+        addresses: known.addresses.filter((address) => address.contactPointId === contactPointId),
+      };
       return { decision: decideBy(supporterId, there, asking), place: known.place };
     });
   }
 
-  async of(db: Scoped, supporterIds: readonly number[], asking: EligibilityQuery): Promise<Map<number, PersonFacts>> {
+  async of(
+    db: Scoped,
+    supporterIds: readonly number[],
+    asking: EligibilityQuery,
+  ): Promise<Map<number, PersonFacts>> {
     const ids = [...new Set(supporterIds)];
     const out = new Map<number, PersonFacts>();
     if (ids.length === 0) return out;
@@ -99,7 +119,8 @@ export class FactsRepository {
 
   private async places(db: Scoped, ids: readonly number[], out: Map<number, PersonFacts>): Promise<void> {
     const [places, before] = [await placesOf(db, ids), await placesBefore(db, ids)];
-    for (const [id, place] of places) out.set(id, { place, before: before.get(id) ?? [], addresses: [], recent: [], cells: [] });
+    for (const [id, place] of places)
+      out.set(id, { place, before: before.get(id) ?? [], addresses: [], recent: [], cells: [] });
   }
 
   /** What was said by some entries, and how. */
@@ -113,8 +134,19 @@ export class FactsRepository {
   }
 
   /** Addresses of the channel, best first. */
-  private async addresses(db: Scoped, ids: readonly number[], channel: Channel, out: Map<number, PersonFacts>): Promise<void> {
-    const rows = await db.sql<{ supporter_id: number; id: number; on_hold: number; do_not_contact: number; landline: number }>(
+  private async addresses(
+    db: Scoped,
+    ids: readonly number[],
+    channel: Channel,
+    out: Map<number, PersonFacts>,
+  ): Promise<void> {
+    const rows = await db.sql<{
+      supporter_id: number;
+      id: number;
+      on_hold: number;
+      do_not_contact: number;
+      landline: number;
+    }>(
       `SELECT sc.supporter_id, cp.id, cp.on_hold, cp.do_not_contact, ${isLandline('cp.line')} AS landline
         FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
         WHERE sc.organization_id = :org AND sc.kind = :kind AND sc.supporter_id IN (:ids)
@@ -122,25 +154,48 @@ export class FactsRepository {
       { ids, kind: ADDRESS_KIND[channel] },
     );
     for (const row of rows) {
-      const health = { onHold: row.on_hold === 1, doNotContact: row.do_not_contact === 1, landline: row.landline === 1 };
+      const health = {
+        onHold: row.on_hold === 1,
+        doNotContact: row.do_not_contact === 1,
+        landline: row.landline === 1,
+      };
       out.get(row.supporter_id)?.addresses.push({ contactPointId: row.id, ...health });
     }
   }
 
-  /** What was said of the channel in the scopes that bear, by these people and by anybody at their addresses. */
-  private async cells(db: Scoped, ids: readonly number[], asking: EligibilityQuery, out: Map<number, PersonFacts>): Promise<void> {
+  /**
+   * What was said of the channel in the scopes that bear, by these people and by anybody at their addresses.
+   */
+  private async cells(
+    db: Scoped,
+    ids: readonly number[],
+    asking: EligibilityQuery,
+    out: Map<number, PersonFacts>,
+  ): Promise<void> {
     const { channel, scope } = asking;
     const bindings = { ids, channel, kind: ADDRESS_KIND[channel], scopes: bearingScopes(scope) };
-    for (const row of await bearingRows(db, bindings, 'AND ps.channel = :channel AND ps.scope IN (:scopes)', 'AND sc.kind = :kind'))
+    for (const row of await bearingRows(
+      db,
+      bindings,
+      'AND ps.channel = :channel AND ps.scope IN (:scopes)',
+      'AND sc.kind = :kind',
+    ))
       out.get(row.for_supporter)?.cells.push(cellOf(row));
   }
 
   /** Messages of the channel that count for the cap, and those on their way this moment. */
-  private async recent(db: Scoped, ids: readonly number[], asking: EligibilityQuery, out: Map<number, PersonFacts>): Promise<void> {
+  private async recent(
+    db: Scoped,
+    ids: readonly number[],
+    asking: EligibilityQuery,
+    out: Map<number, PersonFacts>,
+  ): Promise<void> {
     const days = longestCap(asking);
     if (days === 0) return;
     const rows = await db.sql<{ supporter_id: number; sent_at: Date | null; state: string }>(
-      `SELECT supporter_id, sent_at, state FROM delivery WHERE organization_id = :org AND supporter_id IN (:ids) AND channel = :channel
+      `SELECT supporter_id, sent_at, state
+        FROM delivery
+        WHERE organization_id = :org AND supporter_id IN (:ids) AND channel = :channel
         AND counts = 1 AND message_id <> :messageId
         AND ((sent_at > :since AND state IN ('sent', 'delivered')) OR state IN ('in-flight', 'unsure'))`,
       {
@@ -165,7 +220,10 @@ export function longestCap({ channel, ownAct, rules }: EligibilityQuery): number
 
 function decideBy(supporterId: number, facts: PersonFacts, asking: EligibilityQuery): Decision {
   const { channel, scope, rules, now, ownAct = false } = asking;
-  return decideFromCells({ supporterId, channel, scope, rules, ownAct, now: now.getTime(), ...facts }, facts.cells);
+  return decideFromCells(
+    { supporterId, channel, scope, rules, ownAct, now: now.getTime(), ...facts },
+    facts.cells,
+  );
 }
 
 /** What was said of one person on every channel, and the rules that bear on it. */
@@ -180,21 +238,38 @@ export class PersonCells {
     return marksFor(this.cells, { ...at, supporterId: this.supporterId });
   }
 
-  standingAt(at: { contactPointId: number; channel: Channel; scope: PermissionScope }, now: number): ConsentStatus {
+  standingAt(
+    at: { contactPointId: number; channel: Channel; scope: PermissionScope },
+    now: number,
+  ): ConsentStatus {
     return consentStatus(this.marksAt(at), now, this.rules);
   }
 }
 
-/** Facts of single people in full, on every channel and scope: for the record, the preference page, a form. */
+/**
+ * Facts of single people in full, on every channel and scope: for the record, the preference page, a form.
+ */
 @Injectable()
 export class PersonCellsRepository {
-  async of(db: Scoped, supporterIds: readonly number[], rules: HouseRules): Promise<Map<number, PersonCells>> {
+  async of(
+    db: Scoped,
+    supporterIds: readonly number[],
+    rules: HouseRules,
+  ): Promise<Map<number, PersonCells>> {
     const out = new Map<number, PersonCells>();
     if (supporterIds.length === 0) return out;
     const ids = [...new Set(supporterIds)];
-    const [places, before, rows] = await Promise.all([placesOf(db, ids), placesBefore(db, ids), bearingRows(db, { ids })]);
+    const [places, before, rows] = await Promise.all([
+      placesOf(db, ids),
+      placesBefore(db, ids),
+      bearingRows(db, { ids }),
+    ]);
     for (const id of ids) {
-      const inForce = rulesInForce(rules, places.get(id) ?? { country: null, region: null }, before.get(id) ?? []);
+      const inForce = rulesInForce(
+        rules,
+        places.get(id) ?? { country: null, region: null },
+        before.get(id) ?? [],
+      );
       const cells = rows.filter((row) => row.for_supporter === id).map(cellOf);
       out.set(id, new PersonCells(id, cells, inForce));
     }
@@ -206,12 +281,25 @@ export class PersonCellsRepository {
   }
 
   /** What was said on a channel at some addresses, by anybody, and by some people of all of theirs. */
-  async around(db: Scoped, points: readonly number[], supporterIds: readonly number[], channel: Channel): Promise<Cell[]> {
+  async around(
+    db: Scoped,
+    points: readonly number[],
+    supporterIds: readonly number[],
+    channel: Channel,
+  ): Promise<Cell[]> {
     const said = 'SELECT * FROM permission_state WHERE organization_id = :org AND channel = :channel';
     const rows = [
-      ...(points.length > 0 ? await db.sql<StateRow>(`${said} AND contact_point_id IN (:points)`, { points: [...new Set(points)], channel }) : []),
+      ...(points.length > 0
+        ? await db.sql<StateRow>(`${said} AND contact_point_id IN (:points)`, {
+            points: [...new Set(points)],
+            channel,
+          })
+        : []),
       ...(supporterIds.length > 0
-        ? await db.sql<StateRow>(`${said} AND contact_point_id = 0 AND supporter_id IN (:people)`, { people: [...new Set(supporterIds)], channel })
+        ? await db.sql<StateRow>(`${said} AND contact_point_id = 0 AND supporter_id IN (:people)`, {
+            people: [...new Set(supporterIds)],
+            channel,
+          })
         : []),
     ];
     return rows.map(cellOf);
@@ -221,7 +309,9 @@ export class PersonCellsRepository {
   async everywhere(db: Scoped, supporterIds: readonly number[]): Promise<Cell[]> {
     if (supporterIds.length === 0) return [];
     const rows = await db.sql<StateRow>(
-      'SELECT * FROM permission_state WHERE organization_id = :org AND contact_point_id = 0 AND supporter_id IN (:supporterIds)',
+      `SELECT *
+        FROM permission_state
+        WHERE organization_id = :org AND contact_point_id = 0 AND supporter_id IN (:supporterIds)`,
       { supporterIds },
     );
     return rows.map(cellOf);
@@ -229,9 +319,12 @@ export class PersonCellsRepository {
 
   /** Whether anybody stands in the way at an address: cells of everybody there, whoever the person is. */
   async atAddress(db: Scoped, contactPointId: number): Promise<Cell[]> {
-    const rows = await db.sql<StateRow>('SELECT * FROM permission_state WHERE organization_id = :org AND contact_point_id = :contactPointId', {
-      contactPointId,
-    });
+    const rows = await db.sql<StateRow>(
+      'SELECT * FROM permission_state WHERE organization_id = :org AND contact_point_id = :contactPointId',
+      {
+        contactPointId,
+      },
+    );
     return rows.map(cellOf);
   }
 }
@@ -239,13 +332,19 @@ export class PersonCellsRepository {
 type BearingRow = StateRow & { for_supporter: number };
 
 /**
- * State rows that bear on people, each with whom it bears on: their own at their addresses, those of everybody there, and
- * their own at every address. `ids` must be bound.
+ * State rows that bear on people, each with whom it bears on: their own at their addresses, those of
+ * everybody there, and their own at every address. `ids` must be bound.
  */
-async function bearingRows(db: Scoped, bindings: Record<string, Bound>, about = '', links = ''): Promise<BearingRow[]> {
+async function bearingRows(
+  db: Scoped,
+  bindings: Record<string, Bound>,
+  about = '',
+  links = '',
+): Promise<BearingRow[]> {
   return db.sql(
     `SELECT sc.supporter_id AS for_supporter, ps.* FROM supporter_contact sc JOIN permission_state ps
-        ON ps.organization_id = :org AND ps.contact_point_id = sc.contact_point_id AND ps.supporter_id IN (0, sc.supporter_id)
+        ON ps.organization_id = :org AND ps.contact_point_id = sc.contact_point_id
+        AND ps.supporter_id IN (0, sc.supporter_id)
       WHERE sc.organization_id = :org AND sc.supporter_id IN (:ids) ${links} ${about}
     UNION ALL SELECT ps.supporter_id, ps.* FROM permission_state ps
       WHERE ps.organization_id = :org AND ps.contact_point_id = 0 AND ps.supporter_id IN (:ids) ${about}`,
@@ -255,7 +354,9 @@ async function bearingRows(db: Scoped, bindings: Record<string, Bound>, about = 
 
 async function placesOf(db: Scoped, ids: readonly number[]): Promise<Map<number, Place>> {
   const rows = await db.sql<Place & { id: number }>(
-    'SELECT id, country, region FROM supporter WHERE organization_id = :org AND erased_at IS NULL AND id IN (:ids)',
+    `SELECT id, country, region
+      FROM supporter
+      WHERE organization_id = :org AND erased_at IS NULL AND id IN (:ids)`,
     { ids },
   );
   return new Map(rows.map(({ id, country, region }) => [id, { country, region }]));

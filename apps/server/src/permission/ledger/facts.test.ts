@@ -19,7 +19,9 @@ import { ConsentColumns } from '../../roll/consent-columns';
 import { FactsRepository, type EligibilityQuery } from './facts.repository';
 import { LedgerRepository } from './ledger.repository';
 
-/** A small world: people with the addresses they have (by number), the state of the addresses, and the ledger. */
+/**
+ * A small world: people with the addresses they have (by number), the state of the addresses, and the ledger.
+ */
 interface World {
   channel: 'email' | 'text' | 'call' | 'post';
   people: { addresses: number[]; place: Place; before: { place: Place; until: number }[]; got: number[] }[];
@@ -32,7 +34,9 @@ const POINTS = 4;
 const NOW = Date.UTC(2026, 10, 23, 12);
 const DAY = 86_400_000;
 /** Moments about which a gift of 18 or 24 months lapses, and of an inquiry of 3 or 6. */
-const LONG_AGO = [3, 6, 18, 24].flatMap((months) => [-1, 0, 1].map((days) => Date.UTC(2026, 10 - months, 23 + days, 9)));
+const LONG_AGO = [3, 6, 18, 24].flatMap((months) =>
+  [-1, 0, 1].map((days) => Date.UTC(2026, 10 - months, 23 + days, 9)),
+);
 const PLACES: Place[] = [
   { country: null, region: null },
   { country: 'US', region: null },
@@ -44,29 +48,61 @@ const PLACES: Place[] = [
 ];
 const rarely = fc.integer({ min: 0, max: 9 }).map((n) => n === 0);
 const world: fc.Arbitrary<World> = fc.record({
-  channel: fc.constantFrom('email' as const, 'email' as const, 'text' as const, 'call' as const, 'post' as const),
+  channel: fc.constantFrom(
+    'email' as const,
+    'email' as const,
+    'text' as const,
+    'call' as const,
+    'post' as const,
+  ),
   people: fc.array(
     fc.record({
       addresses: fc.uniqueArray(fc.nat(POINTS - 1), { maxLength: 3 }),
       place: fc.constantFrom(...PLACES),
       before: fc
-        .array(fc.record({ place: fc.constantFrom(...PLACES), until: fc.constantFrom(NOW - DAY, NOW - 100 * DAY, NOW - 500 * DAY) }), {
-          maxLength: 2,
-        })
+        .array(
+          fc.record({
+            place: fc.constantFrom(...PLACES),
+            until: fc.constantFrom(NOW - DAY, NOW - 100 * DAY, NOW - 500 * DAY),
+          }),
+          {
+            maxLength: 2,
+          },
+        )
         .map((some) => some.sort((a, b) => a.until - b.until)),
       got: fc.array(fc.constantFrom(NOW - DAY, NOW - 7 * DAY, NOW - 7 * DAY + 1), { maxLength: 3 }),
     }),
     { minLength: 1, maxLength: 5 },
   ),
-  points: fc.array(fc.record({ onHold: fc.boolean(), doNotContact: rarely, landline: rarely }), { minLength: POINTS, maxLength: POINTS }),
+  points: fc.array(fc.record({ onHold: fc.boolean(), doNotContact: rarely, landline: rarely }), {
+    minLength: POINTS,
+    maxLength: POINTS,
+  }),
   entries: fc.array(
     fc.record({
       contactPointId: fc.option(fc.nat(POINTS - 1), { nil: null, freq: 5 }),
       person: fc.option(fc.nat(4), { nil: null, freq: 8 }),
       scope: fc.constantFrom<Scope>('all', 'marketing', 'news', 'appeals', 'service', 'list:3'),
-      how: fc.constantFrom<CollectionMethod>('file', 'form', 'keyword', 'reply', 'gift', 'membership', 'volunteering', 'inquiry'),
+      how: fc.constantFrom<CollectionMethod>(
+        'file',
+        'form',
+        'keyword',
+        'reply',
+        'gift',
+        'membership',
+        'volunteering',
+        'inquiry',
+      ),
       byPerson: fc.boolean(),
-      state: fc.constantFrom('yes' as const, 'yes' as const, 'no' as const, 'asked' as const, 'implied' as const, 'pause' as const, 'start' as const),
+      state: fc.constantFrom(
+        'yes' as const,
+        'yes' as const,
+        'no' as const,
+        'asked' as const,
+        'implied' as const,
+        'pause' as const,
+        'start' as const,
+      ),
       // Few distinct moments, so that ties happen.
       at: fc.constantFrom(NOW - 5, NOW - 4, NOW - 3, ...LONG_AGO),
       until: fc.constantFrom(NOW - 1, NOW, NOW + 1000),
@@ -76,7 +112,10 @@ const world: fc.Arbitrary<World> = fc.record({
 });
 
 const START = startingRules('US');
-const CAPPED = { ...PRESETS['united-states'].rules, caps: { ...PRESETS.strict.rules.caps, email: { messages: 2, days: 7 } } };
+const CAPPED = {
+  ...PRESETS['united-states'].rules,
+  caps: { ...PRESETS.strict.rules.caps, email: { messages: 2, days: 7 } },
+};
 const RULES: HouseRules[] = [
   START,
   startingRules('CA'),
@@ -124,8 +163,14 @@ async function settle(tx: Scoped, w: World) {
   }
   const people: number[] = [];
   for (const { addresses, place, before, got } of w.people) {
-    const id = await tx.insert('supporter', { chapter_id: chapter, first_name: 'A', last_name: 'B', ...place });
-    for (const { place: past, until } of before) await tx.insert('place_before', { supporter_id: id, ...past, until_at: new Date(until) });
+    const id = await tx.insert('supporter', {
+      chapter_id: chapter,
+      first_name: 'A',
+      last_name: 'B',
+      ...place,
+    });
+    for (const { place: past, until } of before)
+      await tx.insert('place_before', { supporter_id: id, ...past, until_at: new Date(until) });
     for (const at of got)
       await tx.insert('delivery', {
         message_id: 900_000_000 + Math.floor(Math.random() * 1e9),
@@ -170,7 +215,10 @@ async function inTheRoll(
   const consent = new ConsentColumns(people, asking);
   await consent.read(tx, Promise.resolve());
   const out: { verdict: string; state: string; contactPointId: number | null }[] = [];
-  consent.decide((ordinal, { verdict, state }, point) => (out[ordinal] = { verdict, state, contactPointId: point || null }));
+  consent.decide(
+    (ordinal, { verdict, state }, point) =>
+      (out[ordinal] = { verdict, state, contactPointId: point || null }),
+  );
   return out;
 }
 
@@ -190,34 +238,50 @@ async function tried(work: (tx: Scoped) => Promise<void>): Promise<void> {
 
 test('facts of some people, and columns of everybody, come to what the deciding function says of their entries', async () => {
   await fc.assert(
-    fc.asyncProperty(world, fc.constantFrom<Scope>('news', 'appeals', 'service', 'list:3'), fc.constantFrom(...RULES), async (w, question, rules) => {
-      await tried(async (tx) => {
-        const { points, people, entries } = await settle(tx, w);
-        const asking = { channel: w.channel, scope: question, now: new Date(NOW), rules };
-        const expected = people.map((supporterId, i) => {
-          const { place, before, got, addresses } = w.people[i]!;
-          // Calls and letters are not handed over here, so none is counted.
-          const recent = w.channel === 'email' || w.channel === 'text' ? got : [];
-          const asked = { supporterId, channel: w.channel, scope: question, now: NOW, place, recent, rules };
-          const past = before.map(({ place: where, until }) => ({ ...where, until }));
-          const at = addresses.map((n) => ({ contactPointId: points[n]!, ...w.points[n]! }));
-          return decideFromEntries({ ...asked, before: past, addresses: at }, entries);
+    fc.asyncProperty(
+      world,
+      fc.constantFrom<Scope>('news', 'appeals', 'service', 'list:3'),
+      fc.constantFrom(...RULES),
+      async (w, question, rules) => {
+        await tried(async (tx) => {
+          const { points, people, entries } = await settle(tx, w);
+          const asking = { channel: w.channel, scope: question, now: new Date(NOW), rules };
+          const expected = people.map((supporterId, i) => {
+            const { place, before, got, addresses } = w.people[i]!;
+            // Calls and letters are not handed over here, so none is counted.
+            const recent = w.channel === 'email' || w.channel === 'text' ? got : [];
+            const asked = {
+              supporterId,
+              channel: w.channel,
+              scope: question,
+              now: NOW,
+              place,
+              recent,
+              rules,
+            };
+            const past = before.map(({ place: where, until }) => ({ ...where, until }));
+            const at = addresses.map((n) => ({ contactPointId: points[n]!, ...w.points[n]! }));
+            return decideFromEntries({ ...asked, before: past, addresses: at }, entries);
+          });
+          expect([...(await new FactsRepository().decide(tx, people, asking)).values()]).toEqual(expected);
+          expect(await inTheRoll(tx, people, asking)).toEqual(
+            expected.map(({ verdict, state, contactPointId }) => ({ verdict, state, contactPointId })),
+          );
+          const atEach = people.flatMap((supporterId, i) =>
+            w.people[i]!.addresses.map((n) => ({ supporterId, contactPointId: points[n]!, n, i })),
+          );
+          const door = await new FactsRepository().decideAt(tx, atEach, asking);
+          door.forEach(({ decision }, k) => {
+            const { i, n } = atEach[k]!;
+            const isNone = w.channel === 'text' && w.points[n]!.landline;
+            // Somebody who is reached at all is reached there if that is where they are reached.
+            if (expected[i]!.verdict === 'send' && expected[i]!.contactPointId === points[n])
+              expect(decision.verdict).toBe('send');
+            if (expected[i]!.verdict !== 'send' || isNone) expect(decision.verdict).not.toBe('send');
+          });
         });
-        expect([...(await new FactsRepository().decide(tx, people, asking)).values()]).toEqual(expected);
-        expect(await inTheRoll(tx, people, asking)).toEqual(
-          expected.map(({ verdict, state, contactPointId }) => ({ verdict, state, contactPointId })),
-        );
-        const atEach = people.flatMap((supporterId, i) => w.people[i]!.addresses.map((n) => ({ supporterId, contactPointId: points[n]!, n, i })));
-        const door = await new FactsRepository().decideAt(tx, atEach, asking);
-        door.forEach(({ decision }, k) => {
-          const { i, n } = atEach[k]!;
-          const isNone = w.channel === 'text' && w.points[n]!.landline;
-          // Somebody who is reached at all is reached there if that is where they are reached.
-          if (expected[i]!.verdict === 'send' && expected[i]!.contactPointId === points[n]) expect(decision.verdict).toBe('send');
-          if (expected[i]!.verdict !== 'send' || isNone) expect(decision.verdict).not.toBe('send');
-        });
-      });
-    }),
+      },
+    ),
     { numRuns: 300 },
   );
 }, 300_000);
@@ -228,9 +292,17 @@ test('the state rebuilt from entries is the state that was kept', async () => {
       await tried(async (tx) => {
         await settle(tx, w);
         const states = () =>
-          tx.sql('SELECT * FROM permission_state WHERE organization_id = :org ORDER BY contact_point_id, supporter_id, channel, scope');
+          tx.sql(
+            `SELECT *
+              FROM permission_state
+              WHERE organization_id = :org
+              ORDER BY contact_point_id, supporter_id, channel, scope`,
+          );
         const kept = await states();
-        expect(await new LedgerRepository().differences(tx)).toMatchObject({ differing: 0, kept: kept.length });
+        expect(await new LedgerRepository().differences(tx)).toMatchObject({
+          differing: 0,
+          kept: kept.length,
+        });
         await new LedgerRepository().rebuild(tx);
         expect(await states()).toEqual(kept);
       });

@@ -11,7 +11,17 @@ import {
   type Scope as PermissionScope,
 } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../../platform/database';
-import { cellValues, COLUMN_OF, columnsOf, foldSql, HOLDERS, kindsMadeSql, kindsOf, MARK_COLUMNS, newerMarks } from './state.sql';
+import {
+  cellValues,
+  COLUMN_OF,
+  columnsOf,
+  foldSql,
+  HOLDERS,
+  kindsMadeSql,
+  kindsOf,
+  MARK_COLUMNS,
+  newerMarks,
+} from './state.sql';
 
 import {
   asCore,
@@ -30,8 +40,8 @@ import {
 const ROWS_A_STATEMENT = 1000;
 
 /**
- * The permission ledger: entries, which are only added, and the state derived from them in the same transaction. Whatever
- * it writes it tells to those who keep columns.
+ * The permission ledger: entries, which are only added, and the state derived from them in the same
+ * transaction. Whatever it writes it tells to those who keep columns.
  */
 @Injectable()
 export class LedgerRepository {
@@ -56,9 +66,9 @@ export class LedgerRepository {
   }
 
   /**
-   * Writes what is said alike of many, each at their own address, by the same words on the same day: as a file says it of
-   * thousands. One statement writes the entries and one what they come to, so that only numbers go over. `source` gets the
-   * row behind it.
+   * Writes what is said alike of many, each at their own address, by the same words on the same day: as a
+   * file says it of thousands. One statement writes the entries and one what they come to, so that only
+   * numbers go over. `source` gets the row behind it.
    */
   async recordAlike(tx: Scoped, word: SaidAlike, said: readonly SaidWhere[]): Promise<void> {
     for (let at = 0; at < said.length; at += ROWS_A_STATEMENT) {
@@ -73,15 +83,27 @@ export class LedgerRepository {
     this.tell(tx, said);
   }
 
-  private async insertAlike(tx: Scoped, { source = '', batchId, ...word }: SaidAlike, some: readonly SaidWhere[]): Promise<Written[]> {
-    const fixed = valuesOf({ ...word, contactPointId: null, supporterId: null, batch: { id: batchId, row: 0 } }, tx.scope.actorId);
+  private async insertAlike(
+    tx: Scoped,
+    { source = '', batchId, ...word }: SaidAlike,
+    some: readonly SaidWhere[],
+  ): Promise<Written[]> {
+    const fixed = valuesOf(
+      { ...word, contactPointId: null, supporterId: null, batch: { id: batchId, row: 0 } },
+      tx.scope.actorId,
+    );
     const own: Partial<Record<(typeof ENTRY_COLUMNS)[number], string>> = {
       ...{ contact_point_id: 'v.point', supporter_id: 'v.person', batch_row: 'v.row_no' },
       source: "LEFT(CONCAT(?, ', row ', v.row_no), 300)",
     };
     const columns = ENTRY_COLUMNS.filter((column, i) => own[column] !== undefined || fixed[i] !== null);
-    const bound = columns.flatMap((column) => (column === 'source' ? [source] : own[column] ? [] : [fixed[ENTRY_COLUMNS.indexOf(column)]!]));
-    const values = some.map(({ contactPointId, supporterId, row }) => `(${contactPointId ?? 'NULL'},${supporterId ?? 'NULL'},${row})`);
+    const bound = columns.flatMap((column) =>
+      column === 'source' ? [source] : own[column] ? [] : [fixed[ENTRY_COLUMNS.indexOf(column)]!],
+    );
+    const values = some.map(
+      ({ contactPointId, supporterId, row }) =>
+        `(${contactPointId ?? 'NULL'},${supporterId ?? 'NULL'},${row})`,
+    );
     const [made] = (await tx.knex.raw(
       `INSERT INTO permission_entry (organization_id, ${columns.join(', ')})
         WITH v (point, person, row_no) AS (VALUES ${values.join(',')})
@@ -95,7 +117,9 @@ export class LedgerRepository {
   /** What entries of one kind come to: the cells of one of them, in the place of each. */
   private async upsertAlike(tx: Scoped, word: SaidAlike, those: readonly Written[]): Promise<void> {
     const [first] = those;
-    for (const cell of foldEntries([asCore({ ...word, contactPointId: first!.contactPointId, supporterId: first!.supporterId }, first!.id)])) {
+    for (const cell of foldEntries([
+      asCore({ ...word, contactPointId: first!.contactPointId, supporterId: first!.supporterId }, first!.id),
+    ])) {
       const kinds = MARK_KINDS.filter((kind) => cell.marks[kind]);
       const columns = kinds.flatMap(columnsOf);
       const fixed = cellValues(cell, kinds);
@@ -104,20 +128,29 @@ export class LedgerRepository {
           `(${cell.contactPointId === 0 ? 0 : contactPointId},${cell.supporterId === 0 ? 0 : supporterId},${id})`,
       );
       await tx.knex.raw(
-        `INSERT INTO permission_state (organization_id, contact_point_id, supporter_id, channel, scope, ${columns.join(', ')})
+        `INSERT INTO permission_state
+          (organization_id, contact_point_id, supporter_id, channel, scope, ${columns.join(', ')})
           WITH v (point, person, id) AS (VALUES ${values.join(',')})
-          SELECT ?, v.point, v.person, ?, ?, ${columns.map((column) => (column.endsWith('_entry') ? 'v.id' : '?')).join(', ')} FROM v
+          SELECT ?, v.point, v.person, ?, ?,
+            ${columns.map((column) => (column.endsWith('_entry') ? 'v.id' : '?')).join(', ')}
+          FROM v
           ON DUPLICATE KEY UPDATE ${newerMarks(kinds, 'permission_state')}`,
-        [tx.scope.organizationId, cell.channel, cell.scope, ...fixed.filter((_value, i) => !columns[i]!.endsWith('_entry'))] as never,
+        [
+          tx.scope.organizationId,
+          cell.channel,
+          cell.scope,
+          ...fixed.filter((_value, i) => !columns[i]!.endsWith('_entry')),
+        ] as never,
       );
     }
   }
 
   private async insert(tx: Scoped, entries: readonly NewEntry[]): Promise<number[]> {
     const rows = entries.map((entry) => [tx.scope.organizationId, ...valuesOf(entry, tx.scope.actorId)]);
-    const [made] = (await tx.knex.raw(`INSERT INTO permission_entry (organization_id, ${ENTRY_COLUMNS.join(', ')}) VALUES ? RETURNING id`, [
-      rows as never,
-    ])) as [{ id: number }[]];
+    const [made] = (await tx.knex.raw(
+      `INSERT INTO permission_entry (organization_id, ${ENTRY_COLUMNS.join(', ')}) VALUES ? RETURNING id`,
+      [rows as never],
+    )) as [{ id: number }[]];
     return made.map(({ id }) => id);
   }
 
@@ -130,10 +163,14 @@ export class LedgerRepository {
       joined.set(key, known ? { ...known, marks: joinMarks(known.marks, cell.marks) } : cell);
     }
     if (joined.size === 0) return;
-    const all = [...joined.values()].sort((a, b) => a.contactPointId - b.contactPointId || a.supporterId - b.supporterId);
+    const all = [...joined.values()].sort(
+      (a, b) => a.contactPointId - b.contactPointId || a.supporterId - b.supporterId,
+    );
     const kinds = MARK_KINDS.filter((kind) => all.some(({ marks }) => marks[kind]));
     await tx.knex.raw(
-      `INSERT INTO permission_state (organization_id, contact_point_id, supporter_id, channel, scope, ${kinds.flatMap(columnsOf).join(', ')})
+      `INSERT INTO permission_state
+        (organization_id, contact_point_id, supporter_id, channel, scope,
+        ${kinds.flatMap(columnsOf).join(', ')})
         VALUES ? ON DUPLICATE KEY UPDATE ${newerMarks(kinds, 'permission_state')}`,
       [
         all.map((cell) => [
@@ -150,20 +187,33 @@ export class LedgerRepository {
     if (people.length > 0) tx.changed('reach', 0, people);
   }
 
-  /** Marks a batch's agreements as taken back (its refusals stay) and derives the state of their addresses anew. */
+  /**
+   * Marks a batch's agreements as taken back (its refusals stay) and derives the state of their addresses
+   * anew.
+   */
   async takeBackBatch(tx: Scoped, batchId: number): Promise<void> {
     const mine = `SELECT DISTINCT contact_point_id FROM permission_entry
       WHERE organization_id = :org AND batch_id = :batchId AND contact_point_id IS NOT NULL`;
     await this.markBack(tx, "batch_id = :batchId AND state <> 'no'", { batchId }, 'with its batch');
-    await tx.execute(`DELETE FROM permission_state WHERE organization_id = :org AND contact_point_id IN (${mine})`, { batchId });
-    await this.fold(tx, ['address', 'both'], `contact_point_id IN (SELECT contact_point_id FROM (${mine}) affected)`, { batchId });
+    await tx.execute(
+      `DELETE FROM permission_state WHERE organization_id = :org AND contact_point_id IN (${mine})`,
+      { batchId },
+    );
+    await this.fold(
+      tx,
+      ['address', 'both'],
+      `contact_point_id IN (SELECT contact_point_id FROM (${mine}) affected)`,
+      { batchId },
+    );
   }
 
   /** Takes some entries back, each with an entry that says so, and derives anew what they had come to. */
   async takeBack(tx: Scoped, ids: readonly number[], why: string): Promise<void> {
     if (ids.length === 0) return;
     const rows = await tx.sql<{ contact_point_id: number | null; supporter_id: number | null }>(
-      'SELECT contact_point_id, supporter_id FROM permission_entry WHERE organization_id = :org AND id IN (:ids)',
+      `SELECT contact_point_id, supporter_id
+        FROM permission_entry
+        WHERE organization_id = :org AND id IN (:ids)`,
       { ids },
     );
     await this.markBack(tx, 'id IN (:ids)', { ids }, why);
@@ -174,10 +224,16 @@ export class LedgerRepository {
     );
   }
 
-  private async markBack(tx: Scoped, which: string, bindings: Record<string, Bound>, why: string): Promise<void> {
+  private async markBack(
+    tx: Scoped,
+    which: string,
+    bindings: Record<string, Bound>,
+    why: string,
+  ): Promise<void> {
     const still = `organization_id = :org AND ${which} AND state <> 'back' AND taken_back_at IS NULL`;
     await tx.execute(
-      `INSERT INTO permission_entry (organization_id, contact_point_id, supporter_id, channel, scope, state, said_at,
+      `INSERT INTO permission_entry
+        (organization_id, contact_point_id, supporter_id, channel, scope, state, said_at,
           by_person, how, words, source, recorded_by, takes_back)
         SELECT :org, contact_point_id, supporter_id, channel, scope, 'back', UTC_TIMESTAMP(3),
           0, how, CONCAT('Entry ', id, ' is taken back ', :why), source, :actor, id
@@ -187,22 +243,38 @@ export class LedgerRepository {
     await tx.execute(`UPDATE permission_entry SET taken_back_at = UTC_TIMESTAMP(3) WHERE ${still}`, bindings);
   }
 
-  /** Leavings of one message's link that are not taken back, since a moment; what was answered to it is none. */
+  /**
+   * Leavings of one message's link that are not taken back, since a moment; what was answered to it is none.
+   */
   async leavingsOf(db: Scoped, deliveryId: number, since: Date): Promise<number[]> {
     const rows = await db.sql<{ id: number }>(
-      `SELECT id FROM permission_entry WHERE organization_id = :org AND delivery_id = :deliveryId AND state = 'no'
+      `SELECT id
+        FROM permission_entry
+        WHERE organization_id = :org AND delivery_id = :deliveryId AND state = 'no'
         AND how IN ('one-click', 'reply') AND reply_id IS NULL AND said_at >= :since AND taken_back_at IS NULL`,
       { deliveryId, since },
     );
     return rows.map(({ id }) => id);
   }
 
-  /** Whether the same was said through the same message since a moment, and nothing of the channel by anybody there after it. */
-  async hasJustLeft(db: Scoped, deliveryId: number, said: { scope: PermissionScope; how: CollectionMethod }, since: Date): Promise<boolean> {
+  /**
+   * Whether the same was said through the same message since a moment, and nothing of the channel by anybody
+   * there after it.
+   */
+  async hasJustLeft(
+    db: Scoped,
+    deliveryId: number,
+    said: { scope: PermissionScope; how: CollectionMethod },
+    since: Date,
+  ): Promise<boolean> {
     const rows = await db.sql(
-      `SELECT 1 FROM permission_entry e WHERE e.organization_id = :org AND e.delivery_id = :deliveryId AND e.state = 'no'
-        AND e.scope = :scope AND e.how = :how AND e.reply_id IS NULL AND e.recorded_at >= :since AND e.taken_back_at IS NULL
-        AND NOT EXISTS (SELECT 1 FROM permission_entry n WHERE n.organization_id = :org AND n.supporter_id = e.supporter_id
+      `SELECT 1
+        FROM permission_entry e
+        WHERE e.organization_id = :org AND e.delivery_id = :deliveryId AND e.state = 'no'
+        AND e.scope = :scope AND e.how = :how AND e.reply_id IS NULL AND e.recorded_at >= :since
+        AND e.taken_back_at IS NULL
+        AND NOT EXISTS (SELECT 1 FROM permission_entry n
+        WHERE n.organization_id = :org AND n.supporter_id = e.supporter_id
           AND n.channel = e.channel AND n.id > e.id) LIMIT 1`,
       { deliveryId, ...said, since },
     );
@@ -214,11 +286,22 @@ export class LedgerRepository {
     db: Scoped,
     supporterIds: readonly number[],
     channel: Channel,
-  ): Promise<{ supporterId: number; contactPointId: number | null; scope: string; state: string; how: string; saidAt: number; words: string }[]> {
+  ): Promise<
+    {
+      supporterId: number;
+      contactPointId: number | null;
+      scope: string;
+      state: string;
+      how: string;
+      saidAt: number;
+      words: string;
+    }[]
+  > {
     if (supporterIds.length === 0) return [];
     const rows = await db.sql<EntryRow>(
       `SELECT supporter_id, contact_point_id, scope, state, how, said_at, words FROM permission_entry
-        WHERE organization_id = :org AND supporter_id IN (:supporterIds) AND channel = :channel AND state <> 'back' AND taken_back_at IS NULL`,
+        WHERE organization_id = :org AND supporter_id IN (:supporterIds) AND channel = :channel
+        AND state <> 'back' AND taken_back_at IS NULL`,
       { supporterIds, channel },
     );
     return rows.map((row) => ({
@@ -237,7 +320,8 @@ export class LedgerRepository {
     if (contactPointIds.length === 0) return [];
     const rows = await db.sql<EntryRow>(
       `SELECT id, supporter_id, contact_point_id, scope, state, how, said_at, words FROM permission_entry
-        WHERE organization_id = :org AND contact_point_id IN (:points) AND channel = :channel AND state <> 'back' AND taken_back_at IS NULL`,
+        WHERE organization_id = :org AND contact_point_id IN (:points) AND channel = :channel
+        AND state <> 'back' AND taken_back_at IS NULL`,
       { points: [...new Set(contactPointIds)], channel },
     );
     return rows.map((row) => ({
@@ -256,27 +340,37 @@ export class LedgerRepository {
   async rowsOf(db: Scoped, slice: { batchId: Bound; from: Bound; to: Bound }): Promise<Set<string>> {
     const rows = await db.sql<{ batch_row: number; contact_point_id: number | null; channel: Channel }>(
       `SELECT batch_row, contact_point_id, channel FROM permission_entry
-        WHERE organization_id = :org AND batch_id = :batchId AND batch_row BETWEEN :from AND :to AND state <> 'back'`,
+        WHERE organization_id = :org AND batch_id = :batchId AND batch_row BETWEEN :from AND :to
+        AND state <> 'back'`,
       { batchId: slice.batchId, from: slice.from, to: slice.to },
     );
     return new Set(rows.map((row) => `${row.batch_row}:${row.contact_point_id ?? 0}:${row.channel}`));
   }
 
   /**
-   * Refusals of a batch by people who are about to go with it, each for every address of theirs that serves the channel:
+   * Refusals of a batch by people who are about to go with it, each for every address of theirs that serves
+   * the channel:
    * the person will be no more, and the no must stay. `whose` is a query of their ids.
    */
   async keepRefusalsOf(tx: Scoped, batchId: number, whose: string): Promise<void> {
     const rows = await tx.sql<EntryRow & { point: number }>(
-      `SELECT e.*, sc.contact_point_id AS point FROM permission_entry e JOIN supporter_contact sc ON sc.supporter_id = e.supporter_id
+      `SELECT e.*, sc.contact_point_id AS point
+        FROM permission_entry e
+        JOIN supporter_contact sc ON sc.supporter_id = e.supporter_id
           AND sc.kind = CASE e.channel WHEN 'email' THEN 'email' WHEN 'post' THEN 'post' ELSE 'mobile' END
-        WHERE e.organization_id = :org AND e.batch_id = :batchId AND e.state = 'no' AND e.contact_point_id IS NULL AND e.taken_back_at IS NULL
+        WHERE e.organization_id = :org AND e.batch_id = :batchId AND e.state = 'no'
+        AND e.contact_point_id IS NULL AND e.taken_back_at IS NULL
           AND e.supporter_id IN (${whose})`,
       { batchId },
     );
     await this.recordAll(
       tx,
-      rows.map((row) => ({ ...asNew(row), contactPointId: row.point, supporterId: null, source: `${row.source}; the batch was taken back out` })),
+      rows.map((row) => ({
+        ...asNew(row),
+        contactPointId: row.point,
+        supporterId: null,
+        source: `${row.source}; the batch was taken back out`,
+      })),
     );
   }
 
@@ -284,7 +378,9 @@ export class LedgerRepository {
   async newestAbout(db: Scoped, ids: readonly number[], limit: number): Promise<EntryRow[]> {
     return db.sql(
       // Two ways to an entry, each by its own index: one condition for both goes through everybody's.
-      `SELECT recorded_at, state, channel, scope, how, source FROM permission_entry WHERE organization_id = :org AND supporter_id IN (:ids)
+      `SELECT recorded_at, state, channel, scope, how, source
+        FROM permission_entry
+        WHERE organization_id = :org AND supporter_id IN (:ids)
         UNION ALL SELECT e.recorded_at, e.state, e.channel, e.scope, e.how, e.source FROM supporter_contact sc
           JOIN permission_entry e ON e.organization_id = :org AND e.contact_point_id = sc.contact_point_id
           WHERE sc.supporter_id IN (:ids) AND e.state = 'no' AND NOT (e.supporter_id <=> sc.supporter_id)
@@ -293,27 +389,44 @@ export class LedgerRepository {
     );
   }
 
-  /** Entries of one person become another's; returns their ids. Whoever calls derives the states anew (`refold`). */
+  /**
+   * Entries of one person become another's; returns their ids. Whoever calls derives the states anew
+   * (`refold`).
+   */
   async moveAll(tx: Scoped, fromId: number, toId: number): Promise<number[]> {
     const mine = 'FROM permission_entry WHERE organization_id = :org AND supporter_id = :fromId';
-    const ids = (await tx.sql<{ id: number }>(`SELECT id ${mine} FOR UPDATE`, { fromId })).map(({ id }) => id);
-    await tx.execute('UPDATE permission_entry SET supporter_id = :toId WHERE organization_id = :org AND supporter_id = :fromId', { fromId, toId });
+    const ids = (await tx.sql<{ id: number }>(`SELECT id ${mine} FOR UPDATE`, { fromId })).map(
+      ({ id }) => id,
+    );
+    await tx.execute(
+      `UPDATE permission_entry
+        SET supporter_id = :toId
+        WHERE organization_id = :org AND supporter_id = :fromId`,
+      { fromId, toId },
+    );
     return ids;
   }
 
   /** The entries that came over go back to whose they were. */
   async moveBack(tx: Scoped, ids: readonly number[], fromId: number, toId: number): Promise<void> {
     if (ids.length === 0) return;
-    await tx.execute('UPDATE permission_entry SET supporter_id = :toId WHERE organization_id = :org AND supporter_id = :fromId AND id IN (:ids)', {
-      ids,
-      fromId,
-      toId,
-    });
+    await tx.execute(
+      `UPDATE permission_entry
+        SET supporter_id = :toId
+        WHERE organization_id = :org AND supporter_id = :fromId AND id IN (:ids)`,
+      {
+        ids,
+        fromId,
+        toId,
+      },
+    );
   }
 
   async countOf(db: Scoped, supporterId: number): Promise<number> {
     const [row] = await db.sql<{ n: number }>(
-      'SELECT COUNT(*) AS n FROM permission_entry WHERE organization_id = :org AND supporter_id = :supporterId',
+      `SELECT COUNT(*) AS n
+        FROM permission_entry
+        WHERE organization_id = :org AND supporter_id = :supporterId`,
       { supporterId },
     );
     return row?.n ?? 0;
@@ -322,7 +435,9 @@ export class LedgerRepository {
   /** Refusals of one person that were written down since a moment and not taken back. */
   async refusalsSince(db: Scoped, supporterId: number, since: Date): Promise<NewEntry[]> {
     const rows = await db.sql<EntryRow>(
-      `SELECT * FROM permission_entry WHERE organization_id = :org AND supporter_id = :supporterId AND state = 'no'
+      `SELECT *
+        FROM permission_entry
+        WHERE organization_id = :org AND supporter_id = :supporterId AND state = 'no'
         AND recorded_at >= :since AND taken_back_at IS NULL`,
       { supporterId, since },
     );
@@ -332,7 +447,9 @@ export class LedgerRepository {
   /** Addresses that anything was ever said of by a person. */
   async pointsOf(db: Scoped, supporterId: number): Promise<number[]> {
     const rows = await db.sql<{ id: number }>(
-      `SELECT DISTINCT contact_point_id AS id FROM permission_entry WHERE organization_id = :org AND supporter_id = :supporterId
+      `SELECT DISTINCT contact_point_id AS id
+        FROM permission_entry
+        WHERE organization_id = :org AND supporter_id = :supporterId
         AND contact_point_id IS NOT NULL`,
       { supporterId },
     );
@@ -342,23 +459,39 @@ export class LedgerRepository {
   /** Words, sources and addresses of origin go; dates and states stay. */
   async blank(tx: Scoped, supporterId: number): Promise<void> {
     await tx.execute(
-      `UPDATE permission_entry SET words = IF(words = '', '', '(erased)'), source = IF(source = '', '', '(erased)'), origin = NULL
+      `UPDATE permission_entry
+        SET words = IF(words = '', '', '(erased)'), source = IF(source = '', '', '(erased)'), origin = NULL
         WHERE organization_id = :org AND supporter_id = :supporterId`,
       { supporterId },
     );
   }
 
-  /** Derives the states of some addresses and people anew: after entries were taken back or have become somebody else's. */
-  async refold(tx: Scoped, contactPointIds: readonly number[], supporterIds: readonly number[]): Promise<void> {
+  /**
+   * Derives the states of some addresses and people anew: after entries were taken back or have become
+   * somebody else's.
+   */
+  async refold(
+    tx: Scoped,
+    contactPointIds: readonly number[],
+    supporterIds: readonly number[],
+  ): Promise<void> {
     const [points, people] = [[...new Set(contactPointIds)], [...new Set(supporterIds)]];
     if (points.length > 0) {
-      await tx.execute('DELETE FROM permission_state WHERE organization_id = :org AND contact_point_id IN (:points)', { points });
+      await tx.execute(
+        'DELETE FROM permission_state WHERE organization_id = :org AND contact_point_id IN (:points)',
+        { points },
+      );
       await this.fold(tx, ['address', 'both'], 'contact_point_id IN (:points)', { points });
     }
     if (people.length > 0) {
-      await tx.execute('DELETE FROM permission_state WHERE organization_id = :org AND contact_point_id = 0 AND supporter_id IN (:people)', {
-        people,
-      });
+      await tx.execute(
+        `DELETE
+          FROM permission_state
+          WHERE organization_id = :org AND contact_point_id = 0 AND supporter_id IN (:people)`,
+        {
+          people,
+        },
+      );
       await this.fold(tx, ['person'], 'supporter_id IN (:people)', { people });
       tx.changed('reach', 0, people);
     }
@@ -388,8 +521,8 @@ export class LedgerRepository {
   }
 
   /**
-   * Derives the states anew beside those that are kept and returns how many rows differ: none, unless something wrote
-   * past the ledger.
+   * Derives the states anew beside those that are kept and returns how many rows differ: none, unless
+   * something wrote past the ledger.
    */
   async differences(tx: Scoped): Promise<{ kept: number; derived: number; differing: number }> {
     await tx.knex.raw('DROP TEMPORARY TABLE IF EXISTS permission_state_anew');
@@ -397,7 +530,8 @@ export class LedgerRepository {
     await this.fold(tx, HOLDERS, '1 = 1', {}, 'permission_state_anew');
     const columns = `contact_point_id, supporter_id, channel, scope, ${MARK_COLUMNS.join(', ')}`;
     const rows = (table: string) => `SELECT ${columns} FROM ${table} WHERE organization_id = :org`;
-    const count = async (from: string) => (await tx.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM (${from}) x`))[0]!.n;
+    const count = async (from: string) =>
+      (await tx.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM (${from}) x`))[0]!.n;
     // A temporary table can be named once in a statement, so the two directions are two statements.
     const lost = await count(`${rows('permission_state')} EXCEPT ${rows('permission_state_anew')}`);
     const extra = await count(`${rows('permission_state_anew')} EXCEPT ${rows('permission_state')}`);
@@ -413,11 +547,15 @@ export class LedgerRepository {
   /** Every no, newest first, before an entry; of one chapter where the caller has one. */
   async revocations(db: Scoped, before: number, limit: number): Promise<Revocation[]> {
     return db.sql<Revocation>(
-      `SELECT e.*, t.name AS recorded_name, cp.shown, r.received_at, k.done_at AS read_at, k.asked_at AS held_at
-        FROM permission_entry e LEFT JOIN contact_point cp ON cp.id = e.contact_point_id LEFT JOIN teammate t ON t.id = e.recorded_by
+      `SELECT e.*, t.name AS recorded_name, cp.shown, r.received_at, k.done_at AS read_at,
+        k.asked_at AS held_at
+        FROM permission_entry e
+        LEFT JOIN contact_point cp ON cp.id = e.contact_point_id
+        LEFT JOIN teammate t ON t.id = e.recorded_by
         LEFT JOIN supporter s ON s.id = e.supporter_id LEFT JOIN reply r ON r.id = e.reply_id
         LEFT JOIN task k ON k.organization_id = :org AND k.kind = 'stop' AND k.reply_id = e.reply_id
-        WHERE e.organization_id = :org AND e.state = 'no' AND e.id < :before AND (:chapter IS NULL OR s.chapter_id = :chapter)
+        WHERE e.organization_id = :org AND e.state = 'no' AND e.id < :before
+        AND (:chapter IS NULL OR s.chapter_id = :chapter)
         ORDER BY e.id DESC LIMIT :limit`,
       { before, limit },
     );
@@ -434,8 +572,8 @@ export class LedgerRepository {
   }
 
   /**
-   * Entries that bear on a person: their own, and every no and START at an address of theirs, or at others that were
-   * theirs. Newest first.
+   * Entries that bear on a person: their own, and every no and START at an address of theirs, or at others
+   * that were theirs. Newest first.
    */
   async entriesOf(db: Scoped, supporterId: number, others: readonly number[] = []): Promise<EntryRow[]> {
     // Each way by its own index: one condition for both would go through everybody's entries.
@@ -443,10 +581,16 @@ export class LedgerRepository {
       `WITH mine AS (
         SELECT id FROM permission_entry WHERE organization_id = :org AND supporter_id = :supporterId
         UNION SELECT e.id FROM supporter_contact sc STRAIGHT_JOIN permission_entry e
-          ON e.organization_id = :org AND e.contact_point_id = sc.contact_point_id AND e.state IN ('no', 'start')
+          ON e.organization_id = :org AND e.contact_point_id = sc.contact_point_id
+          AND e.state IN ('no', 'start')
           WHERE sc.organization_id = :org AND sc.supporter_id = :supporterId
-        UNION SELECT id FROM permission_entry WHERE organization_id = :org AND contact_point_id IN (:others) AND state IN ('no', 'start'))
-        SELECT e.*, t.name AS recorded_name, cp.shown FROM mine STRAIGHT_JOIN permission_entry e ON e.id = mine.id
+        UNION
+        SELECT id
+        FROM permission_entry
+        WHERE organization_id = :org AND contact_point_id IN (:others) AND state IN ('no', 'start'))
+        SELECT e.*, t.name AS recorded_name, cp.shown
+        FROM mine
+        STRAIGHT_JOIN permission_entry e ON e.id = mine.id
         LEFT JOIN contact_point cp ON cp.id = e.contact_point_id LEFT JOIN teammate t ON t.id = e.recorded_by
         ORDER BY e.said_at DESC, e.id DESC`,
       { supporterId, others: [...others, 0] },

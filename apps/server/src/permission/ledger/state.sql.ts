@@ -1,10 +1,19 @@
-import { MARK_KINDS, MARK_RULES, type Cell, type MarkHolder, type Mark, type MarkKind, type MarkRule, type Marks } from '@goodword/core/permission';
+import {
+  MARK_KINDS,
+  MARK_RULES,
+  type Cell,
+  type MarkHolder,
+  type Mark,
+  type MarkKind,
+  type MarkRule,
+  type Marks,
+} from '@goodword/core/permission';
 import type { Channel, Scope } from '@goodword/core/permission';
 
 /*
- * The derived table in SQL, made from the core's one table of marks (MARK_RULES): which entries make a mark, what moment
- * it carries and whose it is stand there and nowhere else. Folding many entries by one statement is what deriving a
- * million states anew needs; see decision 025.
+ * The derived table in SQL, made from the core's one table of marks (MARK_RULES): which entries make a mark,
+ * what moment it carries and whose it is stand there and nowhere else. Folding many entries by one statement
+ * is what deriving a million states anew needs; see decision 025.
  */
 
 /** The name of a mark in the core as its columns are named. */
@@ -34,8 +43,15 @@ const quoted = (words: readonly string[]) => words.map((word) => `'${word}'`).jo
 function makesSql(rule: MarkRule): string {
   const parts = [`state = '${rule.state}'`];
   if (rule.byPerson) parts.push('by_person = 1');
-  if (rule.how) parts.push(`how IN (${quoted(rule.how)})`, ...(rule.stops ? ["contact_point_id IS NOT NULL AND scope = 'all'"] : []));
-  if (rule.notHow) parts.push(`(how NOT IN (${quoted(rule.notHow)})${rule.stops ? " OR contact_point_id IS NULL OR scope <> 'all'" : ''})`);
+  if (rule.how)
+    parts.push(
+      `how IN (${quoted(rule.how)})`,
+      ...(rule.stops ? ["contact_point_id IS NOT NULL AND scope = 'all'"] : []),
+    );
+  if (rule.notHow)
+    parts.push(
+      `(how NOT IN (${quoted(rule.notHow)})${rule.stops ? " OR contact_point_id IS NULL OR scope <> 'all'" : ''})`,
+    );
   return `(${parts.join(' AND ')})`;
 }
 
@@ -43,7 +59,11 @@ function makesSql(rule: MarkRule): string {
 const KEY: Record<MarkHolder, { point: string; person: string; named: string }> = {
   address: { point: 'contact_point_id', person: '0', named: 'contact_point_id IS NOT NULL' },
   person: { point: '0', person: 'supporter_id', named: 'supporter_id IS NOT NULL' },
-  both: { point: 'contact_point_id', person: 'supporter_id', named: 'contact_point_id IS NOT NULL AND supporter_id IS NOT NULL' },
+  both: {
+    point: 'contact_point_id',
+    person: 'supporter_id',
+    named: 'contact_point_id IS NOT NULL AND supporter_id IS NOT NULL',
+  },
 };
 export const HOLDERS = Object.keys(KEY) as MarkHolder[];
 
@@ -73,7 +93,9 @@ export function kindsOf(holder: MarkHolder, among: readonly MarkKind[] = MARK_KI
 /** For each kind, whether any of the chosen entries makes it: to fold only what is there. */
 export function kindsMadeSql(which: string): string {
   const made = MARK_KINDS.map((kind) => `MAX(${makesSql(MARK_RULES[kind])}) AS ${COLUMN_OF[kind]}`);
-  return `SELECT ${made.join(', ')} FROM permission_entry WHERE organization_id = :org AND taken_back_at IS NULL AND ${which}`;
+  return `SELECT ${made.join(', ')}
+    FROM permission_entry
+    WHERE organization_id = :org AND taken_back_at IS NULL AND ${which}`;
 }
 
 /** Folds the chosen entries into the cells of a holder: the SQL form of `foldEntries`. */
@@ -83,7 +105,8 @@ export function foldSql(holder: MarkHolder, kinds: readonly MarkKind[], which: s
     const rule: MarkRule = MARK_RULES[kind];
     const at = rule.at === 'until' ? 'COALESCE(until_at, said_at)' : 'said_at';
     const tail = kind === 'pause' ? `, DATE_FORMAT(COALESCE(until_at, said_at), '${MOMENT}')` : '';
-    return `MAX(IF(${makesSql(rule)}, CONCAT(DATE_FORMAT(${at}, '${MOMENT}'), LPAD(id, 20, '0')${tail}), NULL)) AS ${COLUMN_OF[kind]}_mark`;
+    return `MAX(IF(${makesSql(rule)}, CONCAT(DATE_FORMAT(${at}, '${MOMENT}'), LPAD(id, 20, '0')${tail}),
+      NULL)) AS ${COLUMN_OF[kind]}_mark`;
   });
   const read = kinds.flatMap((kind) => {
     const mark = `${COLUMN_OF[kind]}_mark`;
@@ -94,10 +117,12 @@ export function foldSql(holder: MarkHolder, kinds: readonly MarkKind[], which: s
     ];
   });
   const made = kinds.map((kind) => makesSql(MARK_RULES[kind])).join(' OR ');
-  return `INSERT INTO ${into} (organization_id, contact_point_id, supporter_id, channel, scope, ${kinds.flatMap(columnsOf).join(', ')})
+  return `INSERT INTO ${into} (organization_id, contact_point_id, supporter_id, channel, scope,
+    ${kinds.flatMap(columnsOf).join(', ')})
     SELECT organization_id, point, person, channel, scope, ${read.join(', ')} FROM (
       SELECT organization_id, ${point} AS point, ${person} AS person, channel, scope, ${marks.join(', ')}
-      FROM permission_entry WHERE organization_id = :org AND taken_back_at IS NULL AND ${named} AND (${made}) AND ${which}
+      FROM permission_entry
+      WHERE organization_id = :org AND taken_back_at IS NULL AND ${named} AND (${made}) AND ${which}
       GROUP BY organization_id, point, person, channel, scope) n
     ON DUPLICATE KEY UPDATE ${newerMarks(kinds, into)}`;
 }
@@ -108,7 +133,9 @@ export function cellOf(row: StateRow): Cell {
   return { contactPointId, supporterId, channel, scope, marks: marksOf(row) };
 }
 
-const MARKS = MARK_KINDS.map((kind) => ({ kind, atName: `${COLUMN_OF[kind]}_at`, entryName: `${COLUMN_OF[kind]}_entry` }) as const);
+const MARKS = MARK_KINDS.map(
+  (kind) => ({ kind, atName: `${COLUMN_OF[kind]}_at`, entryName: `${COLUMN_OF[kind]}_entry` }) as const,
+);
 
 function marksOf(row: StateRow): Marks {
   const marks: Marks = {};
@@ -131,14 +158,18 @@ export function cellValues(cell: Cell, kinds: readonly MarkKind[]): (Date | numb
   });
 }
 
-/** Whether somebody has said anything beside what a batch brought, as a condition. Both are SQL expressions. */
+/**
+ * Whether somebody has said anything beside what a batch brought, as a condition. Both are SQL expressions.
+ */
 export function saidBesidesSql(supporterId: string, batchId: string): string {
-  return `EXISTS (SELECT 1 FROM permission_entry e WHERE e.organization_id = :org AND e.supporter_id = ${supporterId}
+  return `EXISTS (SELECT 1 FROM permission_entry e
+    WHERE e.organization_id = :org AND e.supporter_id = ${supporterId}
     AND NOT (e.batch_id <=> ${batchId}) AND e.state <> 'back')`;
 }
 
 /** Whether anything was said at an address that outlives a batch: a no, or an entry of another source. */
 export function keptAtSql(contactPointId: string, batchId: string): string {
-  return `EXISTS (SELECT 1 FROM permission_entry e WHERE e.organization_id = :org AND e.contact_point_id = ${contactPointId}
+  return `EXISTS (SELECT 1 FROM permission_entry e
+    WHERE e.organization_id = :org AND e.contact_point_id = ${contactPointId}
     AND (e.state = 'no' OR (NOT (e.batch_id <=> ${batchId}) AND e.state <> 'back')))`;
 }

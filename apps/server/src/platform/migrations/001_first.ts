@@ -1,8 +1,8 @@
 import type { Knex } from 'knex';
 
 /*
- * Times are UTC. Every row names its organization; supporters and what hangs on them also a chapter. Facts (permission
- * entries, delivery events, audit) are only added. Names follow the objects of the product.
+ * Times are UTC. Every row names its organization; supporters and what hangs on them also a chapter. Facts
+ * (permission entries, delivery events, audit) are only added. Names follow the objects of the product.
  */
 const ORG = 'organization_id INT UNSIGNED NOT NULL';
 const ID = 'id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY';
@@ -92,7 +92,8 @@ const TABLES = [
 ];
 
 export async function up(knex: Knex): Promise<void> {
-  for (const table of TABLES) await knex.raw(`CREATE TABLE ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
+  for (const table of TABLES)
+    await knex.raw(`CREATE TABLE ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
 }
 
 export async function down(knex: Knex): Promise<void> {

@@ -1,6 +1,9 @@
 import type { Knex } from 'knex';
 
-/* The permission ledger in full: pauses, relationships, places, rules of the house, forms and what follows them. */
+/*
+ * The permission ledger in full: pauses, relationships, places, rules of the house, forms and what follows
+ * them.
+ */
 const ORG = 'organization_id INT UNSIGNED NOT NULL';
 const ID = 'id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY';
 const AT = 'DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3)';
@@ -37,10 +40,13 @@ const CHANGES = [
 ];
 
 export async function up(knex: Knex): Promise<void> {
-  for (const table of TABLES) await knex.raw(`CREATE TABLE ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
+  for (const table of TABLES)
+    await knex.raw(`CREATE TABLE ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
   for (const change of CHANGES) await knex.raw(`ALTER TABLE ${change}`);
   await knex('list').where('is_public', 1).update({ on_preferences: 1, by_form: 1 });
-  await knex.raw("UPDATE delivery d JOIN message m ON m.id = d.message_id SET d.counts = 0 WHERE m.purpose = 'service'");
+  await knex.raw(
+    "UPDATE delivery d JOIN message m ON m.id = d.message_id SET d.counts = 0 WHERE m.purpose = 'service'",
+  );
 }
 
 const BACK = [

@@ -13,7 +13,8 @@ const TABLES = [
     PRIMARY KEY (campaign_id, supporter_id), KEY by_standing (organization_id, campaign_id, standing, supporter_id), KEY by_supporter (organization_id, supporter_id), KEY by_batch (organization_id, batch_id))`,
   `layout (${ID}, ${ORG}, name VARCHAR(120) NOT NULL, what VARCHAR(10) NOT NULL, header_key CHAR(64) NOT NULL, header JSON NOT NULL, columns JSON NOT NULL, made_by BIGINT UNSIGNED NULL,
     used_at ${AT}, UNIQUE KEY by_header (organization_id, header_key), KEY by_use (organization_id, used_at))`,
-  // Whatever else a row holds: further addresses, tags, own id, postal address, standing, day and words of permission, status.
+  // Whatever else a row holds: further addresses, tags, own id, postal address, standing, day and words of
+  // permission, status.
   `batch_more (${ORG}, ${ROW}, kind ENUM('email','mobile','tag','post','standing','signed','words','status') NOT NULL, n SMALLINT UNSIGNED NOT NULL DEFAULT 0,
     normal VARCHAR(254) COLLATE utf8mb4_bin NOT NULL DEFAULT '', value VARCHAR(2000) NOT NULL DEFAULT '', PRIMARY KEY (batch_id, row_no, kind, n), KEY by_kind (batch_id, kind, row_no))`,
   `batch_gift (${ORG}, ${ROW}, amount BIGINT NOT NULL, currency CHAR(3) NOT NULL, given_on INT NOT NULL, own_id VARCHAR(80) NULL, appeal VARCHAR(60) NULL, recurring TINYINT NOT NULL,
@@ -24,7 +25,21 @@ const TABLES = [
   `mail_domain (${ORG}, domain VARCHAR(253) COLLATE utf8mb4_bin NOT NULL, takes_mail TINYINT NOT NULL, asked_at ${AT}, PRIMARY KEY (organization_id, domain))`,
 ];
 
-const VERDICTS = ['new', 'shares', 'update', 'same', 'here', 'look', 'skipped', 'no', 'hold', 'gift', 'doubled', 'aside', 'failed'];
+const VERDICTS = [
+  'new',
+  'shares',
+  'update',
+  'same',
+  'here',
+  'look',
+  'skipped',
+  'no',
+  'hold',
+  'gift',
+  'doubled',
+  'aside',
+  'failed',
+];
 // The twin of `looseEmail` (core/intake): without dots and plus part before the @.
 const LOOSE =
   "IF(kind = 'email', CONCAT(REPLACE(SUBSTRING_INDEX(SUBSTRING_INDEX(normal, '@', 1), '+', 1), '.', ''), '@', SUBSTRING_INDEX(normal, '@', -1)), NULL)";
@@ -50,7 +65,8 @@ const CHANGES = [
 ];
 
 export async function up(knex: Knex): Promise<void> {
-  for (const table of TABLES) await knex.raw(`CREATE TABLE ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
+  for (const table of TABLES)
+    await knex.raw(`CREATE TABLE ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
   for (const change of CHANGES) await knex.raw(`ALTER TABLE ${change}`);
   await knex.raw('UPDATE batch SET text_key = storage_key, ended_at = created_at, seen_at = created_at');
 }
@@ -71,7 +87,9 @@ const BACK = [
 
 export async function down(knex: Knex): Promise<void> {
   await knex.raw("DELETE FROM permission_entry WHERE state = 'back'");
-  await knex.raw("DELETE FROM batch_row WHERE verdict NOT IN ('new','shares','update','here','look','failed')");
+  await knex.raw(
+    "DELETE FROM batch_row WHERE verdict NOT IN ('new','shares','update','here','look','failed')",
+  );
   for (const change of BACK) await knex.raw(`ALTER TABLE ${change}`);
   for (const table of [...TABLES].reverse()) await knex.schema.dropTable(/^\w+/.exec(table)![0]);
 }

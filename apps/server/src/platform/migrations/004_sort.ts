@@ -1,6 +1,9 @@
 import type { Knex } from 'knex';
 
-/* Sorting in full: what changed is logged with whom it changed, and every column can be read from an index alone. */
+/*
+ * Sorting in full: what changed is logged with whom it changed, and every column can be read from an index
+ * alone.
+ */
 const ORG = 'organization_id INT UNSIGNED NOT NULL';
 const ID = 'id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY';
 const AT = 'DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3)';
@@ -43,7 +46,8 @@ const BACK = [
 ];
 
 export async function up(knex: Knex): Promise<void> {
-  for (const table of TABLES) await knex.raw(`CREATE TABLE ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
+  for (const table of TABLES)
+    await knex.raw(`CREATE TABLE ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
   for (const change of CHANGES) await knex.raw(`ALTER TABLE ${change}`);
 }
 

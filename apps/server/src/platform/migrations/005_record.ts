@@ -1,6 +1,9 @@
 import type { Knex } from 'knex';
 
-/* The record in full: notes, households, records brought together, edits that can be undone, calling, and segments over time. */
+/*
+ * The record in full: notes, households, records brought together, edits that can be undone, calling, and
+ * segments over time.
+ */
 const ORG = 'organization_id INT UNSIGNED NOT NULL';
 const ID = 'id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY';
 const AT = 'DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3)';
@@ -32,8 +35,8 @@ const CHANGES = [
   'message ADD personal_to BIGINT UNSIGNED NULL',
   'tag ADD handed_down TINYINT NOT NULL DEFAULT 1',
   'field ADD is_required TINYINT NOT NULL DEFAULT 0',
-  // Long text has room; of values that are shorter than the prefix the index still holds all, so that a column is read from it alone
-  // (InnoDB's prefix index optimization, on since MariaDB 10.10).
+  // Long text has room; of values that are shorter than the prefix the index still holds all, so that a
+  // column is read from it alone (InnoDB's prefix index optimization, on since MariaDB 10.10).
   'field_value MODIFY text_value VARCHAR(4000) NULL, DROP KEY by_text, ADD KEY by_text (organization_id, field_id, text_value(500), supporter_id)',
   'batch_value MODIFY text_value VARCHAR(4000) NULL',
   'batch_before MODIFY text_value VARCHAR(4000) NULL',
@@ -55,7 +58,8 @@ const BACK = [
 ];
 
 export async function up(knex: Knex): Promise<void> {
-  for (const table of TABLES) await knex.raw(`CREATE TABLE ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
+  for (const table of TABLES)
+    await knex.raw(`CREATE TABLE ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
   for (const change of CHANGES) await knex.raw(`ALTER TABLE ${change}`);
   // Who made a segment before its versions were kept is not known; what it says is.
   await knex.raw(

@@ -2,9 +2,9 @@ import type { Knex } from 'knex';
 import { readRegion } from '@goodword/core/fields';
 
 /*
- * Rules that were kept before forms asked to confirm, and before CASL's relationships of charities were told apart, take
- * the careful side, as a version of their own. A change that a second owner must agree to waits in its own table. Whose
- * region stands in the postal address alone gets it as the place.
+ * Rules that were kept before forms asked to confirm, and before CASL's relationships of charities were told
+ * apart, take the careful side, as a version of their own. A change that a second owner must agree to waits
+ * in its own table. Whose region stands in the postal address alone gets it as the place.
  */
 const SLICE = 5000;
 const WORDS =
@@ -22,19 +22,31 @@ export async function up(knex: Knex): Promise<void> {
 }
 
 interface Kept {
-  places: Record<string, { preset: string; charityOnly?: string[]; confirm: Record<string, boolean | number> }>;
+  places: Record<
+    string,
+    { preset: string; charityOnly?: string[]; confirm: Record<string, boolean | number> }
+  >;
 }
 
 async function carefulRules(knex: Knex): Promise<void> {
   const newest = knex('house_rules').max('id').groupBy('organization_id');
-  const rows = (await knex('house_rules').whereIn('id', newest).select('organization_id', 'rules')) as { organization_id: number; rules: unknown }[];
+  const rows = (await knex('house_rules').whereIn('id', newest).select('organization_id', 'rules')) as {
+    organization_id: number;
+    rules: unknown;
+  }[];
   for (const { organization_id, rules: kept } of rows) {
     const rules = (typeof kept === 'string' ? JSON.parse(kept) : kept) as Kept;
     for (const place of Object.values(rules.places)) {
       place.confirm = { ...place.confirm, email: true, text: true, call: true };
       if (place.preset === 'canada') place.charityOnly = ['gift', 'volunteering'];
     }
-    await knex('house_rules').insert({ organization_id, rules: JSON.stringify(rules), words: WORDS, effects: '[]', made_by: null });
+    await knex('house_rules').insert({
+      organization_id,
+      rules: JSON.stringify(rules),
+      words: WORDS,
+      effects: '[]',
+      made_by: null,
+    });
   }
 }
 
@@ -50,7 +62,10 @@ async function placeOfPost(knex: Knex, from: number): Promise<{ from: number; mo
   for (const { id, country, said, region } of found) {
     const home = said ?? country;
     if (home !== country) continue;
-    const code = readRegion(`${home}-${region.trim()}`) ?? readRegion(`${region.trim()}, ${home}`) ?? readRegion(region.trim());
+    const code =
+      readRegion(`${home}-${region.trim()}`) ??
+      readRegion(`${region.trim()}, ${home}`) ??
+      readRegion(region.trim());
     if (code?.startsWith(`${home}-`))
       await knex('supporter')
         .where({ id })

@@ -1,9 +1,9 @@
 import type { Knex } from 'knex';
 
 /*
- * What evidence was missing: when an address was on hold and why, the form and the page that an entry came by, the reply
- * that it was said in, and when a reply reached us. And a refusal of a part, though it came in an answer, is no STOP: START
- * does not lift it.
+ * What evidence was missing: when an address was on hold and why, the form and the page that an entry came
+ * by, the reply that it was said in, and when a reply reached us. And a refusal of a part, though it came in
+ * an answer, is no STOP: START does not lift it.
  */
 const ORG = 'organization_id INT UNSIGNED NOT NULL';
 
@@ -42,22 +42,38 @@ interface Kept {
   places: Record<string, { options: string[]; offerNeeded?: boolean }>;
 }
 
-/** Houses that use the soft opt-in of charities take the careful side until they say since when a refusal was offered. */
+/**
+ * Houses that use the soft opt-in of charities take the careful side until they say since when a refusal was
+ * offered.
+ */
 async function carefulRules(knex: Knex): Promise<void> {
   const newest = knex('house_rules').max('id').groupBy('organization_id');
-  const rows = (await knex('house_rules').whereIn('id', newest).select('organization_id', 'rules')) as { organization_id: number; rules: unknown }[];
+  const rows = (await knex('house_rules').whereIn('id', newest).select('organization_id', 'rules')) as {
+    organization_id: number;
+    rules: unknown;
+  }[];
   for (const { organization_id, rules: kept } of rows) {
     const rules = (typeof kept === 'string' ? JSON.parse(kept) : kept) as Kept;
-    const using = Object.values(rules.places).filter((place) => place.options.includes('charity-soft-opt-in'));
+    const using = Object.values(rules.places).filter((place) =>
+      place.options.includes('charity-soft-opt-in'),
+    );
     if (using.length === 0) continue;
     for (const place of using) place.offerNeeded = true;
-    await knex('house_rules').insert({ organization_id, rules: JSON.stringify(rules), words: WORDS, effects: '[]', made_by: null });
+    await knex('house_rules').insert({
+      organization_id,
+      rules: JSON.stringify(rules),
+      words: WORDS,
+      effects: '[]',
+      made_by: null,
+    });
   }
 }
 
 export async function down(knex: Knex): Promise<void> {
   await knex.raw('ALTER TABLE bulk_member DROP KEY by_supporter');
   await knex.raw('ALTER TABLE reply DROP COLUMN received_at');
-  await knex.raw('ALTER TABLE permission_entry DROP COLUMN form_id, DROP COLUMN form_version, DROP COLUMN page, DROP COLUMN reply_id');
+  await knex.raw(
+    'ALTER TABLE permission_entry DROP COLUMN form_id, DROP COLUMN form_version, DROP COLUMN page, DROP COLUMN reply_id',
+  );
   await knex.schema.dropTable('address_hold');
 }

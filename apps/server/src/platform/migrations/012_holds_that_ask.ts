@@ -1,8 +1,8 @@
 import type { Knex } from 'knex';
 
 /*
- * A hold that waits for somebody to say what was meant is told from one of a bounce, so that the answer releases the first
- * and leaves the second.
+ * A hold that waits for somebody to say what was meant is told from one of a bounce, so that the answer
+ * releases the first and leaves the second.
  */
 export async function up(knex: Knex): Promise<void> {
   await knex.raw('ALTER TABLE address_hold ADD asks TINYINT(1) NOT NULL DEFAULT 0');

@@ -1,8 +1,9 @@
 import type { Knex } from 'knex';
 
 /*
- * What an organization says of itself, its chapters and its teammates; how teammates are let in (one-time links by mail),
- * how guessing is slowed down, and the keys of the house, wrapped by the secret so that the secret can be changed.
+ * What an organization says of itself, its chapters and its teammates; how teammates are let in (one-time
+ * links by mail), how guessing is slowed down, and the keys of the house, wrapped by the secret so that the
+ * secret can be changed.
  */
 const ID = 'id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY';
 const AT = 'DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3)';
@@ -24,15 +25,19 @@ export async function up(knex: Knex): Promise<void> {
     ADD left_at DATETIME(3) NULL, ADD signed_in_at DATETIME(3) NULL`);
   await knex.raw(`ALTER TABLE session ADD id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT, ADD UNIQUE KEY by_id (id), ADD seen_at ${AT},
     ADD network VARCHAR(45) NOT NULL DEFAULT '', ADD browser VARCHAR(200) NOT NULL DEFAULT '', ADD KEY by_teammate (organization_id, teammate_id)`);
-  for (const table of TABLES) await knex.raw(`CREATE TABLE ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
+  for (const table of TABLES)
+    await knex.raw(`CREATE TABLE ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
 }
 
 export async function down(knex: Knex): Promise<void> {
-  for (const table of ['teammate_link', 'sign_in_failure', 'house_key']) await knex.raw(`DROP TABLE ${table}`);
+  for (const table of ['teammate_link', 'sign_in_failure', 'house_key'])
+    await knex.raw(`DROP TABLE ${table}`);
   await knex.raw(
     'ALTER TABLE session DROP KEY by_teammate, DROP COLUMN browser, DROP COLUMN network, DROP COLUMN seen_at, DROP KEY by_id, DROP COLUMN id',
   );
-  await knex.raw('ALTER TABLE teammate DROP COLUMN signed_in_at, DROP COLUMN left_at, DROP COLUMN answers_to, DROP COLUMN title');
+  await knex.raw(
+    'ALTER TABLE teammate DROP COLUMN signed_in_at, DROP COLUMN left_at, DROP COLUMN answers_to, DROP COLUMN title',
+  );
   await knex.raw('ALTER TABLE chapter DROP COLUMN postal_address');
   await knex.raw(
     'ALTER TABLE organization DROP COLUMN changed_by, DROP COLUMN version, DROP COLUMN logo_id, DROP COLUMN languages, DROP COLUMN legal_name',

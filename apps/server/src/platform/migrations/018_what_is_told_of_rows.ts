@@ -5,8 +5,9 @@ const COUNTED = ['plan', 'draft', 'reading', 'found'] as const;
 type Counting = Record<string, unknown> & { mends?: Record<string, unknown>[] };
 
 /**
- * By what a row of a file met somebody who is here, to be told of it; and what an act on many people has to say of those whom
- * it left out, such as who is not on a sheet of labels, and why. What is counted of a file is counted from 1 everywhere.
+ * By what a row of a file met somebody who is here, to be told of it; and what an act on many people has to
+ * say of those whom it left out, such as who is not on a sheet of labels, and why. What is counted of a file
+ * is counted from 1 everywhere.
  */
 export async function up(knex: Knex): Promise<void> {
   await knex.raw('ALTER TABLE batch_row ADD met_by VARCHAR(20) NULL');
@@ -21,10 +22,15 @@ export async function down(knex: Knex): Promise<void> {
 }
 
 async function countFrom(knex: Knex, by: 1 | -1): Promise<void> {
-  const batches = (await knex('batch').select('id', ...COUNTED)) as ({ id: number } & Record<(typeof COUNTED)[number], unknown>)[];
+  const batches = (await knex('batch').select('id', ...COUNTED)) as ({ id: number } & Record<
+    (typeof COUNTED)[number],
+    unknown
+  >)[];
   for (const { id, ...batch } of batches) {
     const moved = COUNTED.flatMap((column) => {
-      const value = (typeof batch[column] === 'string' ? JSON.parse(batch[column]) : batch[column]) as Counting | null;
+      const value = (
+        typeof batch[column] === 'string' ? JSON.parse(batch[column]) : batch[column]
+      ) as Counting | null;
       if (value === null) return [];
       const plan = column === 'draft' ? (value.plan as Counting | undefined) : value;
       if (plan) moveAll(plan, by);

@@ -1,8 +1,9 @@
 import type { Knex } from 'knex';
 
 /**
- * Names as docs/glossary.md has them: the stage of somebody on a roster, who is suppressed, what is in flight, a link that was
- * clicked, what puts a tag on. Columns, values and the keys of what is kept as JSON are renamed together.
+ * Names as docs/glossary.md has them: the stage of somebody on a roster, who is suppressed, what is in
+ * flight, a link that was clicked, what puts a tag on. Columns, values and the keys of what is kept as JSON
+ * are renamed together.
  */
 const COLUMNS = [
   ['campaign', 'standings', 'stages'],
@@ -30,7 +31,13 @@ const KEPT = [
   ['segment', ['tree']],
   ['segment_version', ['tree']],
 ] as const;
-const KEYS = { standing: 'stage', standings: 'stages', deed: 'event', tagDeeds: 'tagTriggers', tag_deeds: 'tag_triggers' };
+const KEYS = {
+  standing: 'stage',
+  standings: 'stages',
+  deed: 'event',
+  tagDeeds: 'tagTriggers',
+  tag_deeds: 'tag_triggers',
+};
 /** Values by the keys under which they stand, members of a list by the key of the list. */
 const WORDS: Record<string, Record<string, string>> = {
   to: { standing: 'stage' },
@@ -42,7 +49,8 @@ const WORDS: Record<string, Record<string, string>> = {
 };
 
 export async function up(knex: Knex): Promise<void> {
-  for (const [table, from, to] of COLUMNS) await knex.raw(`ALTER TABLE ${table} RENAME COLUMN ${from} TO ${to}`);
+  for (const [table, from, to] of COLUMNS)
+    await knex.raw(`ALTER TABLE ${table} RENAME COLUMN ${from} TO ${to}`);
   await knex.raw('ALTER TABLE roster RENAME INDEX by_standing TO by_stage');
   for (const [table, column, from, to] of VALUES) await renameValue(knex, table, column, from, to);
   await renameKept(knex, KEYS, WORDS);
@@ -50,14 +58,26 @@ export async function up(knex: Knex): Promise<void> {
 
 export async function down(knex: Knex): Promise<void> {
   const keys = flipped(KEYS);
-  await renameKept(knex, keys, Object.fromEntries(Object.entries(WORDS).map(([at, words]) => [keys[at] ?? at, flipped(words)])));
-  for (const [table, column, from, to] of [...VALUES].reverse()) await renameValue(knex, table, column, to, from);
+  await renameKept(
+    knex,
+    keys,
+    Object.fromEntries(Object.entries(WORDS).map(([at, words]) => [keys[at] ?? at, flipped(words)])),
+  );
+  for (const [table, column, from, to] of [...VALUES].reverse())
+    await renameValue(knex, table, column, to, from);
   await knex.raw('ALTER TABLE roster RENAME INDEX by_stage TO by_standing');
-  for (const [table, from, to] of COLUMNS) await knex.raw(`ALTER TABLE ${table} RENAME COLUMN ${to} TO ${from}`);
+  for (const [table, from, to] of COLUMNS)
+    await knex.raw(`ALTER TABLE ${table} RENAME COLUMN ${to} TO ${from}`);
 }
 
 /** A value of an ENUM: beside the old one first, so that no row is without. */
-async function renameValue(knex: Knex, table: string, column: string, from: string, to: string): Promise<void> {
+async function renameValue(
+  knex: Knex,
+  table: string,
+  column: string,
+  from: string,
+  to: string,
+): Promise<void> {
   const [found] = (await knex('information_schema.columns')
     .select({ type: 'COLUMN_TYPE', start: 'COLUMN_DEFAULT' })
     .whereRaw('TABLE_SCHEMA = DATABASE()')
@@ -68,7 +88,9 @@ async function renameValue(knex: Knex, table: string, column: string, from: stri
   await knex(table)
     .where({ [column]: from })
     .update({ [column]: to });
-  await knex.raw(`ALTER TABLE ${table} MODIFY ${column} ${found!.type.replace(`'${from}'`, `'${to}'`)} ${rest}`);
+  await knex.raw(
+    `ALTER TABLE ${table} MODIFY ${column} ${found!.type.replace(`'${from}'`, `'${to}'`)} ${rest}`,
+  );
 }
 
 async function renameKept(knex: Knex, keys: Record<string, string>, words: typeof WORDS): Promise<void> {
@@ -102,4 +124,5 @@ function renamed(value: unknown, at: string, keys: Record<string, string>, words
   );
 }
 
-const flipped = (words: Record<string, string>) => Object.fromEntries(Object.entries(words).map(([from, to]) => [to, from]));
+const flipped = (words: Record<string, string>) =>
+  Object.fromEntries(Object.entries(words).map(([from, to]) => [to, from]));

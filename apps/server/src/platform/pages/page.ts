@@ -27,7 +27,9 @@ export function supporterPage(
   body: string,
   options: { language?: Language; framed?: boolean; script?: string; logo?: PageLogo | null } = {},
 ): string {
-  const logo = options.logo ? `<img class="logo" src="${escapeHtml(options.logo.src)}" alt="${escapeHtml(options.logo.of)}">` : '';
+  const logo = options.logo
+    ? `<img class="logo" src="${escapeHtml(options.logo.src)}" alt="${escapeHtml(options.logo.of)}">`
+    : '';
   const script = options.script ? `<script src="${options.script}" defer></script>` : '';
   return `<!doctype html><html lang="${options.language ?? 'en'}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><meta name="referrer" content="no-referrer">
 <title>${escapeHtml(title)}</title><style>${STYLE}</style>${script}</head><body${options.framed ? ' class="framed"' : ''}><main>${logo}${body}</main></body></html>`;
@@ -38,10 +40,18 @@ export function lines(text: string): string {
   return escapeHtml(text).replace(/\n/g, '<br>');
 }
 
-/** The language of a page: asked for, else the first that the browser likes and we have, else the one given. */
-export function languageOf(request: { query: unknown; headers: Record<string, unknown> }, known: readonly Language[], otherwise: Language): Language {
+/**
+ * The language of a page: asked for, else the first that the browser likes and we have, else the one given.
+ */
+export function languageOf(
+  request: { query: unknown; headers: Record<string, unknown> },
+  known: readonly Language[],
+  otherwise: Language,
+): Language {
   const asked = (request.query as { lang?: unknown }).lang;
   if (known.includes(asked as Language)) return asked as Language;
-  const liked = ((request.headers['accept-language'] as string | undefined) ?? '').split(',').map((part) => part.trim().slice(0, 2).toLowerCase());
+  const liked = ((request.headers['accept-language'] as string | undefined) ?? '')
+    .split(',')
+    .map((part) => part.trim().slice(0, 2).toLowerCase());
   return (liked.find((one) => known.includes(one as Language)) as Language | undefined) ?? otherwise;
 }

@@ -1,16 +1,21 @@
 import type { Language } from '@goodword/core/forms';
 import type { Channel, PermissionState } from '@goodword/core/permission';
 
-/* What supporters' pages say in each of their languages. `{…}` is filled in; filled words are escaped by the page. */
+/*
+ * What supporters' pages say in each of their languages. `{…}` is filled in; filled words are escaped by the
+ * page.
+ */
 const EN = {
   thanks: 'Thank you',
-  confirmMail: 'If you gave an email address, look into your mailbox: we may have sent you a mail with a button to confirm.',
+  confirmMail:
+    'If you gave an email address, look into your mailbox: we may have sent you a mail with a button to confirm.',
   confirmText: 'If you asked for texts, answer the text we sent with YES.',
   stoppedTexts: 'If you once stopped our texts, text START to {number} from your phone to get them again.',
   required: 'Please fill this in.',
   optional: 'optional',
   badEmail: '“{value}” is not an email address. Expected something like name@example.org.',
-  badMobile: '“{value}” is not a telephone number that we can read. From another country, begin with + and its code.',
+  badMobile:
+    '“{value}” is not a telephone number that we can read. From another country, begin with + and its code.',
   badValue: '“{value}” does not fit here.',
   addressForAsk: 'You ticked a box that needs this.',
   noAddress: 'Please give an address that we can reach you at.',
@@ -19,7 +24,8 @@ const EN = {
   closedForm: 'This form is closed',
   closedFormBody: 'Nothing can be sent in here at the moment.',
   tooMany: 'That was very often',
-  tooManyBody: 'Too many forms came from your connection. Wait ten minutes and try again; nothing you sent before is lost.',
+  tooManyBody:
+    'Too many forms came from your connection. Wait ten minutes and try again; nothing you sent before is lost.',
   tooBig: 'That was too much at once',
   tooBigBody: 'What was sent is larger than a form can be. Go back, shorten it and send it again.',
   country: 'Choose a country',
@@ -59,7 +65,8 @@ const EN = {
   pauseDays: '{days} days',
   whyTitle: 'Why we write to you',
   yoursTitle: 'Your name and addresses',
-  yoursBody: 'A new address counts once you press the button in the mail or answer the text that we send there.',
+  yoursBody:
+    'A new address counts once you press the button in the mail or answer the text that we send there.',
   first: 'First name',
   last: 'Last name',
   email: 'Email',
@@ -69,8 +76,10 @@ const EN = {
   dataTitle: 'What we hold about you',
   download: 'Download it all (JSON)',
   erase: 'Ask us to erase me',
-  eraseAsked: 'You asked to be erased. A person will do it within a month, and tell you if the law keeps us from something.',
-  oldLink: 'Your data, names and addresses open with a link of their own, which goes to the address we have. It lasts 30 days.',
+  eraseAsked:
+    'You asked to be erased. A person will do it within a month, and tell you if the law keeps us from something.',
+  oldLink:
+    'Your data, names and addresses open with a link of their own, which goes to the address we have. It lasts 30 days.',
   freshLink: 'Send me a fresh link',
   neverAsk: 'Never ask me again',
   neverAskBody: 'We then send no more requests to confirm to this address.',
@@ -86,8 +95,10 @@ const EN = {
     'Saved. It holds once you answer YES to the text that goes to your phone now. A phone that left two such texts unanswered is not asked again.',
   wantsFresh: 'Saved. To get more, open this page from a newer message or from a fresh link.',
   freshSent: 'A fresh link is on its way to the address we have.',
-  freshEnough: 'Three links went to the address we have within a day. The newest of them opens this page; another can be sent tomorrow.',
-  freshClosed: 'No link can be sent: the addresses we have take no mail from us. Please write to us at the address below.',
+  freshEnough:
+    'Three links went to the address we have within a day. The newest of them opens this page; another can be sent tomorrow.',
+  freshClosed:
+    'No link can be sent: the addresses we have take no mail from us. Please write to us at the address below.',
   freshAway: 'The link could not be sent just now. Please try again in some minutes.',
   leaveTitle: 'No more {what}?',
   leaveBody: 'One press, and {organization} sends you no more {what} by {channel}.',
@@ -120,13 +131,16 @@ export type Phrases = typeof EN;
 
 const ES: Phrases = {
   thanks: 'Gracias',
-  confirmMail: 'Si nos dio un correo electrónico, mire su buzón: puede que le hayamos enviado un mensaje con un botón para confirmar.',
+  confirmMail:
+    'Si nos dio un correo electrónico, mire su buzón: puede que le hayamos enviado un mensaje con un botón para confirmar.',
   confirmText: 'Si pidió mensajes de texto, responda YES al que le enviamos.',
-  stoppedTexts: 'Si alguna vez detuvo nuestros mensajes de texto, envíe START al {number} desde su teléfono para recibirlos de nuevo.',
+  stoppedTexts:
+    'Si alguna vez detuvo nuestros mensajes de texto, envíe START al {number} desde su teléfono para recibirlos de nuevo.',
   required: 'Por favor, complete esto.',
   optional: 'opcional',
   badEmail: '«{value}» no es un correo electrónico. Se espera algo como nombre@example.org.',
-  badMobile: '«{value}» no es un número de teléfono que podamos leer. Desde otro país, empiece con + y su código.',
+  badMobile:
+    '«{value}» no es un número de teléfono que podamos leer. Desde otro país, empiece con + y su código.',
   badValue: '«{value}» no sirve aquí.',
   addressForAsk: 'Marcó una casilla que necesita esto.',
   noAddress: 'Denos una dirección en la que podamos contactarle.',
@@ -135,9 +149,11 @@ const ES: Phrases = {
   closedForm: 'Este formulario está cerrado',
   closedFormBody: 'Por el momento no se puede enviar nada aquí.',
   tooMany: 'Han sido demasiadas veces',
-  tooManyBody: 'Llegaron demasiados formularios desde su conexión. Espere diez minutos e inténtelo de nuevo; nada de lo enviado se ha perdido.',
+  tooManyBody:
+    'Llegaron demasiados formularios desde su conexión. Espere diez minutos e inténtelo de nuevo; nada de lo enviado se ha perdido.',
   tooBig: 'Era demasiado de una vez',
-  tooBigBody: 'Lo enviado es más grande de lo que cabe en un formulario. Vuelva atrás, acórtelo y envíelo de nuevo.',
+  tooBigBody:
+    'Lo enviado es más grande de lo que cabe en un formulario. Vuelva atrás, acórtelo y envíelo de nuevo.',
   country: 'Elija un país',
   numberCountry: 'País del número',
   number: 'Número',
@@ -175,7 +191,8 @@ const ES: Phrases = {
   pauseDays: '{days} días',
   whyTitle: 'Por qué le escribimos',
   yoursTitle: 'Su nombre y direcciones',
-  yoursBody: 'Una nueva dirección vale cuando pulse el botón del correo o responda al mensaje que enviamos allí.',
+  yoursBody:
+    'Una nueva dirección vale cuando pulse el botón del correo o responda al mensaje que enviamos allí.',
   first: 'Nombre',
   last: 'Apellido',
   email: 'Correo electrónico',
@@ -185,8 +202,10 @@ const ES: Phrases = {
   dataTitle: 'Lo que guardamos sobre usted',
   download: 'Descargarlo todo (JSON)',
   erase: 'Pedir que me borren',
-  eraseAsked: 'Pidió que le borremos. Una persona lo hará en el plazo de un mes y le dirá si la ley nos lo impide en algo.',
-  oldLink: 'Sus datos, nombre y direcciones se abren con un enlace propio, que llega a la dirección que tenemos. Vale 30 días.',
+  eraseAsked:
+    'Pidió que le borremos. Una persona lo hará en el plazo de un mes y le dirá si la ley nos lo impide en algo.',
+  oldLink:
+    'Sus datos, nombre y direcciones se abren con un enlace propio, que llega a la dirección que tenemos. Vale 30 días.',
   freshLink: 'Enviarme un enlace nuevo',
   neverAsk: 'No me pregunten más',
   neverAskBody: 'No enviaremos más solicitudes de confirmación a esta dirección.',
@@ -200,10 +219,13 @@ const ES: Phrases = {
     'Cada correo nuestro tiene un enlace para darse de baja y elegir lo que recibe. Con un enlace reciente a su dirección puede ver, descargar y corregir todo lo que guardamos, y pedir que lo borremos. También puede escribir a la dirección de arriba.',
   phoneAsked:
     'Guardado. Vale cuando responda YES al mensaje de texto que sale ahora a su teléfono. A un teléfono que dejó dos sin respuesta no se le pregunta más.',
-  wantsFresh: 'Guardado. Para recibir más, abra esta página desde un mensaje más reciente o con un enlace nuevo.',
+  wantsFresh:
+    'Guardado. Para recibir más, abra esta página desde un mensaje más reciente o con un enlace nuevo.',
   freshSent: 'Un enlace nuevo va en camino a la dirección que tenemos.',
-  freshEnough: 'En un día ya salieron tres enlaces a la dirección que tenemos. El más nuevo abre esta página; mañana podrá salir otro.',
-  freshClosed: 'No se puede enviar ningún enlace: las direcciones que tenemos no reciben correo nuestro. Escríbanos a la dirección de abajo.',
+  freshEnough:
+    'En un día ya salieron tres enlaces a la dirección que tenemos. El más nuevo abre esta página; mañana podrá salir otro.',
+  freshClosed:
+    'No se puede enviar ningún enlace: las direcciones que tenemos no reciben correo nuestro. Escríbanos a la dirección de abajo.',
   freshAway: 'El enlace no pudo salir en este momento. Inténtelo de nuevo en unos minutos.',
   leaveTitle: '¿No más {what}?',
   leaveBody: 'Un clic, y {organization} no le enviará más {what} por {channel}.',
@@ -238,11 +260,13 @@ const FR: Phrases = {
   confirmMail:
     'Si vous avez donné une adresse électronique, regardez votre boîte : nous avons pu y envoyer un message avec un bouton pour confirmer.',
   confirmText: 'Si vous avez demandé des textos, répondez YES à celui que nous avons envoyé.',
-  stoppedTexts: 'Si vous aviez arrêté nos textos, envoyez START au {number} depuis votre téléphone pour les recevoir à nouveau.',
+  stoppedTexts:
+    'Si vous aviez arrêté nos textos, envoyez START au {number} depuis votre téléphone pour les recevoir à nouveau.',
   required: 'Veuillez remplir ceci.',
   optional: 'facultatif',
   badEmail: '« {value} » n’est pas une adresse électronique. On attend quelque chose comme nom@example.org.',
-  badMobile: '« {value} » n’est pas un numéro de téléphone lisible. Depuis un autre pays, commencez par + et son indicatif.',
+  badMobile:
+    '« {value} » n’est pas un numéro de téléphone lisible. Depuis un autre pays, commencez par + et son indicatif.',
   badValue: '« {value} » ne convient pas ici.',
   addressForAsk: 'Vous avez coché une case qui a besoin de ceci.',
   noAddress: 'Donnez-nous une adresse où vous joindre.',
@@ -251,7 +275,8 @@ const FR: Phrases = {
   closedForm: 'Ce formulaire est fermé',
   closedFormBody: 'Rien ne peut être envoyé ici pour le moment.',
   tooMany: 'C’était très souvent',
-  tooManyBody: 'Trop de formulaires sont venus de votre connexion. Attendez dix minutes et réessayez ; rien de ce que vous avez envoyé n’est perdu.',
+  tooManyBody:
+    'Trop de formulaires sont venus de votre connexion. Attendez dix minutes et réessayez ; rien de ce que vous avez envoyé n’est perdu.',
   tooBig: 'C’était trop à la fois',
   tooBigBody: 'L’envoi est plus grand qu’un formulaire ne peut l’être. Revenez, raccourcissez et renvoyez.',
   country: 'Choisissez un pays',
@@ -271,7 +296,8 @@ const FR: Phrases = {
   confirmed: 'Vous avez confirmé',
   confirmedBody: 'Merci. {organization} vous enverra ce que vous avez demandé.',
   expired: 'Ce lien est trop ancien',
-  expiredBody: 'Il valait quelque temps après l’inscription. Inscrivez-vous encore une fois, un nouveau viendra.',
+  expiredBody:
+    'Il valait quelque temps après l’inscription. Inscrivez-vous encore une fois, un nouveau viendra.',
   addressTitle: 'Est-ce votre nouvelle adresse ?',
   addressBody: '{organization} vous écrira désormais à {address}.',
   addressDone: 'Votre adresse est changée',
@@ -281,7 +307,8 @@ const FR: Phrases = {
   choicesTitle: 'Ce que vous recevez de {organization}',
   choicesIntro: 'Cochez ce que vous voulez, laissez le reste, et enregistrez. Cela vaut tout de suite.',
   saved: 'Enregistré. Voici où vous en êtes.',
-  paused: 'En pause jusqu’au {day}. D’ici là, vous ne recevez que ce que vous lancez vous-même, comme un reçu.',
+  paused:
+    'En pause jusqu’au {day}. D’ici là, vous ne recevez que ce que vous lancez vous-même, comme un reçu.',
   unpause: 'Finir la pause maintenant',
   save: 'Enregistrer mes choix',
   nothing: 'Ne m’envoyez plus rien',
@@ -291,7 +318,8 @@ const FR: Phrases = {
   pauseDays: '{days} jours',
   whyTitle: 'Pourquoi nous vous écrivons',
   yoursTitle: 'Votre nom et vos adresses',
-  yoursBody: 'Une nouvelle adresse compte dès que vous pressez le bouton du message, ou répondez au texto, que nous y envoyons.',
+  yoursBody:
+    'Une nouvelle adresse compte dès que vous pressez le bouton du message, ou répondez au texto, que nous y envoyons.',
   first: 'Prénom',
   last: 'Nom',
   email: 'Courriel',
@@ -301,8 +329,10 @@ const FR: Phrases = {
   dataTitle: 'Ce que nous savons de vous',
   download: 'Tout télécharger (JSON)',
   erase: 'Demander à être effacé',
-  eraseAsked: 'Vous avez demandé à être effacé. Une personne s’en charge dans le mois et vous dira si la loi nous en empêche.',
-  oldLink: 'Vos données, nom et adresses s’ouvrent avec un lien à part, envoyé à l’adresse que nous avons. Il vaut 30 jours.',
+  eraseAsked:
+    'Vous avez demandé à être effacé. Une personne s’en charge dans le mois et vous dira si la loi nous en empêche.',
+  oldLink:
+    'Vos données, nom et adresses s’ouvrent avec un lien à part, envoyé à l’adresse que nous avons. Il vaut 30 jours.',
   freshLink: 'Envoyez-moi un nouveau lien',
   neverAsk: 'Ne me demandez plus rien',
   neverAskBody: 'Nous n’enverrons plus de demandes de confirmation à cette adresse.',
@@ -316,9 +346,11 @@ const FR: Phrases = {
     'Chaque message contient un lien pour partir et pour choisir ce que vous recevez. Par un lien récent envoyé à votre adresse, vous pouvez voir, télécharger et corriger tout ce que nous conservons, et demander son effacement. Vous pouvez aussi écrire à l’adresse ci-dessus.',
   phoneAsked:
     'Enregistré. C’est valable dès que vous répondez YES au texto qui part maintenant vers votre téléphone. Un téléphone resté deux fois sans réponse n’est plus sollicité.',
-  wantsFresh: 'Enregistré. Pour recevoir davantage, ouvrez cette page depuis un message plus récent ou un nouveau lien.',
+  wantsFresh:
+    'Enregistré. Pour recevoir davantage, ouvrez cette page depuis un message plus récent ou un nouveau lien.',
   freshSent: 'Un nouveau lien est en route vers l’adresse que nous avons.',
-  freshEnough: 'Trois liens sont partis en un jour vers l’adresse que nous avons. Le plus récent ouvre cette page ; un autre pourra partir demain.',
+  freshEnough:
+    'Trois liens sont partis en un jour vers l’adresse que nous avons. Le plus récent ouvre cette page ; un autre pourra partir demain.',
   freshClosed:
     'Aucun lien ne peut partir : les adresses que nous avons ne reçoivent pas de courrier de notre part. Écrivez-nous à l’adresse ci-dessous.',
   freshAway: 'Le lien n’a pas pu partir à l’instant. Réessayez dans quelques minutes.',
@@ -355,11 +387,13 @@ const DE: Phrases = {
   confirmMail:
     'Wenn Sie eine E-Mail-Adresse angegeben haben, sehen Sie in Ihr Postfach: vielleicht liegt dort eine Mail mit einem Knopf zum Bestätigen.',
   confirmText: 'Wenn Sie SMS möchten, antworten Sie auf unsere SMS mit YES.',
-  stoppedTexts: 'Wenn Sie unsere SMS früher abbestellt haben, senden Sie START von Ihrem Telefon an {number}, um sie wieder zu bekommen.',
+  stoppedTexts:
+    'Wenn Sie unsere SMS früher abbestellt haben, senden Sie START von Ihrem Telefon an {number}, um sie wieder zu bekommen.',
   required: 'Bitte ausfüllen.',
   optional: 'freiwillig',
   badEmail: '„{value}“ ist keine E-Mail-Adresse. Erwartet wird etwas wie name@example.org.',
-  badMobile: '„{value}“ ist keine lesbare Telefonnummer. Aus einem anderen Land beginnen Sie mit + und der Vorwahl.',
+  badMobile:
+    '„{value}“ ist keine lesbare Telefonnummer. Aus einem anderen Land beginnen Sie mit + und der Vorwahl.',
   badValue: '„{value}“ passt hier nicht.',
   addressForAsk: 'Sie haben ein Kästchen angekreuzt, das dies braucht.',
   noAddress: 'Bitte geben Sie eine Adresse an, unter der wir Sie erreichen.',
@@ -368,9 +402,11 @@ const DE: Phrases = {
   closedForm: 'Dieses Formular ist geschlossen',
   closedFormBody: 'Im Moment kann hier nichts abgeschickt werden.',
   tooMany: 'Das war sehr oft',
-  tooManyBody: 'Von Ihrem Anschluss kamen zu viele Formulare. Warten Sie zehn Minuten und versuchen Sie es noch einmal; nichts davor ging verloren.',
+  tooManyBody:
+    'Von Ihrem Anschluss kamen zu viele Formulare. Warten Sie zehn Minuten und versuchen Sie es noch einmal; nichts davor ging verloren.',
   tooBig: 'Das war zu viel auf einmal',
-  tooBigBody: 'Das Abgeschickte ist größer, als ein Formular sein kann. Gehen Sie zurück, kürzen Sie es und schicken Sie es noch einmal.',
+  tooBigBody:
+    'Das Abgeschickte ist größer, als ein Formular sein kann. Gehen Sie zurück, kürzen Sie es und schicken Sie es noch einmal.',
   country: 'Land wählen',
   numberCountry: 'Land der Nummer',
   number: 'Nummer',
@@ -384,7 +420,8 @@ const DE: Phrases = {
   confirmTitle: 'Ein Druck, und Sie sind dabei',
   confirmBody: '{organization} schickt Ihnen, worum Sie gebeten haben:',
   confirmButton: 'Ja, das war ich',
-  confirmNot: 'Das waren nicht Sie? Schließen Sie diese Seite. Es geschieht nichts, und nichts wird Ihnen geschickt.',
+  confirmNot:
+    'Das waren nicht Sie? Schließen Sie diese Seite. Es geschieht nichts, und nichts wird Ihnen geschickt.',
   confirmed: 'Sie haben bestätigt',
   confirmedBody: 'Danke. {organization} schickt Ihnen, worum Sie gebeten haben.',
   expired: 'Dieser Link ist zu alt',
@@ -396,7 +433,8 @@ const DE: Phrases = {
   deadBody:
     'Er wurde unterwegs abgeschnitten, stand in einer Probe, oder sein Ziel gibt es nicht mehr. Nehmen Sie den Link der neuesten Nachricht oder antworten Sie ihr mit dem Wort „unsubscribe“.',
   choicesTitle: 'Was Sie von {organization} bekommen',
-  choicesIntro: 'Kreuzen Sie an, was Sie möchten, lassen Sie das andere leer, und speichern Sie. Es gilt sofort.',
+  choicesIntro:
+    'Kreuzen Sie an, was Sie möchten, lassen Sie das andere leer, und speichern Sie. Es gilt sofort.',
   saved: 'Gespeichert. So steht es jetzt.',
   paused: 'Pause bis {day}. Bis dahin bekommen Sie nur, was Sie selbst auslösen, etwa eine Quittung.',
   unpause: 'Pause jetzt beenden',
@@ -408,7 +446,8 @@ const DE: Phrases = {
   pauseDays: '{days} Tage',
   whyTitle: 'Warum wir Ihnen schreiben',
   yoursTitle: 'Ihr Name und Ihre Adressen',
-  yoursBody: 'Eine neue Adresse gilt, sobald Sie den Knopf in der Mail drücken oder auf die SMS antworten, die wir dorthin schicken.',
+  yoursBody:
+    'Eine neue Adresse gilt, sobald Sie den Knopf in der Mail drücken oder auf die SMS antworten, die wir dorthin schicken.',
   first: 'Vorname',
   last: 'Nachname',
   email: 'E-Mail',
@@ -418,8 +457,10 @@ const DE: Phrases = {
   dataTitle: 'Was wir über Sie wissen',
   download: 'Alles herunterladen (JSON)',
   erase: 'Bitte löscht mich',
-  eraseAsked: 'Sie haben um Löschung gebeten. Ein Mensch tut es innerhalb eines Monats und sagt Ihnen, wenn das Gesetz uns an etwas hindert.',
-  oldLink: 'Ihre Daten, Namen und Adressen öffnet ein eigener Link, der an die Adresse geht, die wir haben. Er gilt 30 Tage.',
+  eraseAsked:
+    'Sie haben um Löschung gebeten. Ein Mensch tut es innerhalb eines Monats und sagt Ihnen, wenn das Gesetz uns an etwas hindert.',
+  oldLink:
+    'Ihre Daten, Namen und Adressen öffnet ein eigener Link, der an die Adresse geht, die wir haben. Er gilt 30 Tage.',
   freshLink: 'Schickt mir einen neuen Link',
   neverAsk: 'Fragt mich nicht mehr',
   neverAskBody: 'Dann schicken wir keine Bitten um Bestätigung mehr an diese Adresse.',
@@ -433,10 +474,13 @@ const DE: Phrases = {
     'Jede unserer Mails hat einen Link, um aufzuhören und zu wählen, was Sie bekommen. Über einen frischen Link an Ihre Adresse können Sie alles Gespeicherte sehen, herunterladen und berichtigen und uns bitten, es zu löschen. Sie können auch an die Adresse oben schreiben.',
   phoneAsked:
     'Gespeichert. Es gilt, sobald Sie der SMS, die jetzt an Ihr Telefon geht, mit YES antworten. Ein Telefon, das zweimal nicht geantwortet hat, wird nicht mehr gefragt.',
-  wantsFresh: 'Gespeichert. Um mehr zu bekommen, öffnen Sie die Seite aus einer neueren Nachricht oder mit einem neuen Link.',
+  wantsFresh:
+    'Gespeichert. Um mehr zu bekommen, öffnen Sie die Seite aus einer neueren Nachricht oder mit einem neuen Link.',
   freshSent: 'Ein neuer Link ist unterwegs an die Adresse, die wir haben.',
-  freshEnough: 'Drei Links gingen an einem Tag an die Adresse, die wir haben. Der neueste öffnet diese Seite; morgen kann ein weiterer gehen.',
-  freshClosed: 'Es kann kein Link gehen: Die Adressen, die wir haben, bekommen keine Post von uns. Bitte schreiben Sie uns an die Anschrift unten.',
+  freshEnough:
+    'Drei Links gingen an einem Tag an die Adresse, die wir haben. Der neueste öffnet diese Seite; morgen kann ein weiterer gehen.',
+  freshClosed:
+    'Es kann kein Link gehen: Die Adressen, die wir haben, bekommen keine Post von uns. Bitte schreiben Sie uns an die Anschrift unten.',
   freshAway: 'Der Link konnte gerade nicht gehen. Bitte versuchen Sie es in einigen Minuten noch einmal.',
   leaveTitle: 'Keine {what} mehr?',
   leaveBody: 'Ein Druck, und {organization} schickt Ihnen keine {what} mehr per {channel}.',
@@ -444,7 +488,8 @@ const DE: Phrases = {
   leaveAll: 'Alles abbestellen',
   leaveNothing: 'Es geschieht nichts, bis Sie einen Knopf drücken.',
   leftTitle: '{what}: abbestellt',
-  leftBody: '{organization} schickt Ihnen keine {what} mehr per {channel}. Was Sie sonst möchten, geht weiter.',
+  leftBody:
+    '{organization} schickt Ihnen keine {what} mehr per {channel}. Was Sie sonst möchten, geht weiter.',
   leftAllTitle: 'Alles abbestellt',
   leftAllBody: '{organization} schickt Ihnen nichts mehr per {channel}.',
   keep: 'Schickt mir weiter {what}',
@@ -477,5 +522,11 @@ export function channelPhrase(p: Phrases, channel: Channel): string {
 }
 
 export function statePhrase(p: Phrases, state: PermissionState): string {
-  return { yes: p.stateYes, implied: p.stateImplied, asked: p.stateAsked, never: p.stateNever, no: p.stateNo }[state];
+  return {
+    yes: p.stateYes,
+    implied: p.stateImplied,
+    asked: p.stateAsked,
+    never: p.stateNever,
+    no: p.stateNo,
+  }[state];
 }

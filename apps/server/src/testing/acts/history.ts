@@ -59,7 +59,9 @@ export interface ModelRequest {
   done: boolean;
 }
 
-/** Two records that are one for a while: the addresses of the one that stays, and what the other came with. */
+/**
+ * Two records that are one for a while: the addresses of the one that stays, and what the other came with.
+ */
 export interface Merged {
   kept: Someone;
   gone: Someone;
@@ -69,7 +71,9 @@ export interface Merged {
   from: number;
 }
 
-/** Does something in the program and tells the model; says what it did, or null where there was nothing to do. */
+/**
+ * Does something in the program and tells the model; says what it did, or null where there was nothing to do.
+ */
 export type Act = (h: History) => Promise<string | null>;
 
 /** A few people who share some addresses, and all that is done to them; each act is told to the model too. */
@@ -115,7 +119,14 @@ export class History {
 
   async post(path: string, fields: [string, string][] | Record<string, string>): Promise<number> {
     const body = new URLSearchParams(fields);
-    return (await fetch(this.world.house.config.PUBLIC_URL + path, { method: 'POST', body, headers: this.headers, redirect: 'manual' })).status;
+    return (
+      await fetch(this.world.house.config.PUBLIC_URL + path, {
+        method: 'POST',
+        body,
+        headers: this.headers,
+        redirect: 'manual',
+      })
+    ).status;
   }
 
   /** Does one of the acts that there is an occasion for. */

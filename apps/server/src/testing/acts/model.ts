@@ -1,10 +1,16 @@
 /*
- * The product's own words on permission ("Permission, the heart"), read as plainly as they stand and without a look at
- * the core: everything that was ever said is kept in one list, and each question goes through all of it.
+ * The product's own words on permission ("Permission, the heart"), read as plainly as they stand and without
+ * a look at the core: everything that was ever said is kept in one list, and each question goes through all
+ * of it.
  */
 export type ModelChannel = 'email' | 'text' | 'call' | 'post';
 export type ModelKind = 'email' | 'mobile' | 'post';
-export const KIND_OF: Record<ModelChannel, ModelKind> = { email: 'email', text: 'mobile', call: 'mobile', post: 'post' };
+export const KIND_OF: Record<ModelChannel, ModelKind> = {
+  email: 'email',
+  text: 'mobile',
+  call: 'mobile',
+  post: 'post',
+};
 export const MODEL_CHANNELS: ModelChannel[] = ['email', 'text', 'call', 'post'];
 export const COUNTRIES = ['US', 'CA', 'FR'];
 export const SCOPES = ['appeals', 'news', 'service'];
@@ -65,12 +71,16 @@ export type ModelNeed = 'yes' | 'implied' | 'nothing';
 
 /** What the house asks for, as the histories set it. */
 export interface Rules {
-  needs: Record<string, Record<Exclude<ModelChannel, 'text'>, { list: ModelNeed; service: ModelNeed; other: ModelNeed }>>;
+  needs: Record<
+    string,
+    Record<Exclude<ModelChannel, 'text'>, { list: ModelNeed; service: ModelNeed; other: ModelNeed }>
+  >;
   /** Months that a gift counts, null where it does not. */
   gift: Record<string, number | null>;
 }
 
-export type ModelAnswer = 'send' | 'no-address' | 'do-not-contact' | 'said-no' | 'on-hold' | 'asked' | 'no-permission' | 'paused';
+export type ModelAnswer =
+  'send' | 'no-address' | 'do-not-contact' | 'said-no' | 'on-hold' | 'asked' | 'no-permission' | 'paused';
 
 /** Everything that was said in one history, and what it comes to. */
 export class Model {
@@ -88,16 +98,21 @@ export class Model {
 
   /** Of a question: all that was said on the channel and covers the scope. */
   private about(channel: ModelChannel, scope: string): Saying[] {
-    return this.sayings.filter((one) => !one.takenBack && one.channel === channel && this.covers(one.scope, scope));
+    return this.sayings.filter(
+      (one) => !one.takenBack && one.channel === channel && this.covers(one.scope, scope),
+    );
   }
 
   /**
-   * The No that stands for a person at an address: said through the address by anybody, or by the person anywhere, with
-   * no agreement of their own at this address later, nor, for a STOP, a START of this number later.
+   * The No that stands for a person at an address: said through the address by anybody, or by the person
+   * anywhere, with no agreement of their own at this address later, nor, for a STOP, a START of this number
+   * later.
    */
   standingNo(who: Someone, where: ModelPlace, channel: ModelChannel, scope: string): boolean {
     const said = this.about(channel, scope);
-    const back = said.filter((one) => one.what === 'yes' && one.own && one.who === who && one.where === where).map((one) => one.at);
+    const back = said
+      .filter((one) => one.what === 'yes' && one.own && one.who === who && one.where === where)
+      .map((one) => one.at);
     const start = said.filter((one) => one.what === 'start' && one.where === where).map((one) => one.at);
     return said.some(
       (one) =>
@@ -109,15 +124,21 @@ export class Model {
   }
 
   /**
-   * Whether a person is closed at an address, theirs or not yet: at one that is not theirs every No of theirs stands, and a
-   * START that somebody else sent from there is none of theirs.
+   * Whether a person is closed at an address, theirs or not yet: at one that is not theirs every No of theirs
+   * stands, and a START that somebody else sent from there is none of theirs.
    */
   closed(who: Someone, where: ModelPlace, channel: ModelChannel, scope: string): boolean {
     if (who.addresses.includes(where)) return this.standingNo(who, where, channel, scope);
     return this.about(channel, scope).some((one) => one.what === 'no' && one.who === who);
   }
 
-  state(who: Someone, where: ModelPlace, channel: ModelChannel, scope: string, now: number): 'yes' | 'implied' | 'asked' | 'never' | 'no' {
+  state(
+    who: Someone,
+    where: ModelPlace,
+    channel: ModelChannel,
+    scope: string,
+    now: number,
+  ): 'yes' | 'implied' | 'asked' | 'never' | 'no' {
     if (this.standingNo(who, where, channel, scope)) return 'no';
     const own = this.about(channel, scope).filter((one) => one.who === who && one.where === where);
     if (own.some((one) => one.what === 'yes')) return 'yes';
@@ -141,7 +162,9 @@ export class Model {
   }
 
   private paused(who: Someone, channel: ModelChannel, now: number): boolean {
-    const last = this.sayings.filter((one) => one.what === 'pause' && one.who === who && one.channel === channel).at(-1);
+    const last = this.sayings
+      .filter((one) => one.what === 'pause' && one.who === who && one.channel === channel)
+      .at(-1);
     return last !== undefined && (last.until ?? 0) >= now;
   }
 
@@ -156,7 +179,12 @@ export class Model {
     return scope !== 'service' && this.paused(who, channel, now) ? 'paused' : 'send';
   }
 
-  private suffices(who: Someone, channel: ModelChannel, scope: string, state: 'yes' | 'implied' | 'asked' | 'never'): boolean {
+  private suffices(
+    who: Someone,
+    channel: ModelChannel,
+    scope: string,
+    state: 'yes' | 'implied' | 'asked' | 'never',
+  ): boolean {
     if (state === 'yes') return true;
     if (state === 'asked' || channel === 'text') return false;
     const needs = this.rules.needs[who.country]![channel];
@@ -165,7 +193,12 @@ export class Model {
   }
 
   /** The first address that may be written to; else the reason at the first. */
-  person(who: Someone, channel: ModelChannel, scope: string, now: number): { answer: ModelAnswer; to: ModelPlace | null } {
+  person(
+    who: Someone,
+    channel: ModelChannel,
+    scope: string,
+    now: number,
+  ): { answer: ModelAnswer; to: ModelPlace | null } {
     let first: ModelAnswer | null = null;
     for (const where of who.addresses) {
       if (where.kind !== KIND_OF[channel] || (channel === 'text' && where.landline)) continue;

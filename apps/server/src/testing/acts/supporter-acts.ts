@@ -17,7 +17,15 @@ async function leave(h: History, what: 'this' | 'all'): Promise<string | null> {
   const status = await h.post(mail.leave, what === 'this' ? { 'List-Unsubscribe': 'One-Click' } : { what });
   if (status !== 200) throw new Error(`leaving answered ${status}`);
   const scope = what === 'this' ? mail.scope : 'all';
-  h.say({ who: mail.who, where: mail.where, channel: 'email', scope, what: 'no', own: true, mail: keyOf(h, mail) });
+  h.say({
+    who: mail.who,
+    where: mail.where,
+    channel: 'email',
+    scope,
+    what: 'no',
+    own: true,
+    mail: keyOf(h, mail),
+  });
   return `${mail.who.name} at ${mail.where.normal} left ${scope}`;
 }
 
@@ -25,7 +33,8 @@ async function undo(h: History): Promise<string | null> {
   const mail = mailOf(h);
   if (!mail) return null;
   await h.post(mail.leave, { what: 'back' });
-  for (const one of h.model.sayings) if (one.mail === keyOf(h, mail) && Date.now() - one.at < 7 * DAY_MS) one.takenBack = true;
+  for (const one of h.model.sayings)
+    if (one.mail === keyOf(h, mail) && Date.now() - one.at < 7 * DAY_MS) one.takenBack = true;
   return `${mail.who.name} undid the leaving of one mail`;
 }
 
@@ -40,15 +49,37 @@ async function choose(h: History): Promise<string | null> {
   // A box of a channel that a STOP closed is not on the page.
   if (channel === 'text' && h.model.standingNo(mail.who, where, 'text', 'all')) return null;
   const key = `${channel}.${scope}`;
-  const fields: [string, string][] = [['act', 'choose'], ['wasSaid', '1'], ['shown', key], on ? ['on', key] : ['was', key]];
+  const fields: [string, string][] = [
+    ['act', 'choose'],
+    ['wasSaid', '1'],
+    ['shown', key],
+    on ? ['on', key] : ['was', key],
+  ];
   const status = await h.post(mail.leave.replace('/leave/', '/choices/'), fields);
   if (status !== 200) throw new Error(`choosing answered ${status}: ${h.log.join(' | ')}`);
   const inTime = Date.now() - mail.at <= 30 * DAY_MS;
-  if (!on) h.say({ who: mail.who, where: channel === 'email' ? where : null, channel, scope, what: 'no', own: true });
-  else if (inTime && channel === 'email') h.say({ who: mail.who, where, channel, scope, what: 'yes', own: true });
+  if (!on)
+    h.say({
+      who: mail.who,
+      where: channel === 'email' ? where : null,
+      channel,
+      scope,
+      what: 'no',
+      own: true,
+    });
+  else if (inTime && channel === 'email')
+    h.say({ who: mail.who, where, channel, scope, what: 'yes', own: true });
   else if (inTime && h.model.state(mail.who, where, channel, scope, Date.now()) !== 'yes') {
     h.say({ who: mail.who, where, channel, scope, what: 'asked', own: true });
-    h.requests.push({ who: mail.who, where, channel, scope, at: Date.now(), from: h.world.house.sink.mails.length, done: false });
+    h.requests.push({
+      who: mail.who,
+      where,
+      channel,
+      scope,
+      at: Date.now(),
+      from: h.world.house.sink.mails.length,
+      done: false,
+    });
   }
   return `${mail.who.name} at ${where.normal} ${on ? 'ticked' : 'unticked'} ${key}${inTime ? '' : ' by an old link'}`;
 }
@@ -60,7 +91,8 @@ async function pause(h: History): Promise<string | null> {
   if (days === 0 && Date.now() - mail.at > 30 * DAY_MS) return null;
   await h.post(mail.leave.replace('/leave/', '/choices/'), { act: `pause-${days}` });
   const until = days === 0 ? Date.now() : Math.floor(Date.now() / DAY_MS + days) * DAY_MS + DAY_MS - 1;
-  for (const channel of MODEL_CHANNELS) h.say({ who: mail.who, where: null, channel, scope: 'all', what: 'pause', own: true, until });
+  for (const channel of MODEL_CHANNELS)
+    h.say({ who: mail.who, where: null, channel, scope: 'all', what: 'pause', own: true, until });
   return `${mail.who.name} pauses ${days} days`;
 }
 
@@ -70,7 +102,14 @@ async function nothing(h: History): Promise<string | null> {
   if (!mail || !mail.who.addresses.includes(mail.where)) return null;
   await h.post(mail.leave.replace('/leave/', '/choices/'), { act: 'nothing' });
   for (const channel of MODEL_CHANNELS)
-    h.say({ who: mail.who, where: channel === 'email' ? mail.where : null, channel, scope: 'all', what: 'no', own: true });
+    h.say({
+      who: mail.who,
+      where: channel === 'email' ? mail.where : null,
+      channel,
+      scope: 'all',
+      what: 'no',
+      own: true,
+    });
   return `${mail.who.name} wants nothing more`;
 }
 
@@ -81,7 +120,15 @@ async function reply(h: History): Promise<string | null> {
   if (!mail) return null;
   const text = h.one(STOPS)!;
   await h.world.mailIn(mail.where.normal, mail.replyTo, text);
-  h.say({ who: mail.who, where: mail.where, channel: 'email', scope: 'all', what: 'no', own: true, stop: true });
+  h.say({
+    who: mail.who,
+    where: mail.where,
+    channel: 'email',
+    scope: 'all',
+    what: 'no',
+    own: true,
+    stop: true,
+  });
   return `${mail.where.normal} answered “${text}”`;
 }
 
@@ -108,7 +155,9 @@ async function texted(h: History, words: string): Promise<string | null> {
   const reached = words === 'YES' && (await h.world.isAsked(where.id));
   await h.world.textIn(where.normal, words);
   const owners = h.ownersOf(where);
-  if (words === 'STOP') for (const who of owners) h.say({ who, where, channel: 'text', scope: 'all', what: 'no', own: true, stop: true });
+  if (words === 'STOP')
+    for (const who of owners)
+      h.say({ who, where, channel: 'text', scope: 'all', what: 'no', own: true, stop: true });
   if (words === 'START') {
     h.say({ who: owners[0]!, where, channel: 'text', scope: 'all', what: 'start', own: true });
     if (where.questions.length > 0) where.onHold = false;
@@ -131,8 +180,12 @@ function confirmed(h: History, requests: ModelRequest[]): void {
   for (const request of requests) {
     const { channel, scope, where } = request;
     const who = alive(request.who);
-    const since = h.model.sayings.filter((one) => !one.takenBack && one.what === 'no' && one.channel === channel && one.at >= request.at);
-    const dead = since.some((one) => one.where === where || one.who === who) || Date.now() - request.at > h.world.confirmDays * DAY_MS;
+    const since = h.model.sayings.filter(
+      (one) => !one.takenBack && one.what === 'no' && one.channel === channel && one.at >= request.at,
+    );
+    const dead =
+      since.some((one) => one.where === where || one.who === who) ||
+      Date.now() - request.at > h.world.confirmDays * DAY_MS;
     if (request.done || dead || who.erased) continue;
     request.done = true;
     h.say({ who, where, channel, scope, what: 'yes', own: true });
@@ -145,10 +198,23 @@ async function joins(h: History): Promise<string | null> {
   const where = who && h.addressOf(who, 'email');
   if (!where || h.merged || h.requests.some((one) => one.where === where && !one.done)) return null;
   const scope = h.world.list;
-  await h.post(`/join/${h.world.slug}`, { firstName: who.name, lastName: 'Lin', email: where.normal, agree_0: '1' });
+  await h.post(`/join/${h.world.slug}`, {
+    firstName: who.name,
+    lastName: 'Lin',
+    email: where.normal,
+    agree_0: '1',
+  });
   h.say({ who, where, channel: 'email', scope, what: 'asked', own: true });
   if (h.model.state(who, where, 'email', scope, Date.now()) !== 'yes')
-    h.requests.push({ who, where, channel: 'email', scope, at: Date.now(), from: h.world.house.sink.mails.length, done: false });
+    h.requests.push({
+      who,
+      where,
+      channel: 'email',
+      scope,
+      at: Date.now(),
+      from: h.world.house.sink.mails.length,
+      done: false,
+    });
   return `somebody types ${where.normal} into the form`;
 }
 

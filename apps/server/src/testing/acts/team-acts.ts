@@ -1,7 +1,15 @@
 import { houseDay } from '../harness';
 import { moveTo } from '../steps';
 import type { Act, History, Merged } from './history';
-import { MODEL_CHANNELS, COUNTRIES, KIND_OF, SCOPES, type ModelChannel, type ModelPlace, type Someone } from './model';
+import {
+  MODEL_CHANNELS,
+  COUNTRIES,
+  KIND_OF,
+  SCOPES,
+  type ModelChannel,
+  type ModelPlace,
+  type Someone,
+} from './model';
 
 async function settle(h: History): Promise<string | null> {
   const where = h.one(h.places.filter((one) => one.questions.length > 0 && h.ownersOf(one).length > 0));
@@ -10,7 +18,9 @@ async function settle(h: History): Promise<string | null> {
   const meant = h.random() < 0.5;
   const asked = await h.world.taskAt(id);
   await h.world.house.client.post(`/api/tasks/${id}/settle`, { outcome: meant ? 'meant' : 'not-meant' });
-  if (meant) for (const who of h.ownersOf(where)) h.say({ at: asked, who, where, channel: 'text', scope: 'all', what: 'no', own: true, stop: true });
+  if (meant)
+    for (const who of h.ownersOf(where))
+      h.say({ at: asked, who, where, channel: 'text', scope: 'all', what: 'no', own: true, stop: true });
   where.questions.shift();
   if (where.questions.length === 0) where.onHold = false;
   return `${where.normal}: ${meant ? 'meant stop' : 'did not mean it'}`;
@@ -20,8 +30,12 @@ async function release(h: History): Promise<string | null> {
   const where = h.one(h.places.filter((one) => one.onHold && h.ownersOf(one).length > 0));
   const who = where && h.ownersOf(where)[0];
   if (!who) return null;
-  const { status } = await h.world.house.client.call('POST', `/api/supporters/${who.id}/contact-points/${where.id}/release`);
-  if (where.questions.length > 0 && status !== 409) throw new Error('a hold was released while its question is open');
+  const { status } = await h.world.house.client.call(
+    'POST',
+    `/api/supporters/${who.id}/contact-points/${where.id}/release`,
+  );
+  if (where.questions.length > 0 && status !== 409)
+    throw new Error('a hold was released while its question is open');
   if (where.questions.length === 0) [where.onHold, where.bounces] = [false, []];
   return `${where.normal} released (${status})`;
 }
@@ -50,15 +64,29 @@ async function byHand(h: History): Promise<string | null> {
   const [start, end] = h.world.day(on);
   const at = state === 'yes' ? start : back === 0 ? Date.now() : end;
   const through = state === 'yes' || how === 'reply' ? where : null;
-  h.say({ at, who, where: through, channel, scope, what: state, own, ...(how === 'reply' && scope === 'all' ? { stop: true } : {}) });
+  h.say({
+    at,
+    who,
+    where: through,
+    channel,
+    scope,
+    what: state,
+    own,
+    ...(how === 'reply' && scope === 'all' ? { stop: true } : {}),
+  });
   return `by hand ${who.name} ${state} ${channel} ${scope} ${how} on ${on}`;
 }
 
 async function objects(h: History): Promise<string | null> {
   const who = h.one(h.living);
   if (!who) return null;
-  await h.world.house.client.post(`/api/supporters/${who.id}/objection`, { how: 'phone', on: houseDay(), words: 'No marketing, ever' });
-  for (const channel of MODEL_CHANNELS) h.say({ who, where: null, channel, scope: 'marketing', what: 'no', own: true });
+  await h.world.house.client.post(`/api/supporters/${who.id}/objection`, {
+    how: 'phone',
+    on: houseDay(),
+    words: 'No marketing, ever',
+  });
+  for (const channel of MODEL_CHANNELS)
+    h.say({ who, where: null, channel, scope: 'marketing', what: 'no', own: true });
   return `${who.name} objects`;
 }
 
@@ -70,7 +98,15 @@ async function gives(h: History): Promise<string | null> {
   for (const where of who.addresses)
     for (const channel of MODEL_CHANNELS)
       if (channel !== 'text' && KIND_OF[channel] === where.kind)
-        h.say({ at: Date.parse(`${on}T12:00:00Z`), who, where, channel, scope: 'marketing', what: 'gift', own: false });
+        h.say({
+          at: Date.parse(`${on}T12:00:00Z`),
+          who,
+          where,
+          channel,
+          scope: 'marketing',
+          what: 'gift',
+          own: false,
+        });
   return `${who.name} gives`;
 }
 
@@ -122,7 +158,8 @@ async function merges(h: History): Promise<string | null> {
   gone.into = kept;
   // What was closed for either is closed.
   for (const { where, channel, scope } of before)
-    if (!h.model.standingNo(kept, where, channel, scope)) h.say({ who: kept, where: null, channel, scope, what: 'no', own: false, byMerge: true });
+    if (!h.model.standingNo(kept, where, channel, scope))
+      h.say({ who: kept, where: null, channel, scope, what: 'no', own: false, byMerge: true });
   return 'brought together';
 }
 
@@ -135,19 +172,25 @@ async function parts(h: History, { kept, gone, own, moved, from }: Merged): Prom
   const since = h.model.sayings.slice(from);
   for (const saying of since) if (saying.byMerge) saying.takenBack = true;
   for (const saying of moved) saying.who = gone;
-  for (const saying of since) if (saying.who === kept && saying.what === 'no' && !saying.takenBack) h.model.say({ ...saying, who: gone });
+  for (const saying of since)
+    if (saying.who === kept && saying.what === 'no' && !saying.takenBack)
+      h.model.say({ ...saying, who: gone });
   gone.into = null;
   kept.addresses = own;
   h.merged = null;
   return 'parted';
 }
 
-function closedFor(h: History, two: Someone[]): { where: ModelPlace; channel: ModelChannel; scope: string }[] {
+function closedFor(
+  h: History,
+  two: Someone[],
+): { where: ModelPlace; channel: ModelChannel; scope: string }[] {
   const out: { where: ModelPlace; channel: ModelChannel; scope: string }[] = [];
   for (const where of new Set(two.flatMap((one) => one.addresses)))
     for (const channel of MODEL_CHANNELS)
       for (const scope of [...SCOPES, h.world.list, 'volunteering'])
-        if (two.some((who) => h.model.closed(who, where, channel, scope))) out.push({ where, channel, scope });
+        if (two.some((who) => h.model.closed(who, where, channel, scope)))
+          out.push({ where, channel, scope });
   return out;
 }
 

@@ -12,13 +12,18 @@ export function ChoicesPart({ field }: { field: FieldAdminView }) {
   const format = useFormat();
   const queryClient = useQueryClient();
   const [renaming, setRenaming] = useState<{ from: string; to: string } | null>(null);
-  const { data = [] } = useQuery({ queryKey: ['choices', field.id], queryFn: () => get<ChoiceUse[]>(`house/fields/${field.id}/choices`) });
+  const { data = [] } = useQuery({
+    queryKey: ['choices', field.id],
+    queryFn: () => get<ChoiceUse[]>(`house/fields/${field.id}/choices`),
+  });
   const rename = useMutation({
-    mutationFn: (change: { from: string; to: string }) => call<{ people: number }>('POST', `house/fields/${field.id}/choices/rename`, change),
+    mutationFn: (change: { from: string; to: string }) =>
+      call<{ people: number }>('POST', `house/fields/${field.id}/choices/rename`, change),
     onSuccess: () => (setRenaming(null), void refreshAll(queryClient)),
   });
   if (data.length === 0) return null;
-  const merges = renaming !== null && data.some(({ choice }) => choice === renaming.to.trim() && choice !== renaming.from);
+  const merges =
+    renaming !== null && data.some(({ choice }) => choice === renaming.to.trim() && choice !== renaming.from);
   return (
     <section className="sheet p-5" aria-label={t`Choices that people have`}>
       <h2 className="subtitle pb-1">{t`Choices that people have`}</h2>
@@ -26,7 +31,10 @@ export function ChoicesPart({ field }: { field: FieldAdminView }) {
         {data.map(({ choice, people }) => (
           <li key={choice} className="border-t border-hair py-2">
             {renaming?.from === choice ? (
-              <form className="flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), rename.mutate(renaming))}>
+              <form
+                className="flex flex-col gap-2"
+                onSubmit={(event) => (event.preventDefault(), rename.mutate(renaming))}
+              >
                 <div className="flex gap-2">
                   <input
                     className="input"
@@ -37,7 +45,11 @@ export function ChoicesPart({ field }: { field: FieldAdminView }) {
                     value={renaming.to}
                     onChange={(event) => setRenaming({ ...renaming, to: event.target.value })}
                   />
-                  <Button type="submit" weight="main" disabled={renaming.to.trim() === '' || renaming.to.trim() === choice || rename.isPending}>
+                  <Button
+                    type="submit"
+                    weight="main"
+                    disabled={renaming.to.trim() === '' || renaming.to.trim() === choice || rename.isPending}
+                  >
                     {merges ? t`Make them one` : t`Rename`}
                   </Button>
                 </div>
@@ -53,7 +65,11 @@ export function ChoicesPart({ field }: { field: FieldAdminView }) {
                 <span>{choice}</span>
                 <span className="text-ink2">
                   {format.number(people)}{' '}
-                  <button className="link ml-3" aria-label={t`Rename ${choice}`} onClick={() => setRenaming({ from: choice, to: choice })}>
+                  <button
+                    className="link ml-3"
+                    aria-label={t`Rename ${choice}`}
+                    onClick={() => setRenaming({ from: choice, to: choice })}
+                  >
                     {t`Rename or merge with another`}
                   </button>
                 </span>

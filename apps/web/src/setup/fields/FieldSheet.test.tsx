@@ -10,10 +10,13 @@ const FIELD = {
 
 function sheet(answers: StubbedAnswers = {}) {
   const done: string[] = [];
-  const shown = show(<FieldSheet field={FIELD} sections={['On the water', 'Membership']} onDone={() => done.push('done')} />, {
-    role: 'owner',
-    answers: { 'GET house/fields/3/choices': [], ...answers },
-  });
+  const shown = show(
+    <FieldSheet field={FIELD} sections={['On the water', 'Membership']} onDone={() => done.push('done')} />,
+    {
+      role: 'owner',
+      answers: { 'GET house/fields/3/choices': [], ...answers },
+    },
+  );
   return { ...shown, done, changes: () => shown.asked.filter(({ method }) => method !== 'GET') };
 }
 
@@ -22,7 +25,10 @@ test('what is changed is kept as a whole; choices are tidied', async () => {
   await user.clear(screen.getByLabelText(/^Name/));
   await user.type(screen.getByLabelText(/^Name/), 'Crossing');
   expect(screen.getByText('In messages: {Crossing}')).toBeTruthy();
-  await user.type(screen.getByLabelText(/^Choices, one to a line/), '{Enter} the fog run {Enter}{Enter}the market boat');
+  await user.type(
+    screen.getByLabelText(/^Choices, one to a line/),
+    '{Enter} the fog run {Enter}{Enter}the market boat',
+  );
   await user.click(screen.getByRole('checkbox', { name: /^Sensitive/ }));
   await user.click(screen.getByRole('button', { name: 'Save' }));
   await waitFor(() => expect(done).toEqual(['done']));
@@ -34,14 +40,21 @@ test('what is changed is kept as a whole; choices are tidied', async () => {
 
 test('a name that is taken is told, and the sheet stays', async () => {
   const detail = 'There is a field “Crossing” already.';
-  const { user, done } = sheet({ 'PUT house/fields/3': () => reply(422, { title: 'No', status: 422, detail }) });
+  const { user, done } = sheet({
+    'PUT house/fields/3': () => reply(422, { title: 'No', status: 422, detail }),
+  });
   await user.click(screen.getByRole('button', { name: 'Save' }));
   expect(await screen.findByText(detail)).toBeTruthy();
   expect(done).toEqual([]);
 });
 
 test('another type is refused with those who stand in the way, and shown beforehand where all convert', async () => {
-  const wont = { values: 12, wont: 2, examples: [{ supporterId: 101, name: '', reason: '"the fog run" is no number' }], preview: [] };
+  const wont = {
+    values: 12,
+    wont: 2,
+    examples: [{ supporterId: 101, name: '', reason: '"the fog run" is no number' }],
+    preview: [],
+  };
   const fine = { values: 12, wont: 0, examples: [], preview: [{ from: 'the fog run', to: 'the fog run' }] };
   const { user, changes, done } = sheet({
     'GET house/fields/3/conversion?type=number': wont,
@@ -51,7 +64,9 @@ test('another type is refused with those who stand in the way, and shown beforeh
   const type = screen.getByLabelText(/^Make it something other than/);
   await user.selectOptions(type, 'number');
   expect(await screen.findByText(/2 of 12 values would not convert/)).toBeTruthy();
-  expect(screen.getByRole('link', { name: 'No name on file' }).getAttribute('href')).toBe('/sort/supporters/101');
+  expect(screen.getByRole('link', { name: 'No name on file' }).getAttribute('href')).toBe(
+    '/sort/supporters/101',
+  );
   expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Make it number' }).disabled).toBe(true);
   await user.selectOptions(type, 'text');
   expect(await screen.findByText('All 12 values convert.')).toBeTruthy();
@@ -73,7 +88,12 @@ test('deleting says how many values go before it is done', async () => {
 });
 
 test('one that is used says by what', async () => {
-  const { user } = sheet({ 'GET house/fields/3/deletion': { values: 1, blocked: 'The segment “Menders” asks for it. Change that first.' } });
+  const { user } = sheet({
+    'GET house/fields/3/deletion': {
+      values: 1,
+      blocked: 'The segment “Menders” asks for it. Change that first.',
+    },
+  });
   await user.click(screen.getByRole('button', { name: 'Delete the field…' }));
   expect(await screen.findByText('The segment “Menders” asks for it. Change that first.')).toBeTruthy();
   expect(screen.queryByRole('button', { name: 'Delete Favourite crossing' })).toBeNull();
@@ -85,7 +105,11 @@ describe('a new field', () => {
   const make = (answers: StubbedAnswers = {}) => {
     const done: string[] = [];
     const shown = show(<NewFieldSheet onDone={() => done.push('done')} without={['file']} />, {
-      answers: { 'GET fields': [{ id: 1, name: 'Birthday', section: 'Membership' }], 'POST fields': { id: 9 }, ...answers },
+      answers: {
+        'GET fields': [{ id: 1, name: 'Birthday', section: 'Membership' }],
+        'POST fields': { id: 9 },
+        ...answers,
+      },
     });
     return { ...shown, done };
   };
@@ -114,6 +138,11 @@ describe('a new field', () => {
     await user.type(screen.getByLabelText(/^Choices/), 'early');
     await user.selectOptions(screen.getByLabelText('Type'), 'date');
     await user.click(screen.getByRole('button', { name: 'Make the field' }));
-    await waitFor(() => expect(asked.find(({ method }) => method === 'POST')!.body).toMatchObject({ type: 'date', choices: [] }));
+    await waitFor(() =>
+      expect(asked.find(({ method }) => method === 'POST')!.body).toMatchObject({
+        type: 'date',
+        choices: [],
+      }),
+    );
   });
 });

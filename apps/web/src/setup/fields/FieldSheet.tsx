@@ -2,7 +2,13 @@ import { plural, t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { ChangeField, Conversion, FieldAdminView, FieldDeletion, FieldView } from '@goodword/core/contract';
+import type {
+  ChangeField,
+  Conversion,
+  FieldAdminView,
+  FieldDeletion,
+  FieldView,
+} from '@goodword/core/contract';
 import { FIELD_TYPES, type FieldType } from '@goodword/core/fields';
 import { FIELD_TYPE_WORDS } from '@goodword/core/words';
 import { call, get, query } from '../../app/api';
@@ -34,9 +40,21 @@ function Options({ type }: { type: FieldType }) {
 }
 
 /** A new field: its name, its type, and what stands in a message where it is empty. */
-export function NewFieldSheet({ onDone, without = [] }: { onDone: () => void; /** Types that can't be had here. */ without?: readonly FieldType[] }) {
+export function NewFieldSheet({
+  onDone,
+  without = [],
+}: {
+  onDone: () => void;
+  /** Types that can't be had here. */ without?: readonly FieldType[];
+}) {
   const { data: fields = [] } = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
-  const draft = useTyped('field:new', { name: '', type: 'text' as FieldType, fallback: '', section: '', choices: '' });
+  const draft = useTyped('field:new', {
+    name: '',
+    type: 'text' as FieldType,
+    fallback: '',
+    section: '',
+    choices: '',
+  });
   const [values, setValues] = [draft.value, draft.set];
   const choosing = values.type === 'choice' || values.type === 'choices';
   const choices = choosing
@@ -54,7 +72,10 @@ export function NewFieldSheet({ onDone, without = [] }: { onDone: () => void; /*
     () => (draft.discard(), onDone()),
   );
   return (
-    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), make.mutate(undefined))}>
+    <form
+      className="sheet p-5 flex flex-col gap-4"
+      onSubmit={(event) => (event.preventDefault(), make.mutate(undefined))}
+    >
       <Labelled label={t`Name`} hint={t`In messages it is written in braces: ${'{Membership renews}'}.`}>
         <input
           className="input"
@@ -66,7 +87,11 @@ export function NewFieldSheet({ onDone, without = [] }: { onDone: () => void; /*
         />
       </Labelled>
       <Labelled label={t`Type`}>
-        <select className="input" value={values.type} onChange={(event) => setValues({ ...values, type: event.target.value as FieldType })}>
+        <select
+          className="input"
+          value={values.type}
+          onChange={(event) => setValues({ ...values, type: event.target.value as FieldType })}
+        >
           {TYPES.filter(([type]) => !without.includes(type)).map(([type, words]) => (
             <option key={type} value={type}>
               {words}
@@ -76,7 +101,12 @@ export function NewFieldSheet({ onDone, without = [] }: { onDone: () => void; /*
       </Labelled>
       {choosing && (
         <Labelled label={t`Choices, one to a line`} hint={t`Empty offers what people have.`}>
-          <textarea className="input" rows={4} value={values.choices} onChange={(event) => setValues({ ...values, choices: event.target.value })} />
+          <textarea
+            className="input"
+            rows={4}
+            value={values.choices}
+            onChange={(event) => setValues({ ...values, choices: event.target.value })}
+          />
         </Labelled>
       )}
       <Labelled label={t`Section`} hint={t`Fields of one section stand together.`}>
@@ -94,7 +124,10 @@ export function NewFieldSheet({ onDone, without = [] }: { onDone: () => void; /*
           <option key={section} value={section} />
         ))}
       </datalist>
-      <Labelled label={t`In a message, where it is empty`} hint={t`May be left out; then the writer is told for how many people it would be empty.`}>
+      <Labelled
+        label={t`In a message, where it is empty`}
+        hint={t`May be left out; then the writer is told for how many people it would be empty.`}
+      >
         <input
           className="input"
           maxLength={200}
@@ -103,7 +136,12 @@ export function NewFieldSheet({ onDone, without = [] }: { onDone: () => void; /*
         />
       </Labelled>
       <ProblemNote error={make.error} />
-      <Button type="submit" weight="main" className="self-start" disabled={values.name.trim() === '' || make.isPending}>
+      <Button
+        type="submit"
+        weight="main"
+        className="self-start"
+        disabled={values.name.trim() === '' || make.isPending}
+      >
         {t`Make the field`}
       </Button>
     </form>
@@ -150,7 +188,11 @@ function TypePart({ field, onDone }: { field: FieldAdminView; onDone: () => void
             </p>
           ))}
           <ProblemNote error={change.error} />
-          <Button className="self-start" disabled={data.wont > 0 || change.isPending} onClick={() => change.mutate(undefined)}>
+          <Button
+            className="self-start"
+            disabled={data.wont > 0 || change.isPending}
+            onClick={() => change.mutate(undefined)}
+          >
             <Trans>Make it {FIELD_TYPE_WORDS[type]}</Trans>
           </Button>
         </>
@@ -186,7 +228,11 @@ function Deleting({ field, onDone }: { field: FieldAdminView; onDone: () => void
                 t`${format.number(data.values)} ${plural(data.values, { one: 'value goes', other: 'values go' })} with it, for good. Nobody is deleted.`}
             </p>
           }
-          onAct={async () => (await call('DELETE', `house/fields/${field.id}`), void refreshAll(queryClient), onDone())}
+          onAct={async () => (
+            await call('DELETE', `house/fields/${field.id}`),
+            void refreshAll(queryClient),
+            onDone()
+          )}
         />
       )}
     </>
@@ -194,10 +240,21 @@ function Deleting({ field, onDone }: { field: FieldAdminView; onDone: () => void
 }
 
 /** One field: what it is called, where it stands, who sees it; its type; its end. */
-export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView; sections: readonly string[]; onDone: () => void }) {
+export function FieldSheet({
+  field,
+  sections,
+  onDone,
+}: {
+  field: FieldAdminView;
+  sections: readonly string[];
+  onDone: () => void;
+}) {
   const { name, section, fallback, help, sensitive, required, choices } = field;
   const server: ChangeField = { name, section, fallback, help, sensitive, required, choices };
-  const draft = useDrafting<ChangeField, ChangeField>(`field:${field.id}`, { value: server, version: server });
+  const draft = useDrafting<ChangeField, ChangeField>(`field:${field.id}`, {
+    value: server,
+    version: server,
+  });
   const values = draft.value;
   const save = useSaved(
     (sent: ChangeField) => call('PUT', `house/fields/${field.id}`, { ...sent, was: draft.basedOn }),
@@ -207,9 +264,18 @@ export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView;
   const choosing = field.type === 'choice' || field.type === 'choices';
   return (
     <div className="flex flex-col gap-4 overflow-y-auto">
-      <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), save.mutate(values))}>
+      <form
+        className="sheet p-5 flex flex-col gap-4"
+        onSubmit={(event) => (event.preventDefault(), save.mutate(values))}
+      >
         <Labelled label={t`Name`} hint={t`In messages: ${`{${values.name}}`}`}>
-          <input className="input" required maxLength={120} value={values.name} onChange={(event) => set({ name: event.target.value })} />
+          <input
+            className="input"
+            required
+            maxLength={120}
+            value={values.name}
+            onChange={(event) => set({ name: event.target.value })}
+          />
         </Labelled>
         <Labelled label={t`Section`} hint={t`Fields of one section stand together on records and forms.`}>
           <input
@@ -235,7 +301,12 @@ export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView;
           />
         </Labelled>
         <Labelled label={t`What to tell beside it, where it is filled in`}>
-          <input className="input" maxLength={300} value={values.help} onChange={(event) => set({ help: event.target.value })} />
+          <input
+            className="input"
+            maxLength={300}
+            value={values.help}
+            onChange={(event) => set({ help: event.target.value })}
+          />
         </Labelled>
         {choosing && (
           <Labelled label={t`Choices, one to a line`} hint={t`Empty offers what people have.`}>
@@ -243,8 +314,16 @@ export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView;
               className="input"
               rows={6}
               value={(values.choices ?? []).join('\n')}
-              onChange={(event) => set({ choices: event.target.value === '' ? null : event.target.value.split('\n') })}
-              onBlur={() => set({ choices: values.choices && [...new Set(values.choices.map((one) => one.trim()).filter(Boolean))] })}
+              onChange={(event) =>
+                set({ choices: event.target.value === '' ? null : event.target.value.split('\n') })
+              }
+              onBlur={() =>
+                set({
+                  choices: values.choices && [
+                    ...new Set(values.choices.map((one) => one.trim()).filter(Boolean)),
+                  ],
+                })
+              }
             />
           </Labelled>
         )}
@@ -274,7 +353,12 @@ export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView;
         </label>
         <Unsaved draft={draft} what={t`this field`} />
         {draft.theirs === null && <ProblemNote error={save.error} />}
-        <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
+        <Button
+          type="submit"
+          weight="main"
+          className="self-start"
+          disabled={save.isPending || draft.theirs !== null}
+        >
           {t`Save`}
         </Button>
       </form>

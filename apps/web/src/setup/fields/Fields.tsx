@@ -1,7 +1,20 @@
 import { plural, t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react';
@@ -29,12 +42,19 @@ function Row({ field, onOpen }: { field: FieldAdminView; onOpen: () => void }) {
       style={{ transform: CSS.Transform.toString(transform), transition }}
       className="grid grid-cols-[28px_minmax(0,1.4fr)_130px_minmax(0,1.2fr)_110px_auto] gap-3 items-center border-b border-hair px-4 py-2 bg-sheet"
     >
-      <button className="text-ink3 hover:text-ink cursor-grab" aria-label={t`Move ${field.name}`} {...attributes} {...listeners}>
+      <button
+        className="text-ink3 hover:text-ink cursor-grab"
+        aria-label={t`Move ${field.name}`}
+        {...attributes}
+        {...listeners}
+      >
         <GripVertical size={16} />
       </button>
       <span className="truncate">
         <b>{field.name}</b>
-        {field.sensitive && <span className="text-ochre text-[12.5px] pl-2">{t`owners and organizers only`}</span>}
+        {field.sensitive && (
+          <span className="text-ochre text-[12.5px] pl-2">{t`owners and organizers only`}</span>
+        )}
       </span>
       <span className="text-ink2">{FIELD_TYPE_WORDS[field.type]}</span>
       <code className="truncate text-[13px]">
@@ -73,9 +93,19 @@ function Section({ name, up, down, children }: SectionProps) {
     </button>
   );
   return (
-    <section ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className="bg-sheet" aria-label={name}>
+    <section
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className="bg-sheet"
+      aria-label={name}
+    >
       <h2 className="flex items-center gap-2 px-4 pt-4 pb-1 font-semibold text-[13px] text-ink2 border-b border-hair">
-        <button className="text-ink3 hover:text-ink cursor-grab" aria-label={t`Move the section ${name}`} {...attributes} {...listeners}>
+        <button
+          className="text-ink3 hover:text-ink cursor-grab"
+          aria-label={t`Move the section ${name}`}
+          {...attributes}
+          {...listeners}
+        >
           <GripVertical size={16} />
         </button>
         <span className="grow">{name}</span>
@@ -91,10 +121,20 @@ function Section({ name, up, down, children }: SectionProps) {
 export default function Fields() {
   const may = useMay('organizer');
   const queryClient = useQueryClient();
-  const { data, error } = useQuery({ queryKey: ['house-fields'], queryFn: () => get<FieldAdminView[]>('house/fields'), enabled: may });
+  const { data, error } = useQuery({
+    queryKey: ['house-fields'],
+    queryFn: () => get<FieldAdminView[]>('house/fields'),
+    enabled: may,
+  });
   const [open, setOpen] = useState<number | 'new' | null>(null);
-  const sensors = useSensors(useSensor(PointerSensor), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
-  const order = useMutation({ mutationFn: (ids: number[]) => call('PUT', 'house/fields/order', { ids }), onSettled: () => refreshAll(queryClient) });
+  const sensors = useSensors(
+    useSensor(PointerSensor),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const order = useMutation({
+    mutationFn: (ids: number[]) => call('PUT', 'house/fields/order', { ids }),
+    onSettled: () => refreshAll(queryClient),
+  });
   useMargin([
     {
       key: 'dates',
@@ -103,7 +143,8 @@ export default function Fields() {
       body: t`“30 days before”, “within the next month” and anniversaries can be asked of dates alone, not of texts that look like one.`,
     },
   ]);
-  if (!may) return <Empty title={t`Fields are kept by organizers`}>{t`Ask one of them for a new field.`}</Empty>;
+  if (!may)
+    return <Empty title={t`Fields are kept by organizers`}>{t`Ask one of them for a new field.`}</Empty>;
   if (!data) return error ? <ProblemNote error={error} /> : <Loading what={t`the fields`} />;
   const put = (ids: number[]) => {
     queryClient.setQueryData(
@@ -112,14 +153,20 @@ export default function Fields() {
     );
     order.mutate(ids);
   };
-  const onDragEnd = ({ active, over }: DragEndEvent) => over && active.id !== over.id && put(moved(data, Number(active.id), Number(over.id)));
-  const onSectionEnd = ({ active, over }: DragEndEvent) => over && active.id !== over.id && put(sectionPut(data, String(active.id), String(over.id)));
+  const onDragEnd = ({ active, over }: DragEndEvent) =>
+    over && active.id !== over.id && put(moved(data, Number(active.id), Number(over.id)));
+  const onSectionEnd = ({ active, over }: DragEndEvent) =>
+    over && active.id !== over.id && put(sectionPut(data, String(active.id), String(over.id)));
   const nameOf = (id: string) => data.find((field) => String(field.id) === id)?.name;
   const sections = fieldSections(data);
   const opened = data.find((field) => field.id === open);
   return (
     <>
-      <Heading title={t`Setup`} page={t`Fields`} note={t`${data.length} ${plural(data.length, { one: 'field', other: 'fields' })} of your own`}>
+      <Heading
+        title={t`Setup`}
+        page={t`Fields`}
+        note={t`${data.length} ${plural(data.length, { one: 'field', other: 'fields' })} of your own`}
+      >
         <Button weight="main" onClick={() => setOpen('new')}>
           {t`Make a field`}
         </Button>
@@ -130,11 +177,19 @@ export default function Fields() {
         {data.length === 0 && (
           <Empty title={t`No fields of your own yet`}>
             <p>
-              <Trans>Whatever you know of supporters beside name and addresses: when a membership renews, a favourite crossing, a shirt size.</Trans>
+              <Trans>
+                Whatever you know of supporters beside name and addresses: when a membership renews, a
+                favourite crossing, a shirt size.
+              </Trans>
             </p>
           </Empty>
         )}
-        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onSectionEnd} accessibility={draggingWords((id) => id)}>
+        <DndContext
+          sensors={sensors}
+          collisionDetection={closestCenter}
+          onDragEnd={onSectionEnd}
+          accessibility={draggingWords((id) => id)}
+        >
           <SortableContext items={sections.map(({ name }) => name)} strategy={verticalListSortingStrategy}>
             {sections.map((section, i) => (
               <Section
@@ -143,8 +198,16 @@ export default function Fields() {
                 up={i > 0 ? () => put(sectionMoved(data, section.name, -1)) : null}
                 down={i < sections.length - 1 ? () => put(sectionMoved(data, section.name, 1)) : null}
               >
-                <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd} accessibility={draggingWords(nameOf)}>
-                  <SortableContext items={section.fields.map((field) => field.id)} strategy={verticalListSortingStrategy}>
+                <DndContext
+                  sensors={sensors}
+                  collisionDetection={closestCenter}
+                  onDragEnd={onDragEnd}
+                  accessibility={draggingWords(nameOf)}
+                >
+                  <SortableContext
+                    items={section.fields.map((field) => field.id)}
+                    strategy={verticalListSortingStrategy}
+                  >
                     <ul>
                       {section.fields.map((field) => (
                         <Row key={field.id} field={field} onOpen={() => setOpen(field.id)} />
@@ -157,8 +220,20 @@ export default function Fields() {
           </SortableContext>
         </DndContext>
       </div>
-      <Drawer open={opened !== undefined} onClose={() => setOpen(null)} title={opened?.name ?? ''} note={opened ? FIELD_TYPE_WORDS[opened.type] : ''}>
-        {opened && <FieldSheet key={opened.id} field={opened} sections={sections.map(({ name }) => name)} onDone={() => setOpen(null)} />}
+      <Drawer
+        open={opened !== undefined}
+        onClose={() => setOpen(null)}
+        title={opened?.name ?? ''}
+        note={opened ? FIELD_TYPE_WORDS[opened.type] : ''}
+      >
+        {opened && (
+          <FieldSheet
+            key={opened.id}
+            field={opened}
+            sections={sections.map(({ name }) => name)}
+            onDone={() => setOpen(null)}
+          />
+        )}
       </Drawer>
       <Drawer open={open === 'new'} onClose={() => setOpen(null)} title={t`A field of your own`}>
         {open === 'new' && <NewFieldSheet onDone={() => setOpen(null)} />}

@@ -17,10 +17,12 @@ const START = t`Hello ${'{First name, or "there"}'}, it is ${'{Sender: name}'} o
 
 /** Whom to call, where nobody was chosen in a table before. */
 function GroupPart({ value, onChange }: { value: string; onChange: (value: string) => void }) {
-  const segments = useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments') }).data ?? [];
+  const segments =
+    useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments') }).data ?? [];
   const lists = useLists().data ?? [];
   const tags = useTags().data ?? [];
-  const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') }).data ?? [];
+  const campaigns =
+    useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') }).data ?? [];
   const groups: [string, string, readonly { id: number; name: string }[]][] = [
     ['segment', t`Segments`, segments],
     ['list', t`Lists`, lists],
@@ -72,8 +74,15 @@ function ScriptPart({ value, onChange }: { value: string; onChange: (value: stri
 export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
-  const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') }).data ?? [];
-  const draft = useTyped('call-list:new', { name: '', campaignId: '', purpose: 'appeals' as Purpose, script: START, of: '' });
+  const campaigns =
+    useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') }).data ?? [];
+  const draft = useTyped('call-list:new', {
+    name: '',
+    campaignId: '',
+    purpose: 'appeals' as Purpose,
+    script: START,
+    of: '',
+  });
   const values = draft.value;
   const set = (part: Partial<typeof values>) => draft.set({ ...values, ...part });
   const make = useMutation({
@@ -85,16 +94,34 @@ export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
         script: values.script,
         group: group ? group() : { tree: treeOf(values.of), without: [] },
       }),
-    onSuccess: ({ id }) => (draft.discard(), void refreshAll(queryClient), void navigate(`/sort/calls/${id}`)),
+    onSuccess: ({ id }) => (
+      draft.discard(),
+      void refreshAll(queryClient),
+      void navigate(`/sort/calls/${id}`)
+    ),
   });
   return (
-    <form className="sheet p-5 flex flex-col gap-4 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), make.mutate())}>
+    <form
+      className="sheet p-5 flex flex-col gap-4 overflow-y-auto"
+      onSubmit={(event) => (event.preventDefault(), make.mutate())}
+    >
       <Labelled label={t`Name of the list`}>
-        <input className="input" required autoFocus maxLength={120} value={values.name} onChange={(event) => set({ name: event.target.value })} />
+        <input
+          className="input"
+          required
+          autoFocus
+          maxLength={120}
+          value={values.name}
+          onChange={(event) => set({ name: event.target.value })}
+        />
       </Labelled>
       {!group && <GroupPart value={values.of} onChange={(of) => set({ of })} />}
       <Labelled label={t`Campaign`} hint={t`Its stages are the answers, and go on its roster.`}>
-        <select className="input" value={values.campaignId} onChange={(event) => set({ campaignId: event.target.value })}>
+        <select
+          className="input"
+          value={values.campaignId}
+          onChange={(event) => set({ campaignId: event.target.value })}
+        >
           <option value="">{t`none`}</option>
           {campaigns.map((campaign) => (
             <option key={campaign.id} value={campaign.id}>
@@ -104,7 +131,11 @@ export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
         </select>
       </Labelled>
       <Labelled label={t`For`} hint={t`Who may not be called for this is passed over, and told.`}>
-        <select className="input" value={values.purpose} onChange={(event) => set({ purpose: event.target.value as Purpose })}>
+        <select
+          className="input"
+          value={values.purpose}
+          onChange={(event) => set({ purpose: event.target.value as Purpose })}
+        >
           {PURPOSES.map((purpose) => (
             <option key={purpose}>{purpose}</option>
           ))}
@@ -112,7 +143,12 @@ export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
       </Labelled>
       <ScriptPart value={values.script} onChange={(script) => set({ script })} />
       <ProblemNote error={make.error} />
-      <Button weight="main" type="submit" className="self-start" disabled={values.name.trim() === '' || (!group && !values.of) || make.isPending}>
+      <Button
+        weight="main"
+        type="submit"
+        className="self-start"
+        disabled={values.name.trim() === '' || (!group && !values.of) || make.isPending}
+      >
         {t`Make the list`}
       </Button>
     </form>

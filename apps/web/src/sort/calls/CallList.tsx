@@ -31,12 +31,19 @@ export default function CallList() {
   const [params, setParams] = useSearchParams();
   const mode = params.get('mode') ?? '';
   const [removing, setRemoving] = useState(false);
-  const { data: list, error } = useQuery({ queryKey: ['calls', id], queryFn: () => get<CallListView>(`calls/${id}`) });
+  const { data: list, error } = useQuery({
+    queryKey: ['calls', id],
+    queryFn: () => get<CallListView>(`calls/${id}`),
+  });
   if (error) return <ProblemNote error={error} />;
   if (!list) return <Loading what={t`the list of calls`} />;
   const print = async () => {
     const act: PrintAct = {
-      ...printActOf({ ...printStart(organization.country), columns: 'phone,last-gift,stage,notes', title: list.name })!,
+      ...printActOf({
+        ...printStart(organization.country),
+        columns: 'phone,last-gift,stage,notes',
+        title: list.name,
+      })!,
       callListId: id,
       purpose: list.purpose,
     };
@@ -59,7 +66,11 @@ export default function CallList() {
       >
         <Button onClick={() => setRemoving(true)}>{t`Delete`}</Button>
         <Button onClick={() => void print()}>{t`Print the sheet`}</Button>
-        <span className="flex rounded-paper border border-[#8b989d] overflow-hidden" role="group" aria-label={t`How the answers come`}>
+        <span
+          className="flex rounded-paper border border-[#8b989d] overflow-hidden"
+          role="group"
+          aria-label={t`How the answers come`}
+        >
           {MODES.map(([value, words]) => (
             <button
               key={value}
@@ -81,10 +92,16 @@ export default function CallList() {
         act={t`Delete the list`}
         body={
           <p>
-            <Trans>The list goes. Stages, notes and what people said about being called stay on their records.</Trans>
+            <Trans>
+              The list goes. Stages, notes and what people said about being called stay on their records.
+            </Trans>
           </p>
         }
-        onAct={async () => (await call('DELETE', `calls/${id}`), void refreshAll(queryClient), void navigate('/sort/calls'))}
+        onAct={async () => (
+          await call('DELETE', `calls/${id}`),
+          void refreshAll(queryClient),
+          void navigate('/sort/calls')
+        )}
       />
     </>
   );
@@ -93,7 +110,9 @@ export default function CallList() {
 async function everybodyOn(id: number): Promise<number[]> {
   const ids: number[] = [];
   for (let after: string | null = '0'; after !== null;) {
-    const page: { rows: { supporterId: number }[]; next: string | null } = await get(`calls/${id}/people?after=${after}&limit=200`);
+    const page: { rows: { supporterId: number }[]; next: string | null } = await get(
+      `calls/${id}/people?after=${after}&limit=200`,
+    );
     ids.push(...page.rows.map((row) => row.supporterId));
     after = page.next;
   }

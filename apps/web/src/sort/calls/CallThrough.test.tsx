@@ -4,11 +4,34 @@ import { reply, show, type RecordedCall } from '../../testing';
 import { CallThrough } from './CallThrough';
 
 const LIST: CallListView = {
-  ...{ id: 3, name: 'Evening calls', campaign: null, script: '', purpose: 'appeals', people: 5, suppressed: 1, called: 0, again: 0 },
-  ...{ outcomes: [], options: ['asked', 'pledged', 'no answer', 'call again'], madeBy: 'Rosa Oduya', madeAt: '2026-11-20T10:00:00Z' },
+  ...{
+    id: 3,
+    name: 'Evening calls',
+    campaign: null,
+    script: '',
+    purpose: 'appeals',
+    people: 5,
+    suppressed: 1,
+    called: 0,
+    again: 0,
+  },
+  ...{
+    outcomes: [],
+    options: ['asked', 'pledged', 'no answer', 'call again'],
+    madeBy: 'Rosa Oduya',
+    madeAt: '2026-11-20T10:00:00Z',
+  },
 };
 const rowOf = (position: number): CallRow => ({
-  ...{ position, supporterId: 100 + position, name: `Person ${position}`, phone: '+1 206 555 0101', suppressed: null, stage: null, outcome: null },
+  ...{
+    position,
+    supporterId: 100 + position,
+    name: `Person ${position}`,
+    phone: '+1 206 555 0101',
+    suppressed: null,
+    stage: null,
+    outcome: null,
+  },
   ...{ note: '', lastGift: null, script: '', hours: { words: 'from 08:00 to 21:00', from: null } },
 });
 
@@ -35,7 +58,9 @@ function calling(left: number[], again: number[] = [], list: Partial<CallListVie
 }
 const standsAt = (name: string) => screen.findByRole('heading', { level: 2, name });
 const kept = (asked: RecordedCall[]) =>
-  asked.filter(({ method }) => method === 'PUT').map(({ path, body }) => [path, (body as { outcome: string }).outcome]);
+  asked
+    .filter(({ method }) => method === 'PUT')
+    .map(({ path, body }) => [path, (body as { outcome: string }).outcome]);
 
 test('a call is answered by keys alone, and the next one comes', async () => {
   const { user, asked } = calling([1, 2]);
@@ -56,9 +81,15 @@ test('where somebody else on the list was quicker, both are shown, and nothing u
   let tries = 0;
   const { user, asked } = show(<CallThrough list={LIST} />, {
     answers: {
-      'GET calls/3/people': ({ path }: RecordedCall) => ({ rows: path.includes('who=all') ? [theirs] : [rowOf(1)], total: 1, next: null }),
+      'GET calls/3/people': ({ path }: RecordedCall) => ({
+        rows: path.includes('who=all') ? [theirs] : [rowOf(1)],
+        total: 1,
+        next: null,
+      }),
       'PUT calls/3/people/1': () =>
-        tries++ === 0 ? reply(409, { title: 'Newer', status: 409, detail: 'Somebody was quicker.', newer: true }) : { ...theirs, outcome: 'pledged' },
+        tries++ === 0
+          ? reply(409, { title: 'Newer', status: 409, detail: 'Somebody was quicker.', newer: true })
+          : { ...theirs, outcome: 'pledged' },
       'GET supporters/101/timeline': [],
     },
   });
@@ -100,7 +131,10 @@ test('somebody is left for later, and the one before comes back', async () => {
 
 test('an answer that was refused stays on the screen with the reason', async () => {
   const { user } = show(<CallThrough list={LIST} />, {
-    answers: { 'GET calls/3/people': { rows: [rowOf(1)], total: 1, next: null }, 'GET supporters/101/timeline': [] },
+    answers: {
+      'GET calls/3/people': { rows: [rowOf(1)], total: 1, next: null },
+      'GET supporters/101/timeline': [],
+    },
   });
   await standsAt('Person 1');
   await user.keyboard('1{Enter}');
@@ -132,14 +166,22 @@ describe('at the end of the list', () => {
   test('a round in which nobody may be called any more is not offered again', async () => {
     const { user } = calling([], [], { ...OVER, called: 4, again: 1 });
     await user.click(await screen.findByRole('button', { name: 'Call the 1 again who were not reached' }));
-    await waitFor(() => expect(screen.getByText('Everybody who may be called has been called.')).toBeTruthy());
+    await waitFor(() =>
+      expect(screen.getByText('Everybody who may be called has been called.')).toBeTruthy(),
+    );
     expect(screen.queryByRole('button')).toBeNull();
   });
 });
 
 test('outside the hours of their place the number is not there, and when it will be is', async () => {
-  const closed = { ...rowOf(1), phone: null, hours: { words: 'from 08:00 to 21:00', from: '2026-11-21T16:00:00Z' } };
-  show(<CallThrough list={LIST} />, { answers: { 'GET calls/3/people': () => ({ rows: [closed], total: 1, next: null }) } });
+  const closed = {
+    ...rowOf(1),
+    phone: null,
+    hours: { words: 'from 08:00 to 21:00', from: '2026-11-21T16:00:00Z' },
+  };
+  show(<CallThrough list={LIST} />, {
+    answers: { 'GET calls/3/people': () => ({ rows: [closed], total: 1, next: null }) },
+  });
   expect(await screen.findByText('Not now.')).toBeTruthy();
   expect(screen.queryByRole('link', { name: /206 555/ })).toBeNull();
 });

@@ -12,7 +12,15 @@ import { Timeline } from '../record/Timeline';
 import { keyAction, isForTheCall } from './keys';
 import { useCall, type CallDraft } from './useCall';
 
-function Outcomes({ options, value, choose }: { options: readonly string[]; value: string | null; choose: (outcome: string) => void }) {
+function Outcomes({
+  options,
+  value,
+  choose,
+}: {
+  options: readonly string[];
+  value: string | null;
+  choose: (outcome: string) => void;
+}) {
   return (
     <div role="radiogroup" aria-label={t`What came of it`} className="flex flex-wrap gap-2">
       {options.map((option, i) => (
@@ -33,11 +41,25 @@ function Outcomes({ options, value, choose }: { options: readonly string[]; valu
 }
 
 /** One person on the telephone: who, what to say, what came of it; by mouse and by keys. */
-function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallRow; onNext: () => void; onBack: (() => void) | null }) {
+function OneCall({
+  list,
+  row,
+  onNext,
+  onBack,
+}: {
+  list: CallListView;
+  row: CallRow;
+  onNext: () => void;
+  onBack: (() => void) | null;
+}) {
   const format = useFormat();
   const queryClient = useQueryClient();
   const note = useRef<HTMLTextAreaElement>(null);
-  const { draft, save } = useCall(list, row, () => (void queryClient.invalidateQueries({ queryKey: ['calls'] }), onNext()));
+  const { draft, save } = useCall(
+    list,
+    row,
+    () => (void queryClient.invalidateQueries({ queryKey: ['calls'] }), onNext()),
+  );
   const answer = draft.value;
   const set = (part: Partial<CallDraft>) => draft.set({ ...answer, ...part });
   const saveNow = () => {
@@ -72,7 +94,9 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
               t`Number ${row.position}`,
               row.stage && t`at the stage “${row.stage}”`,
               row.hours.from === null && row.phone && t`calls ${row.hours.words} there`,
-              row.lastGift ? t`last gave ${format.money(row.lastGift.amount)} on ${format.day(row.lastGift.on)}` : t`no gift yet`,
+              row.lastGift
+                ? t`last gave ${format.money(row.lastGift.amount)} on ${format.day(row.lastGift.on)}`
+                : t`no gift yet`,
             ]
               .filter(Boolean)
               .join(', ')}
@@ -81,18 +105,25 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
         {row.hours.from !== null && (
           <p className="max-w-[300px] text-right text-ochre">
             <Trans>
-              <b>Not now.</b> Calls are made {row.hours.words} where they are. The number is shown again on {format.moment(row.hours.from)} by your
-              clock.
+              <b>Not now.</b> Calls are made {row.hours.words} where they are. The number is shown again on{' '}
+              {format.moment(row.hours.from)} by your clock.
             </Trans>
           </p>
         )}
         {row.phone && (
-          <a className="font-title font-bold text-[24px] hover:underline whitespace-nowrap" href={`tel:${row.phone.replace(/\s/g, '')}`}>
+          <a
+            className="font-title font-bold text-[24px] hover:underline whitespace-nowrap"
+            href={`tel:${row.phone.replace(/\s/g, '')}`}
+          >
             {row.phone}
           </a>
         )}
       </div>
-      {row.script && <p className="border-l-[3px] border-blush pl-4 text-[16px] leading-relaxed whitespace-pre-wrap max-w-[640px]">{row.script}</p>}
+      {row.script && (
+        <p className="border-l-[3px] border-blush pl-4 text-[16px] leading-relaxed whitespace-pre-wrap max-w-[640px]">
+          {row.script}
+        </p>
+      )}
       <Outcomes options={list.options} value={answer.outcome} choose={(outcome) => set({ outcome })} />
       <label className="flex flex-col gap-1">
         <span className="font-semibold text-[13px]">{t`Note`}</span>
@@ -124,29 +155,52 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
       <Unsaved draft={draft} what={t`what came of this call`} />
       {draft.theirs === null && <ProblemNote error={save.error} />}
       <div className="flex gap-2 items-center">
-        <Button weight="main" disabled={answer.outcome === null || save.isPending || draft.theirs !== null} onClick={saveNow}>
+        <Button
+          weight="main"
+          disabled={answer.outcome === null || save.isPending || draft.theirs !== null}
+          onClick={saveNow}
+        >
           {t`Save, next`}
         </Button>
         <Button onClick={onNext}>{t`Leave for later`}</Button>
         {onBack && <Button onClick={onBack}>{t`The one before`}</Button>}
       </div>
       <p className="text-ink2 text-[12.5px]">
-        <Trans>1 to 9 choose, N goes to the note and Esc out of it, Enter keeps, → leaves for later, ← goes back</Trans>
+        <Trans>
+          1 to 9 choose, N goes to the note and Esc out of it, Enter keeps, → leaves for later, ← goes back
+        </Trans>
       </p>
     </section>
   );
 }
 
 /** The end of the list: what came of it, and who is left. */
-function RoundOver({ list, round, nobody, onBegin }: { list: CallListView; round: CallWho; nobody: boolean; onBegin: (who: CallWho) => void }) {
+function RoundOver({
+  list,
+  round,
+  nobody,
+  onBegin,
+}: {
+  list: CallListView;
+  round: CallWho;
+  nobody: boolean;
+  onBegin: (who: CallWho) => void;
+}) {
   const format = useFormat();
-  // Of those who are left somebody may have said no since: a round in which there was nobody is not offered once more.
+  // Of those who are left somebody may have said no since: a round in which there was nobody is not offered
+  // once more.
   const people = { open: list.people - list.suppressed - list.called, again: list.again };
   const offered = (['open', 'again'] as const).filter((who) => people[who] > 0 && !(nobody && who === round));
   return (
     <div className="sheet p-8">
-      <p className="subtitle">{offered.length === 0 ? t`Everybody who may be called has been called.` : t`That was the last of the list.`}</p>
-      <p className="text-ink2 py-2">{list.outcomes.map(({ outcome, people }) => `${format.number(people)} ${outcome}`).join(', ')}</p>
+      <p className="subtitle">
+        {offered.length === 0
+          ? t`Everybody who may be called has been called.`
+          : t`That was the last of the list.`}
+      </p>
+      <p className="text-ink2 py-2">
+        {list.outcomes.map(({ outcome, people }) => `${format.number(people)} ${outcome}`).join(', ')}
+      </p>
       <div className="flex gap-2">
         {offered.map((who) => (
           <Button key={who} onClick={() => onBegin(who)}>

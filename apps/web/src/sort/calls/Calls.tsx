@@ -17,7 +17,11 @@ export default function Calls() {
   const format = useFormat();
   const may = useMay('organizer');
   const [making, setMaking] = useState(false);
-  const { data, error } = useQuery({ queryKey: ['calls'], queryFn: () => get<CallListView[]>('calls'), enabled: may });
+  const { data, error } = useQuery({
+    queryKey: ['calls'],
+    queryFn: () => get<CallListView[]>('calls'),
+    enabled: may,
+  });
   return (
     <>
       <Heading title={t`Calls`} note={t`People to call one after the other, on the screen or from paper`}>
@@ -36,14 +40,20 @@ export default function Calls() {
           {data.length === 0 ? (
             <Empty title={t`Nothing to call through yet`}>
               <p>
-                <Trans>Make a list of a segment, a list, a tag or a campaign’s roster; or choose people under Supporters and take “Call”.</Trans>
+                <Trans>
+                  Make a list of a segment, a list, a tag or a campaign’s roster; or choose people under
+                  Supporters and take “Call”.
+                </Trans>
               </p>
               <Button onClick={() => setMaking(true)}>{t`Make a list to call`}</Button>
             </Empty>
           ) : (
             <ul>
               {data.map((list) => (
-                <li key={list.id} className="grid grid-cols-[1.4fr_1fr_1.6fr] gap-4 px-5 py-3 border-b border-hair items-baseline">
+                <li
+                  key={list.id}
+                  className="grid grid-cols-[1.4fr_1fr_1.6fr] gap-4 px-5 py-3 border-b border-hair items-baseline"
+                >
                   <span>
                     <Link className="font-semibold hover:underline" to={`/sort/calls/${list.id}`}>
                       {list.name}
@@ -66,12 +76,15 @@ export default function Calls() {
                     )}
                   </span>
                   <span className="text-ink2 text-[13px]">
-                    {list.outcomes.map(({ outcome, people }) => `${outcome} ${format.number(people)}`).join(', ')}
+                    {list.outcomes
+                      .map(({ outcome, people }) => `${outcome} ${format.number(people)}`)
+                      .join(', ')}
                     {list.suppressed > 0 && (
                       <span className="block">
                         <Trans>
-                          {format.number(list.suppressed)} <Plural value={list.suppressed} one="person is" other="people are" /> passed over: they may
-                          not be called
+                          {format.number(list.suppressed)}{' '}
+                          <Plural value={list.suppressed} one="person is" other="people are" /> passed over:
+                          they may not be called
                         </Trans>
                       </span>
                     )}

@@ -22,7 +22,10 @@ function PaperRow({ list, row, onNext }: { list: CallListView; row: CallRow; onN
   const keep = () => draft.isChanged && draft.theirs === null && !save.isPending && save.mutate(draft.value);
   return (
     <>
-      <tr className="border-b border-hair" onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && keep()}>
+      <tr
+        className="border-b border-hair"
+        onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && keep()}
+      >
         <td className="py-1 pr-3 text-right text-ink2 font-mono text-[12.5px]">{row.position}</td>
         <td className="py-1 pr-3 font-semibold">{row.name}</td>
         <td className="py-1 pr-3 text-ink2">{row.phone}</td>
@@ -85,7 +88,8 @@ export function FromPaper({ list }: { list: CallListView }) {
   const pending = useRef<number | null>(null);
   const pages = useInfiniteQuery({
     queryKey: ['calls', list.id, 'paper'],
-    queryFn: ({ pageParam }) => get<Page<CallRow>>(`calls/${list.id}/people${query({ after: pageParam, limit: 200, who: 'may' })}`),
+    queryFn: ({ pageParam }) =>
+      get<Page<CallRow>>(`calls/${list.id}/people${query({ after: pageParam, limit: 200, who: 'may' })}`),
     initialPageParam: '0',
     getNextPageParam: (page) => page.next ?? undefined,
     staleTime: Infinity,
@@ -100,11 +104,20 @@ export function FromPaper({ list }: { list: CallListView }) {
     const more = position > (rows.at(-1)?.position ?? 0) && pages.hasNextPage;
     if (!more) return setMissing(true);
     await pages.fetchNextPage();
-    requestAnimationFrame(() => void (pending.current === position && (focusRow(position) ? setWanted('') : setMissing(true))));
+    requestAnimationFrame(
+      () => void (pending.current === position && (focusRow(position) ? setWanted('') : setMissing(true))),
+    );
   };
   return (
-    <section className="sheet p-5 grow min-h-0 overflow-y-auto" tabIndex={0} aria-label={t`Answers from paper`}>
-      <form className="flex items-end gap-3 pb-3" onSubmit={(event) => (event.preventDefault(), void goTo(Number(wanted)))}>
+    <section
+      className="sheet p-5 grow min-h-0 overflow-y-auto"
+      tabIndex={0}
+      aria-label={t`Answers from paper`}
+    >
+      <form
+        className="flex items-end gap-3 pb-3"
+        onSubmit={(event) => (event.preventDefault(), void goTo(Number(wanted)))}
+      >
         <label className="flex flex-col gap-1">
           <span className="font-semibold text-[13px]">{t`Go to the number`}</span>
           <input
@@ -156,7 +169,11 @@ export function FromPaper({ list }: { list: CallListView }) {
         </tbody>
       </table>
       {pages.hasNextPage && (
-        <Button className="mt-3" disabled={pages.isFetchingNextPage} onClick={() => void pages.fetchNextPage()}>
+        <Button
+          className="mt-3"
+          disabled={pages.isFetchingNextPage}
+          onClick={() => void pages.fetchNextPage()}
+        >
           {t`The next 200`}
         </Button>
       )}

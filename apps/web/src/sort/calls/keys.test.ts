@@ -2,7 +2,14 @@ import { keyAction, optionOf } from './keys';
 
 test('the keys 1 to 9 are the answers in their order', () => {
   const options = ['asked', 'pledged'];
-  expect(['1', '2', '3', '0', 'a', 'F1'].map((key) => optionOf(key, options))).toEqual(['asked', 'pledged', null, null, null, null]);
+  expect(['1', '2', '3', '0', 'a', 'F1'].map((key) => optionOf(key, options))).toEqual([
+    'asked',
+    'pledged',
+    null,
+    null,
+    null,
+    null,
+  ]);
 });
 
 test.each([

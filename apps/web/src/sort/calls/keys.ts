@@ -3,8 +3,14 @@ export function optionOf(key: string, options: readonly string[]): string | null
   return /^[1-9]$/.test(key) ? (options[Number(key) - 1] ?? null) : null;
 }
 
-/** What a key does while calling: chooses an answer, goes to the note, keeps, goes on or back; null for any other. */
-export function keyAction(event: { key: string }, options: readonly string[]): { outcome: string } | 'note' | 'keep' | 'next' | 'back' | null {
+/**
+ * What a key does while calling: chooses an answer, goes to the note, keeps, goes on or back; null for any
+ * other.
+ */
+export function keyAction(
+  event: { key: string },
+  options: readonly string[],
+): { outcome: string } | 'note' | 'keep' | 'next' | 'back' | null {
   const outcome = optionOf(event.key, options);
   if (outcome !== null) return { outcome };
   switch (event.key) {
@@ -28,6 +34,7 @@ export function isForTheCall(event: KeyboardEvent): boolean {
   const { target } = event;
   if (!(target instanceof HTMLElement)) return true;
   if (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName)) return false;
-  const presses = target.tagName === 'A' || (target.tagName === 'BUTTON' && target.getAttribute('role') !== 'radio');
+  const presses =
+    target.tagName === 'A' || (target.tagName === 'BUTTON' && target.getAttribute('role') !== 'radio');
   return !(event.key === 'Enter' && presses);
 }

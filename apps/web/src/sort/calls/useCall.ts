@@ -13,17 +13,23 @@ export interface CallDraft {
 const answerOf = ({ outcome, note }: CallRow): CallDraft => ({ outcome, note, noMoreCalls: false });
 
 /**
- * What came of one call: kept in the browser until it is saved. Where somebody else on the same list was quicker, what they
- * wrote is fetched, and both are there to choose from.
+ * What came of one call: kept in the browser until it is saved. Where somebody else on the same list was
+ * quicker, what they wrote is fetched, and both are there to choose from.
  */
 export function useCall(list: CallListView, row: CallRow, onSaved: () => void) {
   const queryClient = useQueryClient();
   const [server, setServer] = useState(() => answerOf(row));
-  const draft = useDrafting<CallDraft, CallDraft>(`call:${list.id}:${row.position}`, { value: server, version: server });
+  const draft = useDrafting<CallDraft, CallDraft>(`call:${list.id}:${row.position}`, {
+    value: server,
+    version: server,
+  });
   const save = useMutation({
     mutationFn: (sent: CallDraft) => {
       const { outcome, note } = draft.basedOn;
-      return call<CallRow>('PUT', `calls/${list.id}/people/${row.position}`, { ...sent, was: { outcome, note } });
+      return call<CallRow>('PUT', `calls/${list.id}/people/${row.position}`, {
+        ...sent,
+        was: { outcome, note },
+      });
     },
     onSuccess: (saved, sent) => {
       setServer(answerOf(saved));

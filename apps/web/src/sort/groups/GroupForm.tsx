@@ -7,10 +7,25 @@ import { refreshAll } from '../../app/refresh';
 import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { Unsaved } from '../../ui/Unsaved';
 
-function Tick({ label, hint, value, onChange }: { label: string; hint?: string; value: boolean; onChange: (value: boolean) => void }) {
+function Tick({
+  label,
+  hint,
+  value,
+  onChange,
+}: {
+  label: string;
+  hint?: string;
+  value: boolean;
+  onChange: (value: boolean) => void;
+}) {
   return (
     <label className="flex gap-3 items-start">
-      <input type="checkbox" className="mt-1 accent-[#0F766B]" checked={value} onChange={(event) => onChange(event.target.checked)} />
+      <input
+        type="checkbox"
+        className="mt-1 accent-[#0F766B]"
+        checked={value}
+        onChange={(event) => onChange(event.target.checked)}
+      />
       <span>
         <b>{label}</b>
         {hint && <span className="block text-ink2">{hint}</span>}
@@ -23,7 +38,8 @@ function Tick({ label, hint, value, onChange }: { label: string; hint?: string; 
 function useKeep<T>(path: string, id: number | null, draft: Drafting<T, unknown>, onDone: () => void) {
   const queryClient = useQueryClient();
   return useMutation({
-    mutationFn: ({ body }: { sent: T; body: object }) => call(id === null ? 'POST' : 'PUT', id === null ? path : `${path}/${id}`, body),
+    mutationFn: ({ body }: { sent: T; body: object }) =>
+      call(id === null ? 'POST' : 'PUT', id === null ? path : `${path}/${id}`, body),
     onSuccess: async (_none, { sent }) => {
       await refreshAll(queryClient);
       draft.saved(sent);
@@ -37,13 +53,28 @@ function useKeep<T>(path: string, id: number | null, draft: Drafting<T, unknown>
 function NameInput({ value, onChange }: { value: string; onChange: (value: string) => void }) {
   return (
     <Labelled label={t`Name`}>
-      <input className="input" required maxLength={120} autoFocus value={value} onChange={(event) => onChange(event.target.value)} />
+      <input
+        className="input"
+        required
+        maxLength={120}
+        autoFocus
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+      />
     </Labelled>
   );
 }
 
 /** A list: its name, its folder, and what supporters are told of it where it is public. */
-export function ListForm({ list, folders, onDone }: { list: ListView | null; folders: readonly string[]; onDone: () => void }) {
+export function ListForm({
+  list,
+  folders,
+  onDone,
+}: {
+  list: ListView | null;
+  folders: readonly string[];
+  onDone: () => void;
+}) {
   const server = {
     name: list?.name ?? '',
     folder: list?.folder ?? '',
@@ -60,11 +91,20 @@ export function ListForm({ list, folders, onDone }: { list: ListView | null; fol
   return (
     <form
       className="sheet p-5 flex flex-col gap-4 overflow-y-auto"
-      onSubmit={(event) => (event.preventDefault(), save.mutate({ sent: values, body: list ? { ...values, basedOn: draft.basedOn } : values }))}
+      onSubmit={(event) => (
+        event.preventDefault(),
+        save.mutate({ sent: values, body: list ? { ...values, basedOn: draft.basedOn } : values })
+      )}
     >
       <NameInput value={values.name} onChange={(name) => set({ name })} />
       <Labelled label={t`Folder`} hint={t`A new name makes a new folder; empty for none.`}>
-        <input className="input" maxLength={80} list="list-folders" value={values.folder} onChange={(event) => set({ folder: event.target.value })} />
+        <input
+          className="input"
+          maxLength={80}
+          list="list-folders"
+          value={values.folder}
+          onChange={(event) => set({ folder: event.target.value })}
+        />
       </Labelled>
       <datalist id="list-folders">
         {folders.map((folder) => (
@@ -79,19 +119,45 @@ export function ListForm({ list, folders, onDone }: { list: ListView | null; fol
       />
       {values.isPublic && (
         <>
-          <Tick label={t`Shown on the preference page`} value={values.onPreferences} onChange={(onPreferences) => set({ onPreferences })} />
-          <Tick label={t`May be joined by a form`} value={values.byForm} onChange={(byForm) => set({ byForm })} />
+          <Tick
+            label={t`Shown on the preference page`}
+            value={values.onPreferences}
+            onChange={(onPreferences) => set({ onPreferences })}
+          />
+          <Tick
+            label={t`May be joined by a form`}
+            value={values.byForm}
+            onChange={(byForm) => set({ byForm })}
+          />
         </>
       )}
       <Labelled label={t`What it is`} hint={t`Beside its name, for supporters.`}>
-        <textarea className="input" value={values.description} maxLength={500} onChange={(event) => set({ description: event.target.value })} />
+        <textarea
+          className="input"
+          value={values.description}
+          maxLength={500}
+          onChange={(event) => set({ description: event.target.value })}
+        />
       </Labelled>
-      <Labelled label={t`Why we write to you`} hint={t`In the footer of every message to this list, and on the preference page.`}>
-        <textarea className="input" value={values.why} maxLength={600} onChange={(event) => set({ why: event.target.value })} />
+      <Labelled
+        label={t`Why we write to you`}
+        hint={t`In the footer of every message to this list, and on the preference page.`}
+      >
+        <textarea
+          className="input"
+          value={values.why}
+          maxLength={600}
+          onChange={(event) => set({ why: event.target.value })}
+        />
       </Labelled>
       <Unsaved draft={draft} what={t`this list`} />
       {draft.theirs === null && <ProblemNote error={save.error} />}
-      <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
+      <Button
+        type="submit"
+        weight="main"
+        className="self-start"
+        disabled={save.isPending || draft.theirs !== null}
+      >
         {t`Save`}
       </Button>
     </form>
@@ -125,7 +191,12 @@ export function TagForm({ tag, above, onDone }: { tag: TagView | null; above: bo
       )}
       <Unsaved draft={draft} what={t`this tag`} />
       {draft.theirs === null && <ProblemNote error={save.error} />}
-      <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
+      <Button
+        type="submit"
+        weight="main"
+        className="self-start"
+        disabled={save.isPending || draft.theirs !== null}
+      >
         {t`Save`}
       </Button>
     </form>

@@ -15,7 +15,11 @@ import { JoinTags, Tags, TagUses, type TagAction } from './Tags';
 /** Deleting says first what goes and what stays, and what stands in the way. */
 function Removing({ path, name, onDone }: { path: string; name: string; onDone: () => void }) {
   const queryClient = useQueryClient();
-  const { data: notice } = useQuery({ queryKey: ['deletion', path], queryFn: () => get<DeletionNotice>(`${path}/deletion`), staleTime: 0 });
+  const { data: notice } = useQuery({
+    queryKey: ['deletion', path],
+    queryFn: () => get<DeletionNotice>(`${path}/deletion`),
+    staleTime: 0,
+  });
   if (!notice) return null;
   return (
     <Confirm
@@ -30,7 +34,10 @@ function Removing({ path, name, onDone }: { path: string; name: string; onDone: 
 }
 
 type Doing =
-  { what: 'list'; list: ListView | null } | { what: 'new-tag' } | { what: TagAction; tag: TagView } | { what: 'remove-list'; list: ListView };
+  | { what: 'list'; list: ListView | null }
+  | { what: 'new-tag' }
+  | { what: TagAction; tag: TagView }
+  | { what: 'remove-list'; list: ListView };
 
 function titleOf(doing: Doing): string {
   switch (doing.what) {
@@ -89,15 +96,23 @@ export default function Groups() {
       </div>
       <Drawer open={drawn !== null} onClose={done} title={drawn ? titleOf(drawn) : ''}>
         {drawn?.what === 'list' && (
-          <ListForm list={lists.data?.find(({ id }) => id === drawn.list?.id) ?? drawn.list} folders={folders} onDone={done} />
+          <ListForm
+            list={lists.data?.find(({ id }) => id === drawn.list?.id) ?? drawn.list}
+            folders={folders}
+            onDone={done}
+          />
         )}
         {drawn?.what === 'new-tag' && <TagForm tag={null} above={chapter === null} onDone={done} />}
         {drawn?.what === 'edit' && <TagForm tag={drawn.tag} above={chapter === null} onDone={done} />}
         {drawn?.what === 'join' && <JoinTags tag={drawn.tag} tags={tags.data ?? []} onDone={done} />}
         {drawn?.what === 'use' && <TagUses tag={drawn.tag} />}
       </Drawer>
-      {doing?.what === 'remove' && <Removing path={`tags/${doing.tag.id}`} name={doing.tag.name} onDone={done} />}
-      {doing?.what === 'remove-list' && <Removing path={`lists/${doing.list.id}`} name={doing.list.name} onDone={done} />}
+      {doing?.what === 'remove' && (
+        <Removing path={`tags/${doing.tag.id}`} name={doing.tag.name} onDone={done} />
+      )}
+      {doing?.what === 'remove-list' && (
+        <Removing path={`lists/${doing.list.id}`} name={doing.list.name} onDone={done} />
+      )}
     </>
   );
 }

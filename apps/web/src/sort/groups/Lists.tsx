@@ -1,7 +1,20 @@
 import { plural, t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { GripVertical } from 'lucide-react';
@@ -19,7 +32,10 @@ import { draggingWords } from '../../ui/dragging';
 function Row({ list, onEdit, onRemove }: { list: ListView; onEdit: () => void; onRemove: () => void }) {
   const format = useFormat();
   const may = useMay('organizer');
-  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: list.id, disabled: !may });
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({
+    id: list.id,
+    disabled: !may,
+  });
   return (
     <li
       ref={setNodeRef}
@@ -27,7 +43,12 @@ function Row({ list, onEdit, onRemove }: { list: ListView; onEdit: () => void; o
       className="grid grid-cols-[24px_1fr_auto_auto] gap-3 border-t border-hair py-2 bg-sheet"
     >
       {may ? (
-        <button className="text-ink3 hover:text-ink cursor-grab self-start pt-[2px]" aria-label={t`Move ${list.name}`} {...attributes} {...listeners}>
+        <button
+          className="text-ink3 hover:text-ink cursor-grab self-start pt-[2px]"
+          aria-label={t`Move ${list.name}`}
+          {...attributes}
+          {...listeners}
+        >
           <GripVertical size={15} />
         </button>
       ) : (
@@ -60,7 +81,10 @@ function Row({ list, onEdit, onRemove }: { list: ListView; onEdit: () => void; o
   );
 }
 
-/** Lists in their folders. Moved within a folder they change their order, on the preference page too; moved into another they lie there. */
+/**
+ * Lists in their folders. Moved within a folder they change their order, on the preference page too; moved
+ * into another they lie there.
+ */
 export function Lists({
   lists,
   onEdit,
@@ -103,10 +127,15 @@ export function Lists({
       onDragEnd={ended}
       accessibility={draggingWords((id) => lists.find((list) => String(list.id) === id)?.name)}
     >
-      <SortableContext items={folders.flatMap((one) => one.lists.map(({ id }) => id))} strategy={verticalListSortingStrategy}>
+      <SortableContext
+        items={folders.flatMap((one) => one.lists.map(({ id }) => id))}
+        strategy={verticalListSortingStrategy}
+      >
         {folders.map(({ folder, lists: some }) => (
           <section key={folder} aria-label={folder || t`In no folder`} className="pb-2">
-            {(folder !== '' || folders.length > 1) && <h3 className="font-semibold text-[13px] text-ink2 pt-3 pb-1">{folder || t`In no folder`}</h3>}
+            {(folder !== '' || folders.length > 1) && (
+              <h3 className="font-semibold text-[13px] text-ink2 pt-3 pb-1">{folder || t`In no folder`}</h3>
+            )}
             <ul>
               {some.map((list) => (
                 <Row key={list.id} list={list} onEdit={() => onEdit(list)} onRemove={() => onRemove(list)} />

@@ -12,7 +12,15 @@ import { Button, Empty, Labelled, ProblemNote } from '../../ui/basics';
 import { WriteToThem } from '../../write/WriteToThem';
 
 /** Two tags become one: what that does is said before it is done. */
-export function JoinTags({ tag, tags, onDone }: { tag: TagView; tags: readonly TagView[]; onDone: () => void }) {
+export function JoinTags({
+  tag,
+  tags,
+  onDone,
+}: {
+  tag: TagView;
+  tags: readonly TagView[];
+  onDone: () => void;
+}) {
   const format = useFormat();
   const queryClient = useQueryClient();
   const [into, setInto] = useState('');
@@ -22,7 +30,10 @@ export function JoinTags({ tag, tags, onDone }: { tag: TagView; tags: readonly T
   });
   const other = tags.find(({ id }) => id === Number(into));
   return (
-    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), merge.mutate())}>
+    <form
+      className="sheet p-5 flex flex-col gap-4"
+      onSubmit={(event) => (event.preventDefault(), merge.mutate())}
+    >
       <Labelled label={t`The tag that stays`}>
         <select className="input" autoFocus value={into} onChange={(event) => setInto(event.target.value)}>
           <option value="">{t`Choose…`}</option>
@@ -38,8 +49,9 @@ export function JoinTags({ tag, tags, onDone }: { tag: TagView; tags: readonly T
       {other && (
         <p className="text-ink2">
           <Trans>
-            {format.number(tag.people)} <Plural value={tag.people} one="person has" other="people have" /> {tag.name}; each has {other.name}{' '}
-            afterwards. Segments and messages that ask for {tag.name} ask for {other.name}. This can’t be parted again.
+            {format.number(tag.people)} <Plural value={tag.people} one="person has" other="people have" />{' '}
+            {tag.name}; each has {other.name} afterwards. Segments and messages that ask for {tag.name} ask
+            for {other.name}. This can’t be parted again.
           </Trans>
         </p>
       )}
@@ -54,7 +66,10 @@ export function JoinTags({ tag, tags, onDone }: { tag: TagView; tags: readonly T
 /** How the chapters use a tag, by their people. */
 export function TagUses({ tag }: { tag: TagView }) {
   const format = useFormat();
-  const { data, error } = useQuery({ queryKey: ['tag-use', tag.id], queryFn: () => get<TagUse[]>(`tags/${tag.id}/use`) });
+  const { data, error } = useQuery({
+    queryKey: ['tag-use', tag.id],
+    queryFn: () => get<TagUse[]>(`tags/${tag.id}/use`),
+  });
   return (
     <div className="sheet p-5">
       <ProblemNote error={error} />
@@ -74,7 +89,13 @@ export function TagUses({ tag }: { tag: TagView }) {
 export type TagAction = 'edit' | 'join' | 'use' | 'remove';
 
 /** Tags with how many people have each, and whose they are. */
-export function Tags({ tags, onDo }: { tags: readonly TagView[]; onDo: (action: TagAction, tag: TagView) => void }) {
+export function Tags({
+  tags,
+  onDo,
+}: {
+  tags: readonly TagView[];
+  onDo: (action: TagAction, tag: TagView) => void;
+}) {
   const format = useFormat();
   const may = useMay('organizer');
   if (tags.length === 0)
@@ -105,16 +126,32 @@ export function Tags({ tags, onDo }: { tags: readonly TagView[]; onDo: (action: 
           {may && (
             <span className="whitespace-nowrap flex gap-3">
               <WriteToThem asLink whom={tag.name} to={() => ({ ref: { kind: 'tag', id: tag.id } })} />
-              <button className="link text-ink2" onClick={() => onDo('use', tag)} aria-label={t`Chapters using ${tag.name}`}>
+              <button
+                className="link text-ink2"
+                onClick={() => onDo('use', tag)}
+                aria-label={t`Chapters using ${tag.name}`}
+              >
                 {t`By chapter`}
               </button>
-              <button className="link text-ink2" onClick={() => onDo('edit', tag)} aria-label={t`Change ${tag.name}`}>
+              <button
+                className="link text-ink2"
+                onClick={() => onDo('edit', tag)}
+                aria-label={t`Change ${tag.name}`}
+              >
                 {t`Change`}
               </button>
-              <button className="link text-ink2" onClick={() => onDo('join', tag)} aria-label={t`Merge ${tag.name} with another`}>
+              <button
+                className="link text-ink2"
+                onClick={() => onDo('join', tag)}
+                aria-label={t`Merge ${tag.name} with another`}
+              >
                 {t`Merge with…`}
               </button>
-              <button className="link text-madder" onClick={() => onDo('remove', tag)} aria-label={t`Delete ${tag.name}`}>
+              <button
+                className="link text-madder"
+                onClick={() => onDo('remove', tag)}
+                aria-label={t`Delete ${tag.name}`}
+              >
                 {t`Delete`}
               </button>
             </span>

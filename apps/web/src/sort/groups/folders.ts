@@ -4,7 +4,10 @@ export interface Filed {
   folder: string;
 }
 
-/** Lists by folder, folders by name, those in none first. Lists of a folder stay in the order that they came in. */
+/**
+ * Lists by folder, folders by name, those in none first. Lists of a folder stay in the order that they came
+ * in.
+ */
 export function foldersOf<L extends Filed>(lists: readonly L[]): { folder: string; lists: L[] }[] {
   const folders = new Map<string, L[]>([['', []]]);
   for (const list of lists) folders.set(list.folder, [...(folders.get(list.folder) ?? []), list]);

@@ -2,7 +2,15 @@ import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { parseIsoDay } from '@goodword/core/common';
 import { formatDay, formatMoney } from '@goodword/core/fields';
-import { FIELD_OPS_BY_TYPE, STANDARD_FIELDS, STRETCHES, UNITS, type FieldLine, type Stretch, type Unit } from '@goodword/core/segment';
+import {
+  FIELD_OPS_BY_TYPE,
+  STANDARD_FIELDS,
+  STRETCHES,
+  UNITS,
+  type FieldLine,
+  type Stretch,
+  type Unit,
+} from '@goodword/core/segment';
 import { describeWindow, STANDARD_FIELD_WORDS } from '@goodword/core/words';
 import { MONTHS } from '../../app/choices';
 import { useSession } from '../../app/session';
@@ -36,15 +44,28 @@ function TimeWords({ line, onChange }: ValueProps) {
 function PlaceWords({ line, onChange }: ValueProps) {
   return (
     <>
-      <TypeWord label={t`Kilometres`} type="number" value={String(line.value ?? '')} onType={(km) => onChange({ ...line, value: Number(km) })} />{' '}
-      {t`km of`} <TypeWord label={t`Latitude, longitude`} value={String(line.to ?? '')} onType={(to) => onChange({ ...line, to })} />
+      <TypeWord
+        label={t`Kilometres`}
+        type="number"
+        value={String(line.value ?? '')}
+        onType={(km) => onChange({ ...line, value: Number(km) })}
+      />{' '}
+      {t`km of`}{' '}
+      <TypeWord
+        label={t`Latitude, longitude`}
+        value={String(line.to ?? '')}
+        onType={(to) => onChange({ ...line, to })}
+      />
     </>
   );
 }
 
 function PlainWords({ line, onChange, type, subjects }: ValueProps) {
   const { organization } = useSession();
-  const choices = typeof line.field === 'number' ? (subjects.fields.find((field) => field.id === line.field)?.choices ?? []) : [];
+  const choices =
+    typeof line.field === 'number'
+      ? (subjects.fields.find((field) => field.id === line.field)?.choices ?? [])
+      : [];
   if (choices.length > 0)
     return (
       <PickWord
@@ -60,8 +81,10 @@ function PlainWords({ line, onChange, type, subjects }: ValueProps) {
     if (day !== null) return formatDay(day, organization.locale);
     return money ? formatMoney(Number(value), organization) : String(value ?? '');
   };
-  const read = (text: string) => (money ? Math.round(Number(text) * 100) : type === 'number' ? Number(text) : text);
-  const typed = (value: string | number | undefined) => (money ? String(Number(value) / 100) : String(value ?? ''));
+  const read = (text: string) =>
+    money ? Math.round(Number(text) * 100) : type === 'number' ? Number(text) : text;
+  const typed = (value: string | number | undefined) =>
+    money ? String(Number(value) / 100) : String(value ?? '');
   const input = type === 'number' || money ? 'number' : type === 'date' ? 'date' : 'text';
   const word = (label: string, key: 'value' | 'to') => (
     <TypeWord
@@ -122,7 +145,12 @@ export function FieldWords(props: LineProps<FieldLine>) {
     <>
       <Trans>
         have{' '}
-        <PickWord label={t`Field`} value={line.field} options={fields} onPick={(field) => onChange(fieldLine(field, subjects.fields, line.op))} />{' '}
+        <PickWord
+          label={t`Field`}
+          value={line.field}
+          options={fields}
+          onPick={(field) => onChange(fieldLine(field, subjects.fields, line.op))}
+        />{' '}
         which
       </Trans>{' '}
       <PickWord

@@ -15,7 +15,17 @@ const MEASURES: [GiftMeasure, string][] = [
 ];
 
 /** One end of what was given: minor units, or a number of gifts. */
-function Bound({ label, value, unit, onType }: { label: string; value: number | null; unit: 1 | 100; onType: (value: number | null) => void }) {
+function Bound({
+  label,
+  value,
+  unit,
+  onType,
+}: {
+  label: string;
+  value: number | null;
+  unit: 1 | 100;
+  onType: (value: number | null) => void;
+}) {
   return (
     <label className="flex flex-col gap-1">
       <span className="font-semibold text-[13px]">{label}</span>
@@ -24,7 +34,9 @@ function Bound({ label, value, unit, onType }: { label: string; value: number | 
         type="number"
         min={0}
         defaultValue={value === null ? '' : value / unit}
-        onChange={(event) => onType(Number(event.target.value) > 0 ? Math.round(Number(event.target.value) * unit) : null)}
+        onChange={(event) =>
+          onType(Number(event.target.value) > 0 ? Math.round(Number(event.target.value) * unit) : null)
+        }
       />
     </label>
   );
@@ -35,7 +47,10 @@ export function GaveWords({ line, onChange }: LineProps<GaveLine>) {
   const { measure = 'sum', atLeast, atMost = null } = line;
   const unit = measure === 'count' ? 1 : 100;
   const show = (value: number) => (measure === 'count' ? String(value) : formatMoney(value, organization));
-  const words = [atLeast === null ? '' : t`at least ${show(atLeast)}`, atMost === null ? '' : t`at most ${show(atMost)}`]
+  const words = [
+    atLeast === null ? '' : t`at least ${show(atLeast)}`,
+    atMost === null ? '' : t`at most ${show(atMost)}`,
+  ]
     .filter(Boolean)
     .join(' and ');
   return (
@@ -53,8 +68,18 @@ export function GaveWords({ line, onChange }: LineProps<GaveLine>) {
       <Word words={words || t`anything`} label={t`Amount`}>
         {() => (
           <>
-            <Bound label={t`At least; empty for anything`} value={atLeast} unit={unit} onType={(value) => onChange({ ...line, atLeast: value })} />
-            <Bound label={t`At most; empty for no limit`} value={atMost} unit={unit} onType={(value) => onChange({ ...line, atMost: value })} />
+            <Bound
+              label={t`At least; empty for anything`}
+              value={atLeast}
+              unit={unit}
+              onType={(value) => onChange({ ...line, atLeast: value })}
+            />
+            <Bound
+              label={t`At most; empty for no limit`}
+              value={atMost}
+              unit={unit}
+              onType={(value) => onChange({ ...line, atMost: value })}
+            />
           </>
         )}
       </Word>{' '}
@@ -63,7 +88,11 @@ export function GaveWords({ line, onChange }: LineProps<GaveLine>) {
         value={measure}
         options={MEASURES}
         onPick={(picked) =>
-          onChange({ ...line, measure: picked, ...((picked === 'count') === (measure === 'count') ? {} : { atLeast: null, atMost: null }) })
+          onChange({
+            ...line,
+            measure: picked,
+            ...((picked === 'count') === (measure === 'count') ? {} : { atLeast: null, atMost: null }),
+          })
         }
       />{' '}
       <WindowWords window={line.window} onChange={(window) => onChange({ ...line, window })} />

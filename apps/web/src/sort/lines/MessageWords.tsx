@@ -27,7 +27,9 @@ export function MessageWords({ line, subjects, onChange }: LineProps<MessageLine
         value={`${line.event}${line.did ? '+' : '-'}`}
         tone={line.did ? undefined : 'no'}
         options={DEEDS}
-        onPick={(picked) => onChange({ ...line, event: picked.slice(0, -1) as MessageEvent, did: picked.endsWith('+') })}
+        onPick={(picked) =>
+          onChange({ ...line, event: picked.slice(0, -1) as MessageEvent, did: picked.endsWith('+') })
+        }
       />{' '}
       {line.messageId === null && (
         <>
@@ -44,7 +46,9 @@ export function MessageWords({ line, subjects, onChange }: LineProps<MessageLine
         label={t`Message`}
         value={line.messageId ?? 0}
         options={messages}
-        onPick={(id) => onChange({ ...line, messageId: id === 0 ? null : id, atLeast: id === 0 ? line.atLeast : 1 })}
+        onPick={(id) =>
+          onChange({ ...line, messageId: id === 0 ? null : id, atLeast: id === 0 ? line.atLeast : 1 })
+        }
       />{' '}
       <WindowWords window={line.window} onChange={(window) => onChange({ ...line, window })} />
     </>

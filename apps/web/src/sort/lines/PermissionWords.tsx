@@ -13,16 +13,33 @@ const CHANNELS = [
 const SOON = [7, 14, 30, 60, 90, 180].map((days) => [days, `${days} days`] as const);
 
 /** What for, and on which channel: the two words that every line about permission has. */
-function ForWhat<L extends PermissionLine | MayLine | LapsesLine>({ line, subjects, onChange }: LineProps<L>) {
+function ForWhat<L extends PermissionLine | MayLine | LapsesLine>({
+  line,
+  subjects,
+  onChange,
+}: LineProps<L>) {
   const scopes: [Scope, string][] = [
     ['all', 'everything'],
     ...PURPOSES.map((purpose): [Scope, string] => [purpose, purpose]),
-    ...subjects.lists.filter((list) => list.isPublic).map((list): [Scope, string] => [`list:${list.id}`, list.name]),
+    ...subjects.lists
+      .filter((list) => list.isPublic)
+      .map((list): [Scope, string] => [`list:${list.id}`, list.name]),
   ];
   return (
     <>
-      <PickWord label={t`What for`} value={line.scope} options={scopes} onPick={(scope) => onChange({ ...line, scope })} /> {t`by`}{' '}
-      <PickWord label={t`Channel`} value={line.channel} options={CHANNELS} onPick={(channel) => onChange({ ...line, channel })} />
+      <PickWord
+        label={t`What for`}
+        value={line.scope}
+        options={scopes}
+        onPick={(scope) => onChange({ ...line, scope })}
+      />{' '}
+      {t`by`}{' '}
+      <PickWord
+        label={t`Channel`}
+        value={line.channel}
+        options={CHANNELS}
+        onPick={(channel) => onChange({ ...line, channel })}
+      />
     </>
   );
 }
@@ -43,7 +60,9 @@ export function PermissionWords(props: LineProps<PermissionLine | MayLine | Laps
                 ['yes implied', t`opted in or implied`],
                 ['asked never', t`asked or never asked`],
               ]}
-              onPick={(picked) => onChange({ ...line, states: STATES.filter((state) => picked.split(' ').includes(state)) })}
+              onPick={(picked) =>
+                onChange({ ...line, states: STATES.filter((state) => picked.split(' ').includes(state)) })
+              }
             />{' '}
             for
           </Trans>{' '}
@@ -53,8 +72,13 @@ export function PermissionWords(props: LineProps<PermissionLine | MayLine | Laps
     case 'may':
       return (
         <>
-          <YesNoWord value={line.may} yes={t`may`} no={t`may not`} onPick={(may) => onChange({ ...line, may })} /> {t`be written to now for`}{' '}
-          <ForWhat {...props} line={line} />
+          <YesNoWord
+            value={line.may}
+            yes={t`may`}
+            no={t`may not`}
+            onPick={(may) => onChange({ ...line, may })}
+          />{' '}
+          {t`be written to now for`} <ForWhat {...props} line={line} />
         </>
       );
     case 'lapses':
@@ -63,7 +87,12 @@ export function PermissionWords(props: LineProps<PermissionLine | MayLine | Laps
           <Trans>
             have an implied permission for <ForWhat {...props} line={line} /> that lapses within
           </Trans>{' '}
-          <PickWord label={t`Days`} value={line.days} options={SOON} onPick={(days) => onChange({ ...line, days })} />
+          <PickWord
+            label={t`Days`}
+            value={line.days}
+            options={SOON}
+            onPick={(days) => onChange({ ...line, days })}
+          />
         </>
       );
   }

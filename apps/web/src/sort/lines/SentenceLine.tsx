@@ -9,7 +9,8 @@ import { fieldLine } from './sentence';
 import type { LineProps, Subjects } from './subjects';
 import { PickWord, YesNoWord } from './Word';
 
-const byId = (rows: readonly { id: number; name: string }[]) => rows.map((row) => [row.id, row.name] as const);
+const byId = (rows: readonly { id: number; name: string }[]) =>
+  rows.map((row) => [row.id, row.name] as const);
 
 /** One line of a segment as words that open. */
 export function SentenceLine({ line, subjects, onChange }: LineProps<Line>) {
@@ -17,28 +18,67 @@ export function SentenceLine({ line, subjects, onChange }: LineProps<Line>) {
     case 'tag':
       return (
         <>
-          <YesNoWord value={line.has} yes={t`have`} no={t`do not have`} onPick={(has) => onChange({ ...line, has })} /> {t`the tag`}{' '}
-          <PickWord label={t`Tag`} value={line.tagId} options={byId(subjects.tags)} onPick={(tagId) => onChange({ ...line, tagId })} />
+          <YesNoWord
+            value={line.has}
+            yes={t`have`}
+            no={t`do not have`}
+            onPick={(has) => onChange({ ...line, has })}
+          />{' '}
+          {t`the tag`}{' '}
+          <PickWord
+            label={t`Tag`}
+            value={line.tagId}
+            options={byId(subjects.tags)}
+            onPick={(tagId) => onChange({ ...line, tagId })}
+          />
         </>
       );
     case 'list':
       return (
         <>
-          <YesNoWord value={line.on} yes={t`are`} no={t`are not`} onPick={(on) => onChange({ ...line, on })} /> {t`on the list`}{' '}
-          <PickWord label={t`List`} value={line.listId} options={byId(subjects.lists)} onPick={(listId) => onChange({ ...line, listId })} />
+          <YesNoWord
+            value={line.on}
+            yes={t`are`}
+            no={t`are not`}
+            onPick={(on) => onChange({ ...line, on })}
+          />{' '}
+          {t`on the list`}{' '}
+          <PickWord
+            label={t`List`}
+            value={line.listId}
+            options={byId(subjects.lists)}
+            onPick={(listId) => onChange({ ...line, listId })}
+          />
         </>
       );
     case 'batch':
       return (
         <>
-          <YesNoWord value={line.in} yes={t`came`} no={t`did not come`} onPick={(isIn) => onChange({ ...line, in: isIn })} /> {t`with the batch`}{' '}
-          <PickWord label={t`Batch`} value={line.batchId} options={byId(subjects.batches)} onPick={(batchId) => onChange({ ...line, batchId })} />
+          <YesNoWord
+            value={line.in}
+            yes={t`came`}
+            no={t`did not come`}
+            onPick={(isIn) => onChange({ ...line, in: isIn })}
+          />{' '}
+          {t`with the batch`}{' '}
+          <PickWord
+            label={t`Batch`}
+            value={line.batchId}
+            options={byId(subjects.batches)}
+            onPick={(batchId) => onChange({ ...line, batchId })}
+          />
         </>
       );
     case 'chapter':
       return (
         <>
-          <YesNoWord value={line.in} yes={t`are`} no={t`are not`} onPick={(isIn) => onChange({ ...line, in: isIn })} /> {t`of the chapter`}{' '}
+          <YesNoWord
+            value={line.in}
+            yes={t`are`}
+            no={t`are not`}
+            onPick={(isIn) => onChange({ ...line, in: isIn })}
+          />{' '}
+          {t`of the chapter`}{' '}
           <PickWord
             label={t`Chapter`}
             value={line.chapterId}
@@ -50,7 +90,13 @@ export function SentenceLine({ line, subjects, onChange }: LineProps<Line>) {
     case 'segment':
       return (
         <>
-          <YesNoWord value={line.in} yes={t`are`} no={t`are not`} onPick={(isIn) => onChange({ ...line, in: isIn })} /> {t`in the segment`}{' '}
+          <YesNoWord
+            value={line.in}
+            yes={t`are`}
+            no={t`are not`}
+            onPick={(isIn) => onChange({ ...line, in: isIn })}
+          />{' '}
+          {t`in the segment`}{' '}
           <PickWord
             label={t`Segment`}
             value={line.segmentId}
@@ -63,7 +109,12 @@ export function SentenceLine({ line, subjects, onChange }: LineProps<Line>) {
       const stages = subjects.campaigns.find((campaign) => campaign.id === line.campaignId)?.stages ?? [];
       return (
         <>
-          <YesNoWord value={line.on} yes={t`are`} no={t`are not`} onPick={(on) => onChange({ ...line, on })} />{' '}
+          <YesNoWord
+            value={line.on}
+            yes={t`are`}
+            no={t`are not`}
+            onPick={(on) => onChange({ ...line, on })}
+          />{' '}
           <Trans>
             on the roster of{' '}
             <PickWord
@@ -113,15 +164,28 @@ export function newLines(subjects: Subjects): [string, Line][] {
     [t`are on a list`, list ? { kind: 'list', listId: list.id, on: true } : null],
     [
       t`got, opened or answered a message`,
-      { kind: 'message', event: 'got', did: true, messageId: null, atLeast: 1, window: { over: 'last-days', days: 90 } },
+      {
+        kind: 'message',
+        event: 'got',
+        did: true,
+        messageId: null,
+        atLeast: 1,
+        window: { over: 'last-days', days: 90 },
+      },
     ],
     [t`came with a batch`, batch ? { kind: 'batch', batchId: batch.id, in: true } : null],
-    [t`are on a campaign’s roster`, campaign ? { kind: 'roster', campaignId: campaign.id, stages: [], on: true } : null],
+    [
+      t`are on a campaign’s roster`,
+      campaign ? { kind: 'roster', campaignId: campaign.id, stages: [], on: true } : null,
+    ],
     [t`are in another segment`, segment ? { kind: 'segment', segmentId: segment.id, in: true } : null],
     [t`are of a chapter`, chapter ? { kind: 'chapter', chapterId: chapter.id, in: true } : null],
     [t`may be written to now`, { kind: 'may', channel: 'email', scope: 'appeals', may: true }],
     [t`have a permission that lapses`, { kind: 'lapses', channel: 'email', scope: 'appeals', days: 30 }],
-    [t`opted in, opted out, or were asked`, { kind: 'permission', channel: 'email', scope: 'appeals', states: ['yes'] }],
+    [
+      t`opted in, opted out, or were asked`,
+      { kind: 'permission', channel: 'email', scope: 'appeals', states: ['yes'] },
+    ],
   ];
   return lines.filter((line): line is [string, Line] => line[1] !== null);
 }

@@ -19,7 +19,11 @@ const OVERS: Window['over'][] = [
   'between',
 ];
 
-const START: Partial<Record<Window['over'], number>> = { 'last-days': 90, 'last-weeks': 12, 'last-months': 12 };
+const START: Partial<Record<Window['over'], number>> = {
+  'last-days': 90,
+  'last-weeks': 12,
+  'last-months': 12,
+};
 
 function startOf(over: Window['over']): Window {
   const today = localDay();
@@ -38,7 +42,9 @@ function startOf(over: Window['over']): Window {
 function wordsOf(over: Window['over']): string {
   if (over === 'ever') return 'ever';
   if (over === 'between') return t`from … to …`;
-  return START[over] === undefined ? `in ${describeWindow(startOf(over))}` : t`in the last … ${over.slice(5)}`;
+  return START[over] === undefined
+    ? `in ${describeWindow(startOf(over))}`
+    : t`in the last … ${over.slice(5)}`;
 }
 
 /** When something was: words that open, shared by lines about gifts and about messages. */
@@ -66,8 +72,19 @@ export function WindowWords({ window, onChange }: { window: Window; onChange: (w
       {window.over === 'between' && (
         <>
           {' '}
-          <TypeWord label={t`From`} type="date" value={window.from} onType={(from) => from && onChange({ ...window, from })} /> {t`to`}{' '}
-          <TypeWord label={t`To`} type="date" value={window.to} onType={(to) => to && onChange({ ...window, to })} />
+          <TypeWord
+            label={t`From`}
+            type="date"
+            value={window.from}
+            onType={(from) => from && onChange({ ...window, from })}
+          />{' '}
+          {t`to`}{' '}
+          <TypeWord
+            label={t`To`}
+            type="date"
+            value={window.to}
+            onType={(to) => to && onChange({ ...window, to })}
+          />
         </>
       )}
     </>

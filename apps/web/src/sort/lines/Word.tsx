@@ -4,10 +4,23 @@ import type { ReactNode } from 'react';
 import { DayField } from '../../ui/DayField';
 
 /** An underlined word of a sentence that opens what it can be. */
-export function Word({ words, label, children, tone }: { words: string; label: string; children: (close: () => void) => ReactNode; tone?: 'no' }) {
+export function Word({
+  words,
+  label,
+  children,
+  tone,
+}: {
+  words: string;
+  label: string;
+  children: (close: () => void) => ReactNode;
+  tone?: 'no';
+}) {
   return (
     <Popover.Root>
-      <Popover.Trigger className={`word ${tone === 'no' ? 'text-madder !border-madder' : ''}`} aria-label={`${label}: ${words}`}>
+      <Popover.Trigger
+        className={`word ${tone === 'no' ? 'text-madder !border-madder' : ''}`}
+        aria-label={`${label}: ${words}`}
+      >
         {words || '…'}
       </Popover.Trigger>
       <Popover.Portal>
@@ -81,7 +94,12 @@ export function TypeWord({
         <label className="flex flex-col gap-1">
           <span className="font-semibold text-[13px]">{label}</span>
           {type === 'date' ? (
-            <DayField value={value} autoFocus onChange={onType} onKeyDown={(event) => event.key === 'Enter' && close()} />
+            <DayField
+              value={value}
+              autoFocus
+              onChange={onType}
+              onKeyDown={(event) => event.key === 'Enter' && close()}
+            />
           ) : (
             <input
               className="input"
@@ -100,7 +118,17 @@ export function TypeWord({
 }
 
 /** A word that says with or without. */
-export function YesNoWord({ value, yes, no, onPick }: { value: boolean; yes: string; no: string; onPick: (value: boolean) => void }) {
+export function YesNoWord({
+  value,
+  yes,
+  no,
+  onPick,
+}: {
+  value: boolean;
+  yes: string;
+  no: string;
+  onPick: (value: boolean) => void;
+}) {
   return (
     <PickWord
       label={t`With or without`}

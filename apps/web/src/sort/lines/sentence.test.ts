@@ -29,10 +29,17 @@ test.each([
   ['birthday', 'ahead', { value: 30 }],
   ['money', 'between', { value: 0, to: 100 }],
   ['text', 'empty', {}],
-] as const)('a question of a %s field, %s, begins with a value', (type, op, value) => expect(startValue(type, op)).toEqual(value));
+] as const)('a question of a %s field, %s, begins with a value', (type, op, value) =>
+  expect(startValue(type, op)).toEqual(value),
+);
 
 test('fields that everybody has know their type', () => {
-  expect([typeOf('created', fields), typeOf('postcode', fields), typeOf(3, fields), typeOf(99, fields)]).toEqual(['date', 'text', 'date', 'text']);
+  expect([
+    typeOf('created', fields),
+    typeOf('postcode', fields),
+    typeOf(3, fields),
+    typeOf(99, fields),
+  ]).toEqual(['date', 'text', 'date', 'text']);
 });
 
 test('a line alone reads as a group of one', () => expect(asTop(tag)).toEqual({ kind: 'all', rules: [tag] }));

@@ -1,6 +1,13 @@
 import { t } from '@lingui/core/macro';
 import type { FieldView } from '@goodword/core/contract';
-import { FIELD_OPS_BY_TYPE, STANDARD_FIELD_TYPES, type FieldLine, type FieldOp, type Group, type Rule } from '@goodword/core/segment';
+import {
+  FIELD_OPS_BY_TYPE,
+  STANDARD_FIELD_TYPES,
+  type FieldLine,
+  type FieldOp,
+  type Group,
+  type Rule,
+} from '@goodword/core/segment';
 import { localDay } from '../../app/day';
 
 /** Words of each question that a field can be asked. */
@@ -36,7 +43,9 @@ export const OP_WORDS: Record<FieldOp, string> = {
 export const COUNTS_TIME: readonly FieldOp[] = ['within-next', 'within-last', 'ahead', 'ago', 'anniversary'];
 export const NEEDS_NOTHING: readonly FieldOp[] = ['yes', 'no', 'empty', 'filled'];
 export function typeOf(field: FieldLine['field'], fields: readonly FieldView[]): FieldView['type'] {
-  return typeof field === 'number' ? (fields.find((one) => one.id === field)?.type ?? 'text') : STANDARD_FIELD_TYPES[field];
+  return typeof field === 'number'
+    ? (fields.find((one) => one.id === field)?.type ?? 'text')
+    : STANDARD_FIELD_TYPES[field];
 }
 
 /** A value to begin with, fit for the question. */
@@ -48,7 +57,8 @@ export function startValue(type: FieldView['type'], op: FieldOp): Pick<FieldLine
   if (op === 'in-month') return { value: new Date().getMonth() + 1 };
   const today = localDay();
   if (type === 'date') return op === 'between' ? { value: today, to: today } : { value: today };
-  if (type === 'number' || type === 'money') return op === 'between' ? { value: 0, to: 100 } : { value: type === 'money' ? 1000 : 1 };
+  if (type === 'number' || type === 'money')
+    return op === 'between' ? { value: 0, to: 100 } : { value: type === 'money' ? 1000 : 1 };
   return { value: '' };
 }
 
@@ -60,7 +70,9 @@ export function fieldLine(field: FieldLine['field'], fields: readonly FieldView[
 
 /** A segment as the builder edits it: a top group of lines and of further groups. */
 export function asTop(tree: Rule): Group {
-  return tree.kind === 'all' || tree.kind === 'any' || tree.kind === 'none' ? tree : { kind: 'all', rules: [tree] };
+  return tree.kind === 'all' || tree.kind === 'any' || tree.kind === 'none'
+    ? tree
+    : { kind: 'all', rules: [tree] };
 }
 
 export function replaceAt(group: Group, at: number, rule: Rule | null): Group {
@@ -70,10 +82,15 @@ export function replaceAt(group: Group, at: number, rule: Rule | null): Group {
 
 /** A line joined to another by "or". */
 export function withOr(rule: Rule, line: Rule): Group {
-  return rule.kind === 'any' ? { ...rule, rules: [...rule.rules, line] } : { kind: 'any', rules: [rule, line] };
+  return rule.kind === 'any'
+    ? { ...rule, rules: [...rule.rules, line] }
+    : { kind: 'any', rules: [rule, line] };
 }
 
-/** A tree carried by an address, so that another view can open the builder on it; an empty one where it can't be read. */
+/**
+ * A tree carried by an address, so that another view can open the builder on it; an empty one where it can't
+ * be read.
+ */
 export function treeFrom(text: string | null): Group {
   const empty: Group = { kind: 'all', rules: [] };
   if (!text) return empty;

@@ -27,11 +27,32 @@ function useAll<T>(path: string): T[] | undefined {
   return useQuery({ queryKey: [path], queryFn: () => get<T[]>(path) }).data;
 }
 
-/** Everything that a line can speak of, once all of it is there; without the segment that is being edited itself. */
+/**
+ * Everything that a line can speak of, once all of it is there; without the segment that is being edited
+ * itself.
+ */
 export function useSubjects(editing: number | null): Subjects | null {
   const { chapters } = useSession();
-  const [fields, tags, lists, batches] = [useAll<FieldView>('fields'), useTags().data, useLists().data, useAll<BatchView>('batches')];
-  const [campaigns, messages, segments] = [useAll<CampaignView>('campaigns'), useAll<MessageView>('messages'), useAll<SegmentView>('segments')];
+  const [fields, tags, lists, batches] = [
+    useAll<FieldView>('fields'),
+    useTags().data,
+    useLists().data,
+    useAll<BatchView>('batches'),
+  ];
+  const [campaigns, messages, segments] = [
+    useAll<CampaignView>('campaigns'),
+    useAll<MessageView>('messages'),
+    useAll<SegmentView>('segments'),
+  ];
   if (!fields || !tags || !lists || !batches || !campaigns || !messages || !segments) return null;
-  return { fields, tags, lists, batches, campaigns, chapters, messages, segments: segments.filter((segment) => segment.id !== editing) };
+  return {
+    fields,
+    tags,
+    lists,
+    batches,
+    campaigns,
+    chapters,
+    messages,
+    segments: segments.filter((segment) => segment.id !== editing),
+  };
 }

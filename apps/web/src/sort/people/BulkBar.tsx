@@ -35,7 +35,15 @@ const TITLES: Record<BulkAct['do'], string> = {
 };
 
 /** What can be done with those who are chosen; each act runs in the background and says how far it is. */
-export function BulkBar({ people, group, onDone }: { people: number; group: () => PeopleGroup; onDone: () => void }) {
+export function BulkBar({
+  people,
+  group,
+  onDone,
+}: {
+  people: number;
+  group: () => PeopleGroup;
+  onDone: () => void;
+}) {
   const format = useFormat();
   const queryClient = useQueryClient();
   const owner = useMay('owner');
@@ -50,7 +58,11 @@ export function BulkBar({ people, group, onDone }: { people: number; group: () =
     onDone();
   };
   return (
-    <div className="sheet flex flex-wrap items-center gap-2 px-4 py-2 mb-2" role="toolbar" aria-label={t`With ${many}`}>
+    <div
+      className="sheet flex flex-wrap items-center gap-2 px-4 py-2 mb-2"
+      role="toolbar"
+      aria-label={t`With ${many}`}
+    >
       <b className="grow">
         <Trans>{many} chosen</Trans>
       </b>
@@ -71,7 +83,12 @@ export function BulkBar({ people, group, onDone }: { people: number; group: () =
       >
         {open !== null && open !== 'erase' && <BulkForm act={open} many={many} onBegin={begin} />}
       </Drawer>
-      <Drawer open={calling} onClose={() => setCalling(false)} title={t`Call ${many}`} note={t`A list, frozen in its order, with a number for each`}>
+      <Drawer
+        open={calling}
+        onClose={() => setCalling(false)}
+        title={t`Call ${many}`}
+        note={t`A list, frozen in its order, with a number for each`}
+      >
         <CallForm group={group} />
       </Drawer>
       <Confirm
@@ -82,8 +99,8 @@ export function BulkBar({ people, group, onDone }: { people: number; group: () =
         body={
           <p>
             <Trans>
-              Names, addresses, fields and free words go for good, and this can’t be undone. Dates, states and refusals stay without a name, so that
-              nobody who said no is written to again.
+              Names, addresses, fields and free words go for good, and this can’t be undone. Dates, states and
+              refusals stay without a name, so that nobody who said no is written to again.
             </Trans>
           </p>
         }

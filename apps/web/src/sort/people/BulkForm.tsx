@@ -25,7 +25,8 @@ interface Props {
   onBegin: (act: BulkAct) => Promise<void>;
 }
 
-const named = (rows: readonly { id: number; name: string }[] | undefined) => (rows ?? []).map((row) => [row.id, row.name] as const);
+const named = (rows: readonly { id: number; name: string }[] | undefined) =>
+  (rows ?? []).map((row) => [row.id, row.name] as const);
 const PUT = [
   ['on', t`Add`],
   ['off', t`Remove`],
@@ -50,7 +51,12 @@ function FieldPart(part: BulkPart) {
     <>
       <Choose label={t`Field`} name="id" options={named(data)} {...part} />
       {field?.choices && field.choices.length > 0 ? (
-        <Choose label={t`Value`} name="text" options={field.choices.map((choice) => [choice, choice] as const)} {...part} />
+        <Choose
+          label={t`Value`}
+          name="text"
+          options={field.choices.map((choice) => [choice, choice] as const)}
+          {...part}
+        />
       ) : (
         <Labelled label={t`Value`} hint={t`Empty takes the value away from all of them.`}>
           <input
@@ -75,7 +81,10 @@ function RosterPart(part: BulkPart) {
         <Choose
           label={t`Stage`}
           name="stage"
-          options={[...campaign.stages.map((stage) => [stage, stage] as const), ['-', t`Remove from the roster`]]}
+          options={[
+            ...campaign.stages.map((stage) => [stage, stage] as const),
+            ['-', t`Remove from the roster`],
+          ]}
           {...part}
         />
       )}
@@ -83,7 +92,9 @@ function RosterPart(part: BulkPart) {
   );
 }
 
-const HOWS = (['paper', 'phone', 'in-person', 'form'] as const).map((road) => [road, COLLECTION_METHOD_WORDS[road]] as const);
+const HOWS = (['paper', 'phone', 'in-person', 'form'] as const).map(
+  (road) => [road, COLLECTION_METHOD_WORDS[road]] as const,
+);
 
 function PermissionPart(part: BulkPart) {
   const lists = useLists().data ?? [];
@@ -95,7 +106,8 @@ function PermissionPart(part: BulkPart) {
     <>
       <p className="text-ink2">
         <Trans>
-          These people agreed to what follows, and somebody vouches for it. Whoever said no stays no: only they themselves can take that back.
+          These people agreed to what follows, and somebody vouches for it. Whoever said no stays no: only
+          they themselves can take that back.
         </Trans>
       </p>
       <Choose
@@ -113,10 +125,19 @@ function PermissionPart(part: BulkPart) {
         <DayField value={part.typed.on ?? ''} onChange={(on) => part.set('on', on)} />
       </Labelled>
       <Labelled label={t`With the words`}>
-        <textarea className="input" rows={3} value={part.typed.words ?? ''} onChange={(event) => part.set('words', event.target.value)} />
+        <textarea
+          className="input"
+          rows={3}
+          value={part.typed.words ?? ''}
+          onChange={(event) => part.set('words', event.target.value)}
+        />
       </Labelled>
       <Labelled label={t`Vouched for by`}>
-        <input className="input" value={part.typed.voucher ?? ''} onChange={(event) => part.set('voucher', event.target.value)} />
+        <input
+          className="input"
+          value={part.typed.voucher ?? ''}
+          onChange={(event) => part.set('voucher', event.target.value)}
+        />
       </Labelled>
     </>
   );
@@ -140,11 +161,15 @@ export function actOf(kind: Kind, typed: TypedValues): BulkAct | null {
     case 'field':
       return id ? { do: 'field', fieldId: id, text: typed.text ?? '' } : null;
     case 'roster':
-      return id && typed.stage ? { do: 'roster', campaignId: id, stage: typed.stage === '-' ? null : typed.stage } : null;
+      return id && typed.stage
+        ? { do: 'roster', campaignId: id, stage: typed.stage === '-' ? null : typed.stage }
+        : null;
     case 'permission': {
       const { channel, scope, how, on, words, voucher } = typed;
       if (!scope || !how || !on || !words?.trim() || !voucher?.trim()) return null;
-      return channel === 'email' || channel === 'text' ? { do: 'permission', channel, scopes: [scope], how, on, words, voucher } : null;
+      return channel === 'email' || channel === 'text'
+        ? { do: 'permission', channel, scopes: [scope], how, on, words, voucher }
+        : null;
     }
     case 'export':
       return typed.form ? { do: 'export', form: typed.form as ExportForm, fields: [] } : null;
@@ -157,7 +182,9 @@ export function actOf(kind: Kind, typed: TypedValues): BulkAct | null {
 export function BulkForm({ act, many, form = 'call', onBegin }: Props) {
   const { teammate, organization } = useSession();
   const [typed, setTyped] = useState<TypedValues>(() =>
-    act === 'print' ? printStart(organization.country, form) : { voucher: teammate.name, form: 'csv', on: act === 'permission' ? '' : 'on' },
+    act === 'print'
+      ? printStart(organization.country, form)
+      : { voucher: teammate.name, form: 'csv', on: act === 'permission' ? '' : 'on' },
   );
   const begin = useMutation({ mutationFn: onBegin });
   const part: BulkPart = { typed, set: (name, value) => setTyped((old) => ({ ...old, [name]: value })) };
@@ -179,7 +206,11 @@ export function BulkForm({ act, many, form = 'call', onBegin }: Props) {
       <ProblemNote error={begin.error} />
       <div>
         <Button weight="main" type="submit" disabled={!ready || begin.isPending}>
-          {act === 'export' ? t`Write the file of ${many}` : act === 'print' ? t`Print ${many}` : t`Do it for ${many}`}
+          {act === 'export'
+            ? t`Write the file of ${many}`
+            : act === 'print'
+              ? t`Print ${many}`
+              : t`Do it for ${many}`}
         </Button>
       </div>
     </form>

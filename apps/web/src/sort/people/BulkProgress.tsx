@@ -17,7 +17,10 @@ export function BulkProgress() {
   };
   if (isRunning(bulk))
     return (
-      <div className="sheet px-4 py-3 mb-2 grid grid-cols-[1fr_auto] gap-4 items-center" aria-label={t`Work on a group`}>
+      <div
+        className="sheet px-4 py-3 mb-2 grid grid-cols-[1fr_auto] gap-4 items-center"
+        aria-label={t`Work on a group`}
+      >
         <Progress
           done={bulk.done}
           total={bulk.people}
@@ -35,7 +38,11 @@ export function BulkProgress() {
         ? t`Undone.`
         : t`${format.number(bulk.changed)} changed${unchanged > 0 ? t`, ${format.number(unchanged)} were so already` : ''}${bulk.state === 'stopped' ? t`; then it was stopped` : ''}.`);
   return (
-    <div className="sheet px-4 py-2 mb-2 flex items-center gap-3" role="status" aria-label={t`Work on a group`}>
+    <div
+      className="sheet px-4 py-2 mb-2 flex items-center gap-3"
+      role="status"
+      aria-label={t`Work on a group`}
+    >
       <span className="grow">
         <b>{bulk.words}.</b> <span className={bulk.problem ? 'text-madder' : 'text-ink2'}>{outcome}</span>
       </span>

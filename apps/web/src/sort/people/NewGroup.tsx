@@ -10,7 +10,11 @@ export function NewGroup({ kind, onMade }: { kind: 'tag' | 'list'; onMade: (id: 
   const queryClient = useQueryClient();
   const [name, setName] = useState('');
   const make = useMutation({
-    mutationFn: () => call<{ id: number }>('POST', `${kind}s`, { name: name.trim(), ...(kind === 'list' ? { folder: '' } : {}) }),
+    mutationFn: () =>
+      call<{ id: number }>('POST', `${kind}s`, {
+        name: name.trim(),
+        ...(kind === 'list' ? { folder: '' } : {}),
+      }),
     onSuccess: async ({ id }) => {
       await refreshAll(queryClient);
       setName('');

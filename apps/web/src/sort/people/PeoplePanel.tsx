@@ -22,7 +22,16 @@ interface Props {
 }
 
 /** People in a table, of whom some or all can be chosen and acted on. */
-export function PeoplePanel({ label, tree, fetch, pageKey, narrow = false, empty, fields = [], sort }: Props) {
+export function PeoplePanel({
+  label,
+  tree,
+  fetch,
+  pageKey,
+  narrow = false,
+  empty,
+  fields = [],
+  sort,
+}: Props) {
   const organizer = useMay('organizer');
   const [total, setTotal] = useState(0);
   const key = JSON.stringify(pageKey);
@@ -43,7 +52,9 @@ export function PeoplePanel({ label, tree, fetch, pageKey, narrow = false, empty
   return (
     <div className="flex flex-col min-h-0 grow">
       <BulkProgress />
-      {organizer && <BulkBar people={countOf(chosen, total)} group={() => groupOf(chosen, tree)} onDone={clear} />}
+      {organizer && (
+        <BulkBar people={countOf(chosen, total)} group={() => groupOf(chosen, tree)} onDone={clear} />
+      )}
       <PeopleTable
         narrow={narrow}
         label={label}

@@ -67,7 +67,12 @@ function SheetPart(part: BulkPart) {
   return (
     <>
       <Labelled label={t`Title`}>
-        <input className="input" maxLength={120} value={typed.title ?? ''} onChange={(event) => set('title', event.target.value)} />
+        <input
+          className="input"
+          maxLength={120}
+          value={typed.title ?? ''}
+          onChange={(event) => set('title', event.target.value)}
+        />
       </Labelled>
       <Columns {...part} />
       <div className="grid grid-cols-2 gap-3">
@@ -111,7 +116,10 @@ function LabelsPart(part: BulkPart) {
         />
       </Labelled>
       <p className="text-ink2">
-        <Trans>Who has no postal address, or said no to post, gets none. Print at 100 %, without fitting to the page.</Trans>
+        <Trans>
+          Who has no postal address, or said no to post, gets none. Print at 100 %, without fitting to the
+          page.
+        </Trans>
       </p>
     </>
   );
@@ -122,11 +130,18 @@ function LettersPart(part: BulkPart) {
   const written = data.filter((message) => message.channel === 'email' && message.letter !== null);
   return (
     <>
-      <Choose label={t`In the words of`} name="messageId" options={written.map((message) => [message.id, message.name] as const)} {...part} />
+      <Choose
+        label={t`In the words of`}
+        name="messageId"
+        options={written.map((message) => [message.id, message.name] as const)}
+        {...part}
+      />
       <Choose label={t`How many`} name="together" options={TOGETHER} {...part} />
       <Choose label={t`Paper`} name="paper" options={PAPERS} {...part} />
       <p className="text-ink2">
-        <Trans>Pictures are left out on paper. Who has no postal address, or said no to post, gets none.</Trans>
+        <Trans>
+          Pictures are left out on paper. Who has no postal address, or said no to post, gets none.
+        </Trans>
       </p>
     </>
   );

@@ -5,7 +5,10 @@ import { reply, show, type StubbedAnswers, type RecordedCall } from '../../testi
 import type { TableState } from './tableState';
 import { ColumnsMenu, Views } from './Views';
 
-const FIELDS = Array.from({ length: 8 }, (_none, i) => ({ id: i + 1, name: `Field ${i + 1}` })) as unknown as FieldView[];
+const FIELDS = Array.from({ length: 8 }, (_none, i) => ({
+  id: i + 1,
+  name: `Field ${i + 1}`,
+})) as unknown as FieldView[];
 
 function Chosen({ start, told }: { start: number[]; told: number[][] }) {
   const [chosen, setChosen] = useState(start);
@@ -37,15 +40,21 @@ describe('columns', () => {
     const { user } = await open([2, 99]);
     expect(screen.queryByRole('button', { name: /^Move the column/ })).toBeNull();
     await user.click(await screen.findByRole('checkbox', { name: 'Field 4' }));
-    expect(screen.getAllByRole('button', { name: /^Move the column/ }).map((one) => one.getAttribute('aria-label'))).toEqual([
-      'Move the column Field 2',
-      'Move the column Field 4',
-    ]);
+    expect(
+      screen
+        .getAllByRole('button', { name: /^Move the column/ })
+        .map((one) => one.getAttribute('aria-label')),
+    ).toEqual(['Move the column Field 2', 'Move the column Field 4']);
   });
 });
 
 describe('tables under names', () => {
-  const NOW = { tree: { kind: 'all', rules: [] }, by: 'name', descending: false, fields: [3] } as unknown as TableState;
+  const NOW = {
+    tree: { kind: 'all', rules: [] },
+    by: 'name',
+    descending: false,
+    fields: [3],
+  } as unknown as TableState;
 
   function server(): { answers: StubbedAnswers; views: { id: number; name: string }[] } {
     const views = [{ id: 1, name: 'Newest first' }];
@@ -53,7 +62,10 @@ describe('tables under names', () => {
       views,
       answers: {
         'GET people-views': () => views.map((view) => ({ ...view })),
-        'PUT people-views': ({ body }: RecordedCall) => (views.push({ id: 2, name: (body as { name: string }).name }), reply(204, null)),
+        'PUT people-views': ({ body }: RecordedCall) => (
+          views.push({ id: 2, name: (body as { name: string }).name }),
+          reply(204, null)
+        ),
         'DELETE people-views/1': () => (views.shift(), reply(204, null)),
       },
     };

@@ -1,7 +1,21 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { GripVertical } from 'lucide-react';
@@ -23,7 +37,11 @@ function Pop({ words, children }: { words: string; children: React.ReactNode }) 
         <Button>{words}</Button>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="sheet p-3 w-[290px] max-h-[420px] overflow-y-auto flex flex-col gap-2 z-20" sideOffset={6} align="end">
+        <Popover.Content
+          className="sheet p-3 w-[290px] max-h-[420px] overflow-y-auto flex flex-col gap-2 z-20"
+          sideOffset={6}
+          align="end"
+        >
           {children}
         </Popover.Content>
       </Popover.Portal>
@@ -34,8 +52,17 @@ function Pop({ words, children }: { words: string; children: React.ReactNode }) 
 function ChosenColumn({ field }: { field: FieldView }) {
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: field.id });
   return (
-    <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className="flex gap-2 items-center bg-sheet">
-      <button className="text-ink3 hover:text-ink cursor-grab" aria-label={t`Move the column ${field.name}`} {...attributes} {...listeners}>
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className="flex gap-2 items-center bg-sheet"
+    >
+      <button
+        className="text-ink3 hover:text-ink cursor-grab"
+        aria-label={t`Move the column ${field.name}`}
+        {...attributes}
+        {...listeners}
+      >
         <GripVertical size={15} />
       </button>
       <span className="truncate">{field.name}</span>
@@ -44,11 +71,21 @@ function ChosenColumn({ field }: { field: FieldView }) {
 }
 
 /** The chosen ones in their order: dragged, or moved by the arrow keys on a handle taken with Space. */
-function ColumnOrder({ shown, onChange }: { shown: readonly FieldView[]; onChange: (fields: number[]) => void }) {
-  const sensors = useSensors(useSensor(PointerSensor), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+function ColumnOrder({
+  shown,
+  onChange,
+}: {
+  shown: readonly FieldView[];
+  onChange: (fields: number[]) => void;
+}) {
+  const sensors = useSensors(
+    useSensor(PointerSensor),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const ids = shown.map(({ id }) => id);
   const onDragEnd = ({ active, over }: DragEndEvent) => {
-    if (over && active.id !== over.id) onChange(arrayMove(ids, ids.indexOf(Number(active.id)), ids.indexOf(Number(over.id))));
+    if (over && active.id !== over.id)
+      onChange(arrayMove(ids, ids.indexOf(Number(active.id)), ids.indexOf(Number(over.id))));
   };
   return (
     <div className="border-t border-hair pt-2">
@@ -93,7 +130,9 @@ export function ColumnsMenu({
             type="checkbox"
             checked={chosen.includes(field.id)}
             disabled={!chosen.includes(field.id) && chosen.length >= MOST_FIELDS}
-            onChange={(event) => onChange(event.target.checked ? [...chosen, field.id] : chosen.filter((id) => id !== field.id))}
+            onChange={(event) =>
+              onChange(event.target.checked ? [...chosen, field.id] : chosen.filter((id) => id !== field.id))
+            }
           />
           {field.name}
         </label>
@@ -115,12 +154,22 @@ export function Views({ now, onOpen }: { now: TableState; onOpen: (view: PeopleV
     mutationFn: () => {
       const known = data?.find((view) => view.name === name.trim());
       const { tree, by, descending, fields } = now;
-      return call('PUT', 'people-views', { name: name.trim(), tree, by, descending, fields, basedOn: known?.version ?? null });
+      return call('PUT', 'people-views', {
+        name: name.trim(),
+        tree,
+        by,
+        descending,
+        fields,
+        basedOn: known?.version ?? null,
+      });
     },
     onSuccess: () => (draft.discard(), again()),
     onError: again,
   });
-  const forget = useMutation({ mutationFn: (id: number) => call('DELETE', `people-views/${id}`), onSuccess: again });
+  const forget = useMutation({
+    mutationFn: (id: number) => call('DELETE', `people-views/${id}`),
+    onSuccess: again,
+  });
   return (
     <Pop words={data && data.length > 0 ? t`Views (${data.length})` : t`Views`}>
       {data?.length === 0 && (
@@ -136,7 +185,11 @@ export function Views({ now, onOpen }: { now: TableState; onOpen: (view: PeopleV
             </button>
           </Popover.Close>
           {organizer && (
-            <button className="text-ink3 hover:text-madder text-[13px]" onClick={() => forget.mutate(view.id)} aria-label={t`Forget ${view.name}`}>
+            <button
+              className="text-ink3 hover:text-madder text-[13px]"
+              onClick={() => forget.mutate(view.id)}
+              aria-label={t`Forget ${view.name}`}
+            >
               {t`forget`}
             </button>
           )}

@@ -17,7 +17,10 @@ const ANSWERS: StubbedAnswers = {
 };
 
 /** The form of an act on so many people, and what was begun. */
-function form(act: Exclude<BulkAct['do'], 'erase'>, begin: (act: BulkAct) => Promise<void> = async () => undefined) {
+function form(
+  act: Exclude<BulkAct['do'], 'erase'>,
+  begin: (act: BulkAct) => Promise<void> = async () => undefined,
+) {
   const begun: BulkAct[] = [];
   const shown = show(
     <BulkForm
@@ -79,13 +82,23 @@ test('permission needs all its evidence: to what, how, when, in what words, vouc
   await user.click(button());
   await waitFor(() =>
     expect(begun).toEqual([
-      { do: 'permission', channel: 'email', scopes: ['list:1'], how: 'paper', on: '2026-11-14', words: 'Yes, by mail', voucher: 'Rosa Oduya' },
+      {
+        do: 'permission',
+        channel: 'email',
+        scopes: ['list:1'],
+        how: 'paper',
+        on: '2026-11-14',
+        words: 'Yes, by mail',
+        voucher: 'Rosa Oduya',
+      },
     ]),
   );
 });
 
 test('what cannot begin says why, and what was typed stays', async () => {
-  const { user, button } = form('export', async () => Promise.reject(new Error('There is nobody in this group any more.')));
+  const { user, button } = form('export', async () =>
+    Promise.reject(new Error('There is nobody in this group any more.')),
+  );
   expect(button().textContent).toBe('Write the file of 4,793 people');
   await user.selectOptions(screen.getByLabelText('As'), 'vCards, for address books');
   await user.click(button());

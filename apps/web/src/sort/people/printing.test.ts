@@ -14,8 +14,15 @@ test('what was typed becomes what is printed', () => {
     title: 'Calls',
     noteLines: 1,
   });
-  expect(printActOf(typed({ form: 'labels', used: '500' }))).toMatchObject({ columns: [], used: 29, together: true });
-  expect(printActOf(typed({ form: 'labels', labels: 'a4-21', used: '-3', together: 'no' }))).toMatchObject({ used: 0, together: false });
+  expect(printActOf(typed({ form: 'labels', used: '500' }))).toMatchObject({
+    columns: [],
+    used: 29,
+    together: true,
+  });
+  expect(printActOf(typed({ form: 'labels', labels: 'a4-21', used: '-3', together: 'no' }))).toMatchObject({
+    used: 0,
+    together: false,
+  });
   expect(printActOf(typed({ form: 'letters', messageId: '7' }))).toMatchObject({ messageId: 7 });
 });
 

@@ -1,5 +1,12 @@
 import type { PrintAct } from '@goodword/core/contract';
-import { LABEL_KINDS, LABEL_SHEETS, PRINT_FORMS, type LabelKind, type Paper, type PrintForm } from '@goodword/core/print';
+import {
+  LABEL_KINDS,
+  LABEL_SHEETS,
+  PRINT_FORMS,
+  type LabelKind,
+  type Paper,
+  type PrintForm,
+} from '@goodword/core/print';
 import type { Purpose } from '@goodword/core/permission';
 import type { TypedValues } from './parts';
 
@@ -37,7 +44,10 @@ export function printActOf(typed: TypedValues): PrintAct | null {
     labels: labels satisfies LabelKind,
     title: (typed.title ?? '').trim(),
     purpose: (typed.purpose ?? 'appeals') as Purpose,
-    columns: form === 'call' || form === 'door' ? columns.map((one) => (/^\d+$/.test(one) ? Number(one) : one)).slice(0, 8) : [],
+    columns:
+      form === 'call' || form === 'door'
+        ? columns.map((one) => (/^\d+$/.test(one) ? Number(one) : one)).slice(0, 8)
+        : [],
     noteLines: Math.min(6, Math.max(0, Number(typed.noteLines) || 0)),
     used: Math.min(most, Math.max(0, Math.trunc(Number(typed.used) || 0))),
     together: typed.together !== 'no',

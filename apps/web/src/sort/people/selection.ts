@@ -15,7 +15,9 @@ function toggled(set: ReadonlySet<number>, id: number): Set<number> {
 }
 
 export function toggle(chosen: Chosen, id: number): Chosen {
-  return chosen.all ? { all: true, without: toggled(chosen.without, id) } : { all: false, ids: toggled(chosen.ids, id) };
+  return chosen.all
+    ? { all: true, without: toggled(chosen.without, id) }
+    : { all: false, ids: toggled(chosen.ids, id) };
 }
 
 export function isChosen(chosen: Chosen, id: number): boolean {
@@ -52,7 +54,8 @@ export function useSelection(
         has: (row) => isChosen(chosen, row.id),
         toggle: (row) => set(toggle(chosen, row.id)),
         state,
-        toggleAll: () => set(state === 'none' && canAll ? { all: true, without: new Set() } : EMPTY_SELECTION),
+        toggleAll: () =>
+          set(state === 'none' && canAll ? { all: true, without: new Set() } : EMPTY_SELECTION),
       },
     };
   }, [key, chosen, total, canAll]);

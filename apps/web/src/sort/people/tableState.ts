@@ -11,9 +11,13 @@ export interface TableState extends PeopleColumns {
   spoken: boolean;
 }
 
-const numberOr = (text: string | null, otherwise: string): string | number => (text && /^\d+$/.test(text) ? Number(text) : (text ?? otherwise));
+const numberOr = (text: string | null, otherwise: string): string | number =>
+  text && /^\d+$/.test(text) ? Number(text) : (text ?? otherwise);
 
-/** How the table was last put in order and with which columns: what it opens with where its address says nothing of either. */
+/**
+ * How the table was last put in order and with which columns: what it opens with where its address says
+ * nothing of either.
+ */
 export type Remembered = Partial<PeopleColumns>;
 
 const KEPT_AT = 'people-table';
@@ -22,7 +26,9 @@ export function remembered(storage: Pick<Storage, 'getItem'>): Remembered {
   try {
     const kept = JSON.parse(storage.getItem(KEPT_AT) ?? '{}') as Remembered;
     return {
-      ...(typeof kept.by === 'string' || typeof kept.by === 'number' ? { by: kept.by, descending: kept.descending === true } : {}),
+      ...(typeof kept.by === 'string' || typeof kept.by === 'number'
+        ? { by: kept.by, descending: kept.descending === true }
+        : {}),
       ...(Array.isArray(kept.fields) ? { fields: kept.fields.filter((id) => Number.isInteger(id)) } : {}),
     };
   } catch {
@@ -41,8 +47,11 @@ export function tableState(params: URLSearchParams, kept: Remembered = {}): Tabl
     tree: searched ? null : spoken ? treeFrom(params.get('tree')) : quickTree(params),
     spoken,
     by: params.has('by') ? numberOr(params.get('by'), 'name') : (kept.by ?? 'name'),
-    descending: params.has('by') || params.has('down') ? params.get('down') === '1' : (kept.descending ?? false),
-    fields: params.has('fields') ? params.get('fields')!.split(',').filter(Boolean).map(Number) : (kept.fields ?? []),
+    descending:
+      params.has('by') || params.has('down') ? params.get('down') === '1' : (kept.descending ?? false),
+    fields: params.has('fields')
+      ? params.get('fields')!.split(',').filter(Boolean).map(Number)
+      : (kept.fields ?? []),
   };
 }
 

@@ -28,7 +28,8 @@ function bodyOf({ kind, text, post }: Typed): NewAddress {
 
 function begun(point: ContactPointView | undefined, country: string): Typed {
   if (!point) return { kind: 'typed', text: '', post: { ...POST, country } };
-  if (point.kind === 'post') return { kind: 'post', text: '', post: { ...POST, ...(point.parts ?? { street: point.shown }) } };
+  if (point.kind === 'post')
+    return { kind: 'post', text: '', post: { ...POST, ...(point.parts ?? { street: point.shown }) } };
   return { kind: point.line === 'landline' ? 'landline' : 'typed', text: point.shown, post: POST };
 }
 
@@ -56,9 +57,15 @@ function PostalInputs({ value, onChange }: { value: NewPostal; onChange: (value:
       </div>
       {regions.length > 0 ? (
         <Labelled label={t`Region`}>
-          <select className="input" value={value.region} onChange={(event) => set({ region: event.target.value })}>
+          <select
+            className="input"
+            value={value.region}
+            onChange={(event) => set({ region: event.target.value })}
+          >
             <option value="">{t`None`}</option>
-            {value.region !== '' && !codes.includes(value.region) && <option value={value.region}>{value.region}</option>}
+            {value.region !== '' && !codes.includes(value.region) && (
+              <option value={value.region}>{value.region}</option>
+            )}
             {regions.map(({ code, name }) => (
               <option key={code} value={code.slice(3)}>
                 {name}
@@ -70,7 +77,11 @@ function PostalInputs({ value, onChange }: { value: NewPostal; onChange: (value:
         input('region', t`Region`, 'off')
       )}
       <Labelled label={t`Country`}>
-        <select className="input" value={value.country} onChange={(event) => set({ country: event.target.value, region: '' })}>
+        <select
+          className="input"
+          value={value.country}
+          onChange={(event) => set({ country: event.target.value, region: '' })}
+        >
           <option value="">{t`Not said`}</option>
           {countryChoices().map(([code, name]) => (
             <option key={code} value={code}>
@@ -84,18 +95,34 @@ function PostalInputs({ value, onChange }: { value: NewPostal; onChange: (value:
 }
 
 /** One more address, or another in the place of one; what is typed is kept until it is saved. */
-export function AddressForm({ record, point, onDone }: { record: RecordView; point?: ContactPointView; onDone: () => void }) {
+export function AddressForm({
+  record,
+  point,
+  onDone,
+}: {
+  record: RecordView;
+  point?: ContactPointView;
+  onDone: () => void;
+}) {
   const queryClient = useQueryClient();
   const { organization } = useSession();
-  const draft = useTyped(`address:${record.id}${point ? `:${point.id}` : ''}`, begun(point, organization.country));
+  const draft = useTyped(
+    `address:${record.id}${point ? `:${point.id}` : ''}`,
+    begun(point, organization.country),
+  );
   const { value } = draft;
   const path = `supporters/${record.id}/contact-points`;
   const save = useMutation({
     mutationFn: (typed: Typed) =>
-      point ? call('PUT', `${path}/${point.id}`, { ...bodyOf(typed), was: point.shown }) : call('POST', path, bodyOf(typed)),
+      point
+        ? call('PUT', `${path}/${point.id}`, { ...bodyOf(typed), was: point.shown })
+        : call('POST', path, bodyOf(typed)),
     onSuccess: (_none, typed) => (draft.saved(typed), void refreshAll(queryClient), onDone()),
   });
-  const isEmpty = value.kind === 'post' ? value.post.street.trim() === '' && value.post.city.trim() === '' : value.text.trim() === '';
+  const isEmpty =
+    value.kind === 'post'
+      ? value.post.street.trim() === '' && value.post.city.trim() === ''
+      : value.text.trim() === '';
   return (
     <form
       className="py-2 flex flex-col gap-2"
@@ -120,7 +147,13 @@ export function AddressForm({ record, point, onDone }: { record: RecordView; poi
         <input
           className="input"
           autoFocus
-          aria-label={point ? t`In the place of ${point.shown}` : value.kind === 'landline' ? t`Another landline` : t`Another email or mobile`}
+          aria-label={
+            point
+              ? t`In the place of ${point.shown}`
+              : value.kind === 'landline'
+                ? t`Another landline`
+                : t`Another email or mobile`
+          }
           placeholder={value.kind === 'landline' ? t`A number to be called` : t`Email or mobile`}
           value={value.text}
           onChange={(event) => draft.set({ ...value, text: event.target.value })}
@@ -128,7 +161,9 @@ export function AddressForm({ record, point, onDone }: { record: RecordView; poi
       )}
       {point && point.kind !== 'post' && (
         <p className="text-ink2 text-[12.5px]">
-          <Trans>What they agreed to at {point.shown} stays with it. Record what they say about the new one.</Trans>
+          <Trans>
+            What they agreed to at {point.shown} stays with it. Record what they say about the new one.
+          </Trans>
         </p>
       )}
       <div className="flex gap-3 items-center">

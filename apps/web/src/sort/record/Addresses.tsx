@@ -17,7 +17,17 @@ const kindOf = ({ kind, line }: ContactPointView) =>
 type Act = { method: 'POST' | 'DELETE'; path: string };
 
 /** What can be done with one address; shown where the mouse or the focus is. */
-function AddressActs({ first, point, act, onChange }: { first: boolean; point: ContactPointView; act: (act: Act) => void; onChange: () => void }) {
+function AddressActs({
+  first,
+  point,
+  act,
+  onChange,
+}: {
+  first: boolean;
+  point: ContactPointView;
+  act: (act: Act) => void;
+  onChange: () => void;
+}) {
   return (
     <span className="text-[12.5px] flex gap-3 shrink-0 whitespace-nowrap max-w-0 overflow-hidden group-hover:max-w-none focus-within:max-w-none">
       {!first && (
@@ -32,7 +42,11 @@ function AddressActs({ first, point, act, onChange }: { first: boolean; point: C
       <button className="link text-ink2" aria-label={t`Change ${point.shown}`} onClick={onChange}>
         {t`Change`}
       </button>
-      <button className="link text-ink2" aria-label={t`Remove ${point.shown}`} onClick={() => act({ method: 'DELETE', path: String(point.id) })}>
+      <button
+        className="link text-ink2"
+        aria-label={t`Remove ${point.shown}`}
+        onClick={() => act({ method: 'DELETE', path: String(point.id) })}
+      >
         {t`Remove`}
       </button>
     </span>
@@ -66,7 +80,10 @@ export function Addresses({ record }: { record: RecordView }) {
             <AddressForm record={record} point={point} onDone={() => setChanging(null)} />
           ) : (
             <div className="flex gap-3 items-baseline group">
-              <p className={`grow ${point.kind === 'post' ? 'break-words' : 'truncate'} ${point.onHold ? 'text-madder' : ''}`} title={point.shown}>
+              <p
+                className={`grow ${point.kind === 'post' ? 'break-words' : 'truncate'} ${point.onHold ? 'text-madder' : ''}`}
+                title={point.shown}
+              >
                 {point.shown}
               </p>
               {may && (
@@ -83,7 +100,10 @@ export function Addresses({ record }: { record: RecordView }) {
             <p className="text-[12.5px] text-ink2">
               <Trans>On hold: {point.holdReason}.</Trans>{' '}
               {may && (
-                <button className="link" onClick={() => act.mutate({ method: 'POST', path: `${point.id}/release` })}>
+                <button
+                  className="link"
+                  onClick={() => act.mutate({ method: 'POST', path: `${point.id}/release` })}
+                >
                   {t`It is good again`}
                 </button>
               )}

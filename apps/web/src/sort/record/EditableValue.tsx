@@ -20,8 +20,8 @@ interface EditorProps {
 }
 
 /**
- * What is chosen with the mouse is kept at once. With the arrow keys one passes by others on the way, so that it is kept by
- * Enter, or when the editor is left.
+ * What is chosen with the mouse is kept at once. With the arrow keys one passes by others on the way, so that
+ * it is kept by Enter, or when the editor is left.
  */
 function useChosen({ text, set, keep, leave }: EditorProps) {
   const byKeys = useRef(false);
@@ -117,13 +117,32 @@ function ValueEditor({ editor, ...props }: EditorProps & { editor: Editor }) {
       );
     case 'lines':
       return (
-        <textarea {...common} className="input" rows={5} maxLength={4000} onChange={(event) => set(event.target.value)} onBlur={() => keep(text)} />
+        <textarea
+          {...common}
+          className="input"
+          rows={5}
+          maxLength={4000}
+          onChange={(event) => set(event.target.value)}
+          onBlur={() => keep(text)}
+        />
       );
     case 'line':
       if (editor.type === 'date')
-        return <DayField {...common} onChange={(day) => (day === '' ? set('') : keep(day))} onBlur={() => text === '' && keep('')} />;
+        return (
+          <DayField
+            {...common}
+            onChange={(day) => (day === '' ? set('') : keep(day))}
+            onBlur={() => text === '' && keep('')}
+          />
+        );
       return (
-        <input {...common} type={editor.type} inputMode={editor.inputMode} onChange={(event) => set(event.target.value)} onBlur={() => keep(text)} />
+        <input
+          {...common}
+          type={editor.type}
+          inputMode={editor.inputMode}
+          onChange={(event) => set(event.target.value)}
+          onBlur={() => keep(text)}
+        />
       );
   }
 }
@@ -173,7 +192,11 @@ export function EditableValue({
       {t`Open`}
     </a>
   );
-  const plain = shown ? <span className="whitespace-pre-wrap break-words">{shown}</span> : <span className="text-ink3">{placeholder}</span>;
+  const plain = shown ? (
+    <span className="whitespace-pre-wrap break-words">{shown}</span>
+  ) : (
+    <span className="text-ink3">{placeholder}</span>
+  );
   if (!may)
     return (
       <>

@@ -33,14 +33,18 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
     defaultValues: {
       ...typed.value,
       // The address that it was begun for may be gone.
-      contactPointId: record.contactPoints.some(({ id }) => id === Number(typed.value.contactPointId)) ? typed.value.contactPointId : first.id,
+      contactPointId: record.contactPoints.some(({ id }) => id === Number(typed.value.contactPointId))
+        ? typed.value.contactPointId
+        : first.id,
       sheet: undefined as FileList | undefined,
     },
   });
   const keep = useRef(typed);
   keep.current = typed;
   useEffect(() => {
-    const kept = watch(({ sheet: _file, ...values }) => keep.current.set({ ...keep.current.value, ...values }));
+    const kept = watch(({ sheet: _file, ...values }) =>
+      keep.current.set({ ...keep.current.value, ...values }),
+    );
     return () => kept.unsubscribe();
   }, [watch]);
   const save = useMutation({
@@ -131,20 +135,30 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
           <Controller
             control={control}
             name="on"
-            render={({ field: { value, onChange } }) => <DayField required max={localDay()} value={value} onChange={onChange} />}
+            render={({ field: { value, onChange } }) => (
+              <DayField required max={localDay()} value={value} onChange={onChange} />
+            )}
           />
         </Labelled>
       </div>
       {state === 'pause' && (
-        <Labelled label={t`Until the end of`} fault={save.error instanceof ProblemError ? save.error.of('until') : null}>
+        <Labelled
+          label={t`Until the end of`}
+          fault={save.error instanceof ProblemError ? save.error.of('until') : null}
+        >
           <Controller
             control={control}
             name="until"
-            render={({ field: { value, onChange } }) => <DayField required value={value ?? ''} onChange={onChange} />}
+            render={({ field: { value, onChange } }) => (
+              <DayField required value={value ?? ''} onChange={onChange} />
+            )}
           />
         </Labelled>
       )}
-      <Labelled label={t`In what words`} fault={save.error instanceof ProblemError ? save.error.of('words') : null}>
+      <Labelled
+        label={t`In what words`}
+        fault={save.error instanceof ProblemError ? save.error.of('words') : null}
+      >
         <textarea className="input min-h-[70px]" {...register('words')} />
       </Labelled>
       <Labelled label={t`The sheet they signed`} hint={t`A picture or a PDF, at most 10 MB`}>

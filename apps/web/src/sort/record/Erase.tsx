@@ -20,8 +20,9 @@ export function Erase({ record, open, onClose }: { record: RecordView; open: boo
       body={
         <p>
           <Trans>
-            Name, addresses, fields, notes, replies and the words in the ledger go for good, and it can’t be undone. Dates, states and a keyed hash of
-            each address stay, so that what was sent and why can still be shown and a no still holds.
+            Name, addresses, fields, notes, replies and the words in the ledger go for good, and it can’t be
+            undone. Dates, states and a keyed hash of each address stay, so that what was sent and why can
+            still be shown and a no still holds.
           </Trans>
         </p>
       }

@@ -38,7 +38,11 @@ function FileValue({ record, field }: { record: RecordView; field: Field }) {
             aria-label={t`File for ${field.name}`}
             onChange={(event) => event.target.files?.[0] && put.mutate(event.target.files[0])}
           />
-          <button className="link text-ink2 text-[12.5px]" disabled={put.isPending} onClick={() => input.current?.click()}>
+          <button
+            className="link text-ink2 text-[12.5px]"
+            disabled={put.isPending}
+            onClick={() => input.current?.click()}
+          >
             {put.isPending ? t`Putting it in…` : field.shown ? t`Another file` : t`Put a file in`}
           </button>
         </>

@@ -21,7 +21,9 @@ function RosterChip({ record, roster }: { record: RecordView; roster: RecordView
   const group = { ids: [record.id] };
   const change = useMutation({
     mutationFn: (stage: string | null) =>
-      stage === null ? call('POST', `campaigns/${roster.id}/roster/off`, { group }) : call('PUT', `campaigns/${roster.id}/roster`, { group, stage }),
+      stage === null
+        ? call('POST', `campaigns/${roster.id}/roster/off`, { group })
+        : call('PUT', `campaigns/${roster.id}/roster`, { group, stage }),
     onSuccess: () => refreshAll(queryClient),
   });
   const words = t`Roster: ${roster.name}, ${roster.stage}`;
@@ -60,9 +62,14 @@ export function GroupChips({ record }: { record: RecordView }) {
   const queryClient = useQueryClient();
   const tags = useTags();
   const lists = useLists();
-  const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns'), enabled: may });
+  const campaigns = useQuery({
+    queryKey: ['campaigns'],
+    queryFn: () => get<CampaignView[]>('campaigns'),
+    enabled: may,
+  });
   const put = useMutation({
-    mutationFn: ({ id, stages }: CampaignView) => call('PUT', `campaigns/${id}/roster`, { group: { ids: [record.id] }, stage: stages[0] }),
+    mutationFn: ({ id, stages }: CampaignView) =>
+      call('PUT', `campaigns/${id}/roster`, { group: { ids: [record.id] }, stage: stages[0] }),
     onSuccess: () => refreshAll(queryClient),
   });
   const change = useMutation({
@@ -72,7 +79,11 @@ export function GroupChips({ record }: { record: RecordView }) {
   });
   const off = (kind: 'tags' | 'lists', id: number, words: string) =>
     may && (
-      <button aria-label={t`Remove ${words}`} className="text-ink3 hover:text-madder" onClick={() => change.mutate({ method: 'DELETE', kind, id })}>
+      <button
+        aria-label={t`Remove ${words}`}
+        className="text-ink3 hover:text-madder"
+        onClick={() => change.mutate({ method: 'DELETE', kind, id })}
+      >
         <X size={12} />
       </button>
     );
@@ -80,7 +91,8 @@ export function GroupChips({ record }: { record: RecordView }) {
     <div className="flex flex-wrap gap-[7px] pb-4">
       {record.tags.map((tag) => (
         <span key={tag.id} className={CHIP} title={t`Added ${tag.how}, ${format.day(tag.since)}`}>
-          <Tag size={11} className="text-verdigris" aria-label={t`Tag`} /> {tag.name} {off('tags', tag.id, tag.name)}
+          <Tag size={11} className="text-verdigris" aria-label={t`Tag`} /> {tag.name}{' '}
+          {off('tags', tag.id, tag.name)}
         </span>
       ))}
       {record.lists.map((list) => (
@@ -109,7 +121,11 @@ export function GroupChips({ record }: { record: RecordView }) {
               {tags.data
                 ?.filter((tag) => !record.tags.some((one) => one.id === tag.id))
                 .map((tag) => (
-                  <DropdownMenu.Item key={tag.id} className={ITEM} onSelect={() => change.mutate({ method: 'PUT', kind: 'tags', id: tag.id })}>
+                  <DropdownMenu.Item
+                    key={tag.id}
+                    className={ITEM}
+                    onSelect={() => change.mutate({ method: 'PUT', kind: 'tags', id: tag.id })}
+                  >
                     {tag.name}
                   </DropdownMenu.Item>
                 ))}
@@ -117,13 +133,22 @@ export function GroupChips({ record }: { record: RecordView }) {
               {lists.data
                 ?.filter((list) => !record.lists.some((one) => one.id === list.id))
                 .map((list) => (
-                  <DropdownMenu.Item key={list.id} className={ITEM} onSelect={() => change.mutate({ method: 'PUT', kind: 'lists', id: list.id })}>
+                  <DropdownMenu.Item
+                    key={list.id}
+                    className={ITEM}
+                    onSelect={() => change.mutate({ method: 'PUT', kind: 'lists', id: list.id })}
+                  >
                     {list.name}
                   </DropdownMenu.Item>
                 ))}
               <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">{t`Rosters`}</DropdownMenu.Label>
               {campaigns.data
-                ?.filter((campaign) => campaign.isOpen && campaign.stages.length > 0 && !record.rosters.some((one) => one.id === campaign.id))
+                ?.filter(
+                  (campaign) =>
+                    campaign.isOpen &&
+                    campaign.stages.length > 0 &&
+                    !record.rosters.some((one) => one.id === campaign.id),
+                )
                 .map((campaign) => (
                   <DropdownMenu.Item key={campaign.id} className={ITEM} onSelect={() => put.mutate(campaign)}>
                     {campaign.name}, {campaign.stages[0]}

@@ -18,7 +18,8 @@ function Greeting({ record }: { record: RecordView }) {
   const draft = useDrafting(`greeting:${record.household?.id}`, { value: own, version: own });
   const words = draft.value;
   const save = useMutation({
-    mutationFn: (greeting: string) => call('PUT', `supporters/${record.id}/household/greeting`, { greeting, was: draft.basedOn }),
+    mutationFn: (greeting: string) =>
+      call('PUT', `supporters/${record.id}/household/greeting`, { greeting, was: draft.basedOn }),
     onSuccess: async (_none, greeting) => {
       await refreshAll(queryClient);
       draft.saved(greeting);
@@ -27,7 +28,10 @@ function Greeting({ record }: { record: RecordView }) {
   });
   return (
     <form className="flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), save.mutate(words))}>
-      <Labelled label={t`Greeted as`} hint={t`Empty for the first names. Messages write it where ${'{Greeting}'} stands.`}>
+      <Labelled
+        label={t`Greeted as`}
+        hint={t`Empty for the first names. Messages write it where ${'{Greeting}'} stands.`}
+      >
         <input
           className="input"
           maxLength={200}
@@ -38,7 +42,11 @@ function Greeting({ record }: { record: RecordView }) {
       </Labelled>
       <Unsaved draft={draft} what={t`the greeting`} />
       {draft.theirs === null && <ProblemNote error={save.error} />}
-      <Button type="submit" className="self-start" disabled={save.isPending || !draft.isChanged || draft.theirs !== null}>
+      <Button
+        type="submit"
+        className="self-start"
+        disabled={save.isPending || !draft.isChanged || draft.theirs !== null}
+      >
         {t`Save the greeting`}
       </Button>
     </form>
@@ -46,16 +54,33 @@ function Greeting({ record }: { record: RecordView }) {
 }
 
 /** Whom a person lives with: one greeting for all of them, and one letter. */
-export function Household({ record, open, onClose }: { record: RecordView; open: boolean; onClose: () => void }) {
+export function Household({
+  record,
+  open,
+  onClose,
+}: {
+  record: RecordView;
+  open: boolean;
+  onClose: () => void;
+}) {
   const queryClient = useQueryClient();
   const act = useMutation({
     mutationFn: (withId: number | null) =>
-      call(withId === null ? 'DELETE' : 'PUT', `supporters/${record.id}/household`, withId === null ? undefined : { withId }),
+      call(
+        withId === null ? 'DELETE' : 'PUT',
+        `supporters/${record.id}/household`,
+        withId === null ? undefined : { withId },
+      ),
     onSuccess: () => refreshAll(queryClient),
   });
   const { household } = record;
   return (
-    <Drawer open={open} onClose={onClose} title={t`Household`} note={t`One greeting for all of them, and one letter by post`}>
+    <Drawer
+      open={open}
+      onClose={onClose}
+      title={t`Household`}
+      note={t`One greeting for all of them, and one letter by post`}
+    >
       <div className="sheet p-5 flex flex-col gap-4 overflow-y-auto">
         {household ? (
           <>

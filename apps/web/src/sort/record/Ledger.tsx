@@ -28,9 +28,20 @@ function Band({ record }: { record: RecordView }) {
       record.consent.find((one) => one.channel === channel && one.scope === 'appeals') ??
       record.consent.find((one) => one.channel === channel && one.scope === 'marketing') ??
       record.consent.find((one) => one.channel === channel && one.scope === 'all');
-    return { channel, state: status?.state ?? ('never' as const), paused: status?.pausedUntil ?? null, until: status?.until ?? null };
+    return {
+      channel,
+      state: status?.state ?? ('never' as const),
+      paused: status?.pausedUntil ?? null,
+      until: status?.until ?? null,
+    };
   });
-  const words = { yes: t`Yes`, implied: t`Implied`, asked: t`Asked`, never: t`Never asked`, no: t`No` } as const;
+  const words = {
+    yes: t`Yes`,
+    implied: t`Implied`,
+    asked: t`Asked`,
+    never: t`Never asked`,
+    no: t`No`,
+  } as const;
   return (
     <div className="grid grid-cols-3 border border-ink rounded-paper overflow-hidden">
       {tiles.map(({ channel, state, paused, until }) => (
@@ -38,8 +49,16 @@ function Band({ record }: { record: RecordView }) {
           <p className="text-[12px]">
             <Trans>{channel === 'call' ? t`Call` : CHANNEL_WORDS[channel]} appeals</Trans>
           </p>
-          <p className={`font-title font-bold text-[16px] leading-tight ${state === 'no' ? 'line-through' : ''}`}>{words[state]}</p>
-          {(paused ?? until) && <p className="text-[11.5px]">{paused ? t`paused until ${format.day(paused)}` : t`until ${format.day(until!)}`}</p>}
+          <p
+            className={`font-title font-bold text-[16px] leading-tight ${state === 'no' ? 'line-through' : ''}`}
+          >
+            {words[state]}
+          </p>
+          {(paused ?? until) && (
+            <p className="text-[11.5px]">
+              {paused ? t`paused until ${format.day(paused)}` : t`until ${format.day(until!)}`}
+            </p>
+          )}
         </div>
       ))}
     </div>
@@ -49,7 +68,9 @@ function Band({ record }: { record: RecordView }) {
 function Entry({ entry, supporterId }: { entry: EntryView; supporterId: number }) {
   const format = useFormat();
   return (
-    <li className={`grid grid-cols-[74px_1fr] gap-2 border-t border-hair py-3 ${entry.takenBack ? 'opacity-60' : ''}`}>
+    <li
+      className={`grid grid-cols-[74px_1fr] gap-2 border-t border-hair py-3 ${entry.takenBack ? 'opacity-60' : ''}`}
+    >
       <span>
         {entry.state === 'pause' ? (
           <PauseChip />
@@ -65,7 +86,13 @@ function Entry({ entry, supporterId }: { entry: EntryView; supporterId: number }
         </p>
         {entry.words && <p className="text-ink2 text-[12.5px]">“{entry.words}”</p>}
         <p className="text-ink2 text-[12.5px]">
-          {[entry.source, entry.recordedBy && t`recorded by ${entry.recordedBy}`, entry.address ?? t`every address`].filter(Boolean).join(', ')}
+          {[
+            entry.source,
+            entry.recordedBy && t`recorded by ${entry.recordedBy}`,
+            entry.address ?? t`every address`,
+          ]
+            .filter(Boolean)
+            .join(', ')}
         </p>
         <p className="text-ink3 text-[12px]">
           {format.day(entry.at)}
@@ -114,7 +141,9 @@ function WhySegment({ supporterId }: { supporterId: number }) {
           <ul className="pt-1 flex flex-col gap-1">
             {(why.data.inner.length > 0 ? why.data.inner : [why.data]).map((line) => (
               <li key={line.words} className="grid grid-cols-[34px_1fr]">
-                <span className={line.holds ? 'text-verdigris font-semibold' : 'text-madder font-semibold'}>{line.holds ? t`yes` : t`no`}</span>
+                <span className={line.holds ? 'text-verdigris font-semibold' : 'text-madder font-semibold'}>
+                  {line.holds ? t`yes` : t`no`}
+                </span>
                 <span className="text-ink2">{line.words}</span>
               </li>
             ))}
@@ -129,7 +158,11 @@ function WhySegment({ supporterId }: { supporterId: number }) {
 export function Ledger({ record }: { record: RecordView }) {
   const [adding, setAdding] = useState(false);
   return (
-    <section aria-label={t`Permission ledger`} className="sheet p-4 w-[336px] shrink-0 overflow-y-auto" tabIndex={0}>
+    <section
+      aria-label={t`Permission ledger`}
+      className="sheet p-4 w-[336px] shrink-0 overflow-y-auto"
+      tabIndex={0}
+    >
       <h2 className="subtitle">{t`Permission ledger`}</h2>
       <p className="text-ink2 text-[12.5px] pb-2">{t`What they agreed to, and how we know. Entries are only ever added.`}</p>
       <Band record={record} />
@@ -141,7 +174,12 @@ export function Ledger({ record }: { record: RecordView }) {
       {record.entries.length === 0 && <p className="text-ink2 pb-3">{t`Nothing on record: never asked.`}</p>}
       <LedgerActs record={record} onRecord={() => setAdding(true)} />
       <WhySegment supporterId={record.id} />
-      <Drawer open={adding} onClose={() => setAdding(false)} title={t`Record what they said`} note={t`On the phone, on a card, in person`}>
+      <Drawer
+        open={adding}
+        onClose={() => setAdding(false)}
+        title={t`Record what they said`}
+        note={t`On the phone, on a card, in person`}
+      >
         <EntryForm record={record} onDone={() => setAdding(false)} />
       </Drawer>
     </section>

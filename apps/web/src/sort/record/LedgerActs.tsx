@@ -11,11 +11,16 @@ import { Drawer } from '../../ui/dialogs';
 import { localDay } from '../../app/day';
 import { DayField } from '../../ui/DayField';
 
-/** What can be done with one person's permission: record, object, show it to anyone, let them choose for themselves. */
+/**
+ * What can be done with one person's permission: record, object, show it to anyone, let them choose for
+ * themselves.
+ */
 export function LedgerActs({ record, onRecord }: { record: RecordView; onRecord: () => void }) {
   const may = useMay('organizer');
   const [objecting, setObjecting] = useState(false);
-  const link = useMutation({ mutationFn: () => call<{ to: string }>('POST', `supporters/${record.id}/choices-link`) });
+  const link = useMutation({
+    mutationFn: () => call<{ to: string }>('POST', `supporters/${record.id}/choices-link`),
+  });
   return (
     <div className="flex flex-col gap-2 pb-3 items-start">
       {may && record.contactPoints.length > 0 && (
@@ -31,7 +36,12 @@ export function LedgerActs({ record, onRecord }: { record: RecordView; onRecord:
       <p>
         <Trans>
           All of it to{' '}
-          <a className="link" href={`/api/supporters/${record.id}/permission.html`} target="_blank" rel="noreferrer">
+          <a
+            className="link"
+            href={`/api/supporters/${record.id}/permission.html`}
+            target="_blank"
+            rel="noreferrer"
+          >
             read and print
           </a>
           , as{' '}
@@ -47,7 +57,9 @@ export function LedgerActs({ record, onRecord }: { record: RecordView; onRecord:
       {may &&
         (link.data ? (
           <p role="status">
-            <Trans>A link to their preference page is on its way to {link.data.to}. Nobody but them sees it.</Trans>
+            <Trans>
+              A link to their preference page is on its way to {link.data.to}. Nobody but them sees it.
+            </Trans>
           </p>
         ) : (
           <button className="link" onClick={() => link.mutate()} disabled={link.isPending}>
@@ -75,10 +87,17 @@ function Objection({ record, onDone }: { record: RecordView; onDone: () => void 
     onSuccess: () => (void refreshAll(queryClient), onDone()),
   });
   return (
-    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+    <form
+      className="sheet p-5 flex flex-col gap-4"
+      onSubmit={(event) => (event.preventDefault(), save.mutate())}
+    >
       <div className="grid grid-cols-2 gap-3">
         <Labelled label={t`How`}>
-          <select className="input" value={values.how} onChange={(event) => setValues({ ...values, how: event.target.value })}>
+          <select
+            className="input"
+            value={values.how}
+            onChange={(event) => setValues({ ...values, how: event.target.value })}
+          >
             <option value="phone">{t`by phone`}</option>
             <option value="paper">{t`by letter`}</option>
             <option value="in-person">{t`in person`}</option>
@@ -86,7 +105,12 @@ function Objection({ record, onDone }: { record: RecordView; onDone: () => void 
           </select>
         </Labelled>
         <Labelled label={t`On`}>
-          <DayField required max={localDay()} value={values.on} onChange={(on) => setValues({ ...values, on })} />
+          <DayField
+            required
+            max={localDay()}
+            value={values.on}
+            onChange={(on) => setValues({ ...values, on })}
+          />
         </Labelled>
       </div>
       <Labelled label={t`In what words`}>

@@ -26,7 +26,11 @@ const bring = (answers: StubbedAnswers = {}) => {
       ...answers,
     },
   });
-  return { ...shown, done, posted: () => shown.asked.filter(({ method }) => method === 'POST').map(({ body }) => body) };
+  return {
+    ...shown,
+    done,
+    posted: () => shown.asked.filter(({ method }) => method === 'POST').map(({ body }) => body),
+  };
 };
 /** Chooses the other record by keys alone. */
 async function choose({ user }: ReturnType<typeof bring>): Promise<void> {
@@ -41,7 +45,10 @@ test('the two stand side by side, with what comes over and what would usually st
   await choose(shown);
   expect(screen.getByText(/What comes over: 2 addresses, 1 gift/)).toBeTruthy();
   const checked = screen.getAllByRole<HTMLInputElement>('radio').filter((radio) => radio.checked);
-  expect(checked.map((radio) => radio.getAttribute('aria-label'))).toEqual(['Name: Nunzia Berg', 'Favourite crossing: Dawn']);
+  expect(checked.map((radio) => radio.getAttribute('aria-label'))).toEqual([
+    'Name: Nunzia Berg',
+    'Favourite crossing: Dawn',
+  ]);
   expect(shown.posted()).toEqual([]);
 });
 
@@ -57,12 +64,18 @@ test('only what was chosen otherwise is said, and a double click brings them tog
 test('what is refused is told, and the choices are still there', async () => {
   const shown = bring({
     'POST supporters/5/merging': () =>
-      reply(404, { title: 'Brought into another record', status: 404, detail: 'This record was brought into that of Ada.' }),
+      reply(404, {
+        title: 'Brought into another record',
+        status: 404,
+        detail: 'This record was brought into that of Ada.',
+      }),
   });
   await choose(shown);
   await shown.user.click(screen.getByRole('radio', { name: 'Favourite crossing: nothing' }));
   await shown.user.click(screen.getByRole('button', { name: /^Bring the record of/ }));
   expect((await screen.findByRole('alert')).textContent).toContain('brought into that of Ada');
-  expect(screen.getByRole<HTMLInputElement>('radio', { name: 'Favourite crossing: nothing' }).checked).toBe(true);
+  expect(screen.getByRole<HTMLInputElement>('radio', { name: 'Favourite crossing: nothing' }).checked).toBe(
+    true,
+  );
   expect(shown.done).toEqual([]);
 });

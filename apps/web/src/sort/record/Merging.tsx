@@ -58,7 +58,9 @@ function SideBySide({
                       onChange={() => choose(line.key, side)}
                       aria-label={`${line.label}: ${line[side] || t`nothing`}`}
                     />
-                    <span className={chosen(line.key) === side ? 'font-semibold' : 'text-ink2'}>{line[side] || t`nothing`}</span>
+                    <span className={chosen(line.key) === side ? 'font-semibold' : 'text-ink2'}>
+                      {line[side] || t`nothing`}
+                    </span>
                   </label>
                 )}
               </td>
@@ -89,11 +91,16 @@ function Choosing({ record, other, onDone }: { record: RecordView; other: number
     <div className="sheet p-5 flex flex-col gap-4 overflow-y-auto">
       <p className="text-ink2">
         <Trans>
-          Where the two differ, choose what stays. {preview.comesOver.length > 0 && t`What comes over: ${preview.comesOver.join(', ')}.`} What they
+          Where the two differ, choose what stays.{' '}
+          {preview.comesOver.length > 0 && t`What comes over: ${preview.comesOver.join(', ')}.`} What they
           agreed to and refused stays as it is, at each address.
         </Trans>
       </p>
-      <SideBySide preview={preview} chosen={chosen} choose={(key, side) => setKeep({ ...keep, [key]: side })} />
+      <SideBySide
+        preview={preview}
+        chosen={chosen}
+        choose={(key, side) => setKeep({ ...keep, [key]: side })}
+      />
       <ProblemNote error={merge.error} />
       <p className="text-ink2">{t`They can be parted again later, on this record.`}</p>
       <Button weight="main" className="self-start" disabled={merge.isPending} onClick={() => merge.mutate()}>
@@ -104,13 +111,31 @@ function Choosing({ record, other, onDone }: { record: RecordView; other: number
 }
 
 /** Two records of one person become one: first who, then what stays. */
-export function Merging({ record, open, onClose }: { record: RecordView; open: boolean; onClose: () => void }) {
+export function Merging({
+  record,
+  open,
+  onClose,
+}: {
+  record: RecordView;
+  open: boolean;
+  onClose: () => void;
+}) {
   const [other, setOther] = useState<number | null>(null);
   const close = () => (setOther(null), onClose());
   return (
-    <Drawer open={open} onClose={close} wide title={t`Merge with…`} note={t`${personName(record)} stays; the other record goes`}>
+    <Drawer
+      open={open}
+      onClose={close}
+      wide
+      title={t`Merge with…`}
+      note={t`${personName(record)} stays; the other record goes`}
+    >
       {other === null ? (
-        <PersonPicker label={t`The other record of this person`} without={record.id} onPick={({ id }) => setOther(id)} />
+        <PersonPicker
+          label={t`The other record of this person`}
+          without={record.id}
+          onPick={({ id }) => setOther(id)}
+        />
       ) : (
         <Choosing record={record} other={other} onDone={close} />
       )}

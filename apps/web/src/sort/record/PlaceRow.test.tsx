@@ -5,7 +5,8 @@ import { get } from '../../app/api';
 import { reply, show } from '../../testing';
 import { PlaceRow } from './PlaceRow';
 
-const recordAt = (country: string) => ({ id: 7, place: { country, region: null, rulesOf: country } }) as unknown as RecordView;
+const recordAt = (country: string) =>
+  ({ id: 7, place: { country, region: null, rulesOf: country } }) as unknown as RecordView;
 
 function Page() {
   const record = useQuery({ queryKey: ['supporter', 7], queryFn: () => get<RecordView>('supporters/7') });
@@ -20,7 +21,13 @@ test('somebody was quicker: what stands there is told, and pressing once more pu
       'GET regions': [],
       'PUT supporters/7/place': ({ body }: { body: unknown }) => {
         const { country, was } = body as { country: string; was: { country: string } };
-        if (was.country !== at) return reply(409, { title: 'Changed meanwhile', status: 409, detail: `Somebody changed it to ${at}.`, newer: true });
+        if (was.country !== at)
+          return reply(409, {
+            title: 'Changed meanwhile',
+            status: 409,
+            detail: `Somebody changed it to ${at}.`,
+            newer: true,
+          });
         at = country;
         return {};
       },
@@ -34,5 +41,9 @@ test('somebody was quicker: what stands there is told, and pressing once more pu
   expect(screen.getByLabelText<HTMLSelectElement>('Country').value).toBe('CA');
   await user.click(screen.getByRole('button', { name: 'Save' }));
   expect(await screen.findByRole('button', { name: 'Place: Canada. Edit' })).toBeTruthy();
-  expect(asked.filter(({ method }) => method === 'PUT').map(({ body }) => (body as { was: { country: string } }).was.country)).toEqual(['FR', 'GB']);
+  expect(
+    asked
+      .filter(({ method }) => method === 'PUT')
+      .map(({ body }) => (body as { was: { country: string } }).was.country),
+  ).toEqual(['FR', 'GB']);
 });

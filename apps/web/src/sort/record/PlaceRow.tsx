@@ -52,7 +52,12 @@ function PlaceEditor({ record, onDone }: { record: RecordView; onDone: () => voi
         ))}
       </select>
       {regions.length > 0 && (
-        <select className="input" aria-label={t`Region`} value={region} onChange={(event) => setRegion(event.target.value)}>
+        <select
+          className="input"
+          aria-label={t`Region`}
+          value={region}
+          onChange={(event) => setRegion(event.target.value)}
+        >
           <option value="">{t`Region not known`}</option>
           {regions.map(({ code, name }) => (
             <option key={code} value={code.slice(3)}>
@@ -88,7 +93,11 @@ export function PlaceRow({ record }: { record: RecordView }) {
   return (
     <p>
       {may ? (
-        <button className="link font-normal" aria-label={t`Place: ${words}. Edit`} onClick={() => setEditing(true)}>
+        <button
+          className="link font-normal"
+          aria-label={t`Place: ${words}. Edit`}
+          onClick={() => setEditing(true)}
+        >
           {words}
         </button>
       ) : (

@@ -8,18 +8,32 @@ const point = (id: number, kind: 'email' | 'mobile' | 'post', shown: string, res
 });
 const record = (rest: object = {}): RecordView =>
   ({
-    ...{ id: 5, firstName: 'Ada', lastName: 'Lin', place: { country: 'US', region: null, rulesOf: 'United States' } },
-    ...{ contactPoints: [point(1, 'email', 'ada@example.org'), point(2, 'email', 'lin@example.org')], fields: [], gifts: [], ...rest },
+    ...{
+      id: 5,
+      firstName: 'Ada',
+      lastName: 'Lin',
+      place: { country: 'US', region: null, rulesOf: 'United States' },
+    },
+    ...{
+      contactPoints: [point(1, 'email', 'ada@example.org'), point(2, 'email', 'lin@example.org')],
+      fields: [],
+      gifts: [],
+      ...rest,
+    },
   }) as unknown as RecordView;
 const reach = (of: RecordView, answers: StubbedAnswers = {}, role: 'organizer' | 'viewer' = 'organizer') =>
   show(<Reach record={of} />, { role, answers });
 
 describe('addresses', () => {
   test('the second can be put first, the first cannot; each can be taken off', async () => {
-    const { user, asked } = reach(record(), { 'POST supporters/5/contact-points/2/first': () => reply(204, null) });
+    const { user, asked } = reach(record(), {
+      'POST supporters/5/contact-points/2/first': () => reply(204, null),
+    });
     expect(screen.queryByRole('button', { name: 'Write to ada@example.org first' })).toBeNull();
     await user.click(screen.getByRole('button', { name: 'Write to lin@example.org first' }));
-    await waitFor(() => expect(asked.some(({ path }) => path === 'supporters/5/contact-points/2/first')).toBe(true));
+    await waitFor(() =>
+      expect(asked.some(({ path }) => path === 'supporters/5/contact-points/2/first')).toBe(true),
+    );
     expect(screen.getAllByRole('button', { name: /^Remove / })).toHaveLength(2);
   });
 
@@ -37,7 +51,11 @@ describe('addresses', () => {
     const { user, asked } = reach(record(), {
       'POST supporters/5/contact-points': () =>
         refuse
-          ? reply(422, { title: 'Something needs mending', status: 422, detail: 'expected a telephone number, got "206 55"' })
+          ? reply(422, {
+              title: 'Something needs mending',
+              status: 422,
+              detail: 'expected a telephone number, got "206 55"',
+            })
           : reply(204, null),
     });
     await user.click(screen.getByRole('button', { name: 'Add' }));
@@ -49,7 +67,9 @@ describe('addresses', () => {
     await user.clear(input);
     await user.type(input, 'third@example.org{Enter}');
     await waitFor(() => expect(screen.queryByRole('textbox')).toBeNull());
-    expect(asked.filter(({ method }) => method === 'POST').map(({ body }) => (body as { kind: string }).kind)).toEqual(['mobile', 'email']);
+    expect(
+      asked.filter(({ method }) => method === 'POST').map(({ body }) => (body as { kind: string }).kind),
+    ).toEqual(['mobile', 'email']);
   });
 
   test('a landline is added as one, and a postal address in its parts', async () => {
@@ -72,7 +92,10 @@ describe('addresses', () => {
     await waitFor(() => expect(screen.queryByRole('textbox')).toBeNull());
     expect(asked.filter(({ method }) => method === 'POST').map(({ body }) => body)).toEqual([
       { kind: 'mobile', text: '206 555 0190', line: 'landline' },
-      { kind: 'post', post: { street: '12 Quay Street', city: 'Seattle', region: 'WA', postcode: '98101', country: 'US' } },
+      {
+        kind: 'post',
+        post: { street: '12 Quay Street', city: 'Seattle', region: 'WA', postcode: '98101', country: 'US' },
+      },
     ]);
   });
 
@@ -80,7 +103,9 @@ describe('addresses', () => {
     let refuse = true;
     const { user, asked } = reach(record({ contactPoints: [point(1, 'email', 'ada@example.og')] }), {
       'PUT supporters/5/contact-points/1': () =>
-        refuse ? reply(409, { title: 'Not as things stand', status: 409, detail: 'Somebody changed it.' }) : reply(204, null),
+        refuse
+          ? reply(409, { title: 'Not as things stand', status: 409, detail: 'Somebody changed it.' })
+          : reply(204, null),
     });
     await user.click(screen.getByRole('button', { name: 'Change ada@example.og' }));
     const input = screen.getByRole<HTMLInputElement>('textbox', { name: 'In the place of ada@example.og' });
@@ -92,14 +117,26 @@ describe('addresses', () => {
     refuse = false;
     await user.click(screen.getByRole('button', { name: 'Save' }));
     await waitFor(() => expect(screen.queryByRole('textbox')).toBeNull());
-    expect(asked.filter(({ method }) => method === 'PUT').at(-1)!.body).toEqual({ kind: 'email', text: 'ada@example.org', was: 'ada@example.og' });
+    expect(asked.filter(({ method }) => method === 'PUT').at(-1)!.body).toEqual({
+      kind: 'email',
+      text: 'ada@example.org',
+      was: 'ada@example.og',
+    });
   });
 
   test('one on hold says why, and is let go again; one that is shared says with whom', async () => {
-    const held = point(3, 'email', 'held@example.org', { onHold: true, holdReason: '5.1.1 No such mailbox', sharedWith: [{ id: 9, name: '' }] });
-    const { user, asked } = reach(record({ contactPoints: [held] }), { 'POST supporters/5/contact-points/3/release': () => reply(204, null) });
+    const held = point(3, 'email', 'held@example.org', {
+      onHold: true,
+      holdReason: '5.1.1 No such mailbox',
+      sharedWith: [{ id: 9, name: '' }],
+    });
+    const { user, asked } = reach(record({ contactPoints: [held] }), {
+      'POST supporters/5/contact-points/3/release': () => reply(204, null),
+    });
     expect(screen.getByText(/On hold: 5.1.1 No such mailbox/)).toBeTruthy();
-    expect(screen.getByRole<HTMLAnchorElement>('link', { name: 'someone without a name' }).getAttribute('href')).toBe('/sort/supporters/9');
+    expect(
+      screen.getByRole<HTMLAnchorElement>('link', { name: 'someone without a name' }).getAttribute('href'),
+    ).toBe('/sort/supporters/9');
     await user.click(screen.getByRole('button', { name: 'It is good again' }));
     await waitFor(() => expect(asked.some(({ path }) => path.endsWith('/3/release'))).toBe(true));
   });
@@ -120,7 +157,8 @@ describe('a gift entered by hand', () => {
   };
   const enter = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Enter the gift' });
 
-  // Common practice with no source: how amounts are typed where a comma parts thousands, and where it parts cents.
+  // Common practice with no source: how amounts are typed where a comma parts thousands, and where it parts
+  // cents.
   test.each([
     ['25', 2500, '$25'],
     ['1,000', 100_000, '$1,000'],
@@ -132,7 +170,9 @@ describe('a gift entered by hand', () => {
     const { user, asked } = await entering(typed);
     expect(screen.getByText(words)).toBeTruthy();
     await user.click(enter());
-    await waitFor(() => expect(asked.find(({ method }) => method === 'POST')?.body).toMatchObject({ amount }));
+    await waitFor(() =>
+      expect(asked.find(({ method }) => method === 'POST')?.body).toMatchObject({ amount }),
+    );
     expect(asked.filter(({ method }) => method === 'POST')).toHaveLength(1);
   });
 

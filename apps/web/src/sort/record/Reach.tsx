@@ -41,7 +41,13 @@ function AddGift({ record, onDone }: { record: RecordView; onDone: () => void })
     <form className="py-2 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), add.mutate())}>
       <div className="grid grid-cols-2 gap-2">
         <Labelled label={t`Amount`} {...(hint ? { hint } : {})}>
-          <input className="input" inputMode="decimal" autoFocus value={amount} onChange={(event) => draft.set({ amount: event.target.value, on })} />
+          <input
+            className="input"
+            inputMode="decimal"
+            autoFocus
+            value={amount}
+            onChange={(event) => draft.set({ amount: event.target.value, on })}
+          />
         </Labelled>
         <Labelled label={t`On`}>
           <DayField value={on} onChange={(day) => draft.set({ amount, on: day })} />
@@ -99,7 +105,12 @@ export function Reach({ record }: { record: RecordView }) {
   const [making, setMaking] = useState(false);
   const sections = [...new Set(record.fields.map((field) => field.section))];
   return (
-    <div className="sheet p-4 overflow-y-auto min-h-0" tabIndex={0} role="region" aria-label={t`What is known`}>
+    <div
+      className="sheet p-4 overflow-y-auto min-h-0"
+      tabIndex={0}
+      role="region"
+      aria-label={t`What is known`}
+    >
       <Addresses record={record} />
       {sections.map((section) => (
         <RecordSection key={section} title={section}>
@@ -120,7 +131,12 @@ export function Reach({ record }: { record: RecordView }) {
         </p>
       )}
       <Giving record={record} />
-      <Drawer open={making} onClose={() => setMaking(false)} title={t`Make a field`} note={t`For everybody’s record`}>
+      <Drawer
+        open={making}
+        onClose={() => setMaking(false)}
+        title={t`Make a field`}
+        note={t`For everybody’s record`}
+      >
         <NewFieldSheet onDone={() => setMaking(false)} />
       </Drawer>
     </div>

@@ -67,7 +67,10 @@ function Who({ record }: { record: RecordView }) {
 /** One supporter: who they are, what passed between us, and what they agreed to. */
 export default function Record() {
   const id = Number(useParams().id);
-  const { data: record, error } = useQuery({ queryKey: ['record', id], queryFn: () => get<RecordView>(`supporters/${id}`) });
+  const { data: record, error } = useQuery({
+    queryKey: ['record', id],
+    queryFn: () => get<RecordView>(`supporters/${id}`),
+  });
   const instead = error instanceof ProblemError ? error.problem.instead : undefined;
   if (instead) return <Navigate to={`/sort/supporters/${instead}`} replace />;
   if (error) return <ProblemNote error={error} />;
@@ -76,7 +79,10 @@ export default function Record() {
     <div className="flex gap-5 grow min-h-0">
       <div className="grow min-w-0 flex flex-col min-h-0">
         <div className="flex items-center gap-4 pb-3">
-          <span className="w-[52px] h-[52px] shrink-0 rounded-paper bg-[#cddad6] grid place-items-center font-bold text-[18px]" aria-hidden="true">
+          <span
+            className="w-[52px] h-[52px] shrink-0 rounded-paper bg-[#cddad6] grid place-items-center font-bold text-[18px]"
+            aria-hidden="true"
+          >
             {(record.firstName[0] ?? '') + (record.lastName[0] ?? '')}
           </span>
           <Who record={record} />

@@ -36,7 +36,8 @@ export function RecordActs({ record }: { record: RecordView }) {
   const queryClient = useQueryClient();
   const [doing, setDoing] = useState<Doing>(null);
   const done = () => setDoing(null);
-  // Opened when the menu gives the focus back to its button: what opens then takes it from there, and returns it there.
+  // Opened when the menu gives the focus back to its button: what opens then takes it from there, and returns
+  // it there.
   const chosen = useRef<Doing>(null);
   const openChosen = () => {
     const what = chosen.current;
@@ -44,12 +45,18 @@ export function RecordActs({ record }: { record: RecordView }) {
     if (what) setTimeout(() => setDoing(what));
   };
   const item = (words: string, what: Doing, grave = false) => (
-    <DropdownMenu.Item className={`${ITEM} ${grave ? 'text-madder' : ''}`} onSelect={() => void (chosen.current = what)}>
+    <DropdownMenu.Item
+      className={`${ITEM} ${grave ? 'text-madder' : ''}`}
+      onSelect={() => void (chosen.current = what)}
+    >
       {words}
     </DropdownMenu.Item>
   );
   const print = async (act: BulkAct) => {
-    followBulk((await call<{ id: number }>('POST', 'bulk', { group: { ids: [record.id] }, act })).id, queryClient);
+    followBulk(
+      (await call<{ id: number }>('POST', 'bulk', { group: { ids: [record.id] }, act })).id,
+      queryClient,
+    );
     done();
   };
   if (!may) return null;
@@ -62,7 +69,11 @@ export function RecordActs({ record }: { record: RecordView }) {
           </Button>
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
-          <DropdownMenu.Content className="sheet p-1 z-20 min-w-[260px]" align="end" onCloseAutoFocus={openChosen}>
+          <DropdownMenu.Content
+            className="sheet p-1 z-20 min-w-[260px]"
+            align="end"
+            onCloseAutoFocus={openChosen}
+          >
             {item(t`Change the name`, 'rename')}
             {item(record.household ? t`Household and greeting` : t`Put in a household`, 'household')}
             {item(t`Merge with…`, 'merge')}
@@ -93,10 +104,20 @@ export function RecordActs({ record }: { record: RecordView }) {
           <WriteTo record={record} open onClose={done} />
         </Suspense>
       )}
-      <Drawer open={doing === 'print'} onClose={done} title={t`Print`} note={t`For ${personName(record)}, in the background`}>
+      <Drawer
+        open={doing === 'print'}
+        onClose={done}
+        title={t`Print`}
+        note={t`For ${personName(record)}, in the background`}
+      >
         {doing === 'print' && <BulkForm act="print" form="letters" many="it" onBegin={print} />}
       </Drawer>
-      <Drawer open={doing === 'rename'} onClose={done} title={t`Change the name`} note={t`The change is kept with who and when`}>
+      <Drawer
+        open={doing === 'rename'}
+        onClose={done}
+        title={t`Change the name`}
+        note={t`The change is kept with who and when`}
+      >
         <Rename record={record} onDone={done} />
       </Drawer>
       <Erase record={record} open={doing === 'erase'} onClose={done} />

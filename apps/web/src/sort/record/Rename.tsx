@@ -20,7 +20,10 @@ export function Rename({ record, onDone }: { record: RecordView; onDone: () => v
     onSuccess: () => (void refreshAll(queryClient), onDone()),
   });
   return (
-    <form className="sheet p-5 flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+    <form
+      className="sheet p-5 flex flex-col gap-3"
+      onSubmit={(event) => (event.preventDefault(), save.mutate())}
+    >
       <Labelled label={t`First name`}>
         <input className="input" value={firstName} onChange={(event) => setFirst(event.target.value)} />
       </Labelled>

@@ -11,7 +11,11 @@ import { useMay } from '../../app/session';
 import { Unsaved } from '../../ui/Unsaved';
 import { Button, Loading, ProblemNote } from '../../ui/basics';
 
-const DOTS = { good: 'bg-verdigris border-verdigris', plain: 'bg-sheet border-[#87a59e]', bad: 'bg-sheet border-madder' } as const;
+const DOTS = {
+  good: 'bg-verdigris border-verdigris',
+  plain: 'bg-sheet border-[#87a59e]',
+  bad: 'bg-sheet border-madder',
+} as const;
 
 /** What one may look for, in the words of the choice. */
 const KINDS: [value: string, words: string][] = [
@@ -33,7 +37,10 @@ function AddNote({ supporterId }: { supporterId: number }) {
     onSuccess: (_none, words) => (draft.saved(words), void refreshAll(queryClient)),
   });
   return (
-    <form className="pt-2 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), add.mutate(body))}>
+    <form
+      className="pt-2 flex flex-col gap-2"
+      onSubmit={(event) => (event.preventDefault(), add.mutate(body))}
+    >
       <textarea
         className="input"
         rows={body === '' ? 1 : 3}
@@ -42,7 +49,13 @@ function AddNote({ supporterId }: { supporterId: number }) {
         maxLength={4000}
         value={body}
         onChange={(event) => draft.set(event.target.value)}
-        onKeyDown={(event) => event.key === 'Enter' && (event.ctrlKey || event.metaKey) && body.trim() !== '' && !add.isPending && add.mutate(body)}
+        onKeyDown={(event) =>
+          event.key === 'Enter' &&
+          (event.ctrlKey || event.metaKey) &&
+          body.trim() !== '' &&
+          !add.isPending &&
+          add.mutate(body)
+        }
       />
       <ProblemNote error={add.error} />
       {body.trim() !== '' && (
@@ -63,7 +76,11 @@ function Note({ note, supporterId }: { note: NoteView; supporterId: number }) {
   const [opened, setOpened] = useState(draft.isChanged);
   const act = useMutation({
     mutationFn: (body: string | null) =>
-      call(body === null ? 'DELETE' : 'PUT', `supporters/${supporterId}/notes/${note.id}`, body === null ? undefined : { body, was: draft.basedOn }),
+      call(
+        body === null ? 'DELETE' : 'PUT',
+        `supporters/${supporterId}/notes/${note.id}`,
+        body === null ? undefined : { body, was: draft.basedOn },
+      ),
     onSuccess: async (_none, body) => {
       setOpened(false);
       await refreshAll(queryClient);
@@ -74,7 +91,10 @@ function Note({ note, supporterId }: { note: NoteView; supporterId: number }) {
   });
   if (opened)
     return (
-      <form className="flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), act.mutate(draft.value))}>
+      <form
+        className="flex flex-col gap-2"
+        onSubmit={(event) => (event.preventDefault(), act.mutate(draft.value))}
+      >
         <textarea
           className="input"
           rows={3}
@@ -86,7 +106,10 @@ function Note({ note, supporterId }: { note: NoteView; supporterId: number }) {
         />
         <Unsaved draft={draft} what={t`the note`} />
         <div className="flex gap-3">
-          <Button type="submit" disabled={draft.value.trim() === '' || act.isPending || draft.theirs !== null}>
+          <Button
+            type="submit"
+            disabled={draft.value.trim() === '' || act.isPending || draft.theirs !== null}
+          >
             {t`Save`}
           </Button>
           <button type="button" className="link" onClick={() => (draft.discard(), setOpened(false))}>
@@ -144,7 +167,12 @@ function Item({ item, last, supporterId }: { item: TimelineItem; last: boolean; 
           {may && item.undo !== null && (
             <>
               {'. '}
-              <button className="link" aria-label={t`Undo: ${item.title}`} onClick={() => undo.mutate()} disabled={undo.isPending}>
+              <button
+                className="link"
+                aria-label={t`Undo: ${item.title}`}
+                onClick={() => undo.mutate()}
+                disabled={undo.isPending}
+              >
                 {t`Undo`}
               </button>
             </>
@@ -188,7 +216,9 @@ export function Timeline({ supporterId, withNotes = true }: { supporterId: numbe
       {mayNote && withNotes && <AddNote supporterId={supporterId} />}
       <ProblemNote error={error} />
       {isPending && <Loading what={t`what passed between you`} />}
-      {data?.length === 0 && <p className="text-ink2 py-3">{kinds ? t`Nothing of this kind yet.` : t`Nothing yet.`}</p>}
+      {data?.length === 0 && (
+        <p className="text-ink2 py-3">{kinds ? t`Nothing of this kind yet.` : t`Nothing yet.`}</p>
+      )}
       <ol className="pt-3">
         {data?.map((item, i) => (
           <Item

@@ -43,14 +43,22 @@ function Verdict({ id, channel, purpose }: { id: number; channel: SendingChannel
   );
 }
 
-function Start({ channel, onStart }: { channel: SendingChannel; onStart: (message: MessageView | null) => void }) {
+function Start({
+  channel,
+  onStart,
+}: {
+  channel: SendingChannel;
+  onStart: (message: MessageView | null) => void;
+}) {
   const { data = [] } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages') });
   return (
     <Labelled label={t`Begin with`}>
       <select
         className="input"
         defaultValue=""
-        onChange={(event) => onStart(data.find((message) => message.id === Number(event.target.value)) ?? null)}
+        onChange={(event) =>
+          onStart(data.find((message) => message.id === Number(event.target.value)) ?? null)
+        }
       >
         <option value="">{t`a blank sheet`}</option>
         {data
@@ -76,7 +84,8 @@ function Words({
   version: number;
   set: (part: Partial<PersonalWords>) => void;
 }) {
-  if (words.channel === 'text') return <TextEditor value={words.text} registry={registry} editable onChange={(text) => set({ text })} />;
+  if (words.channel === 'text')
+    return <TextEditor value={words.text} registry={registry} editable onChange={(text) => set({ text })} />;
   return (
     <>
       <Labelled label={t`Subject`}>
@@ -90,13 +99,27 @@ function Words({
         />
       </Labelled>
       <div className="flex flex-col min-h-[320px]">
-        <LetterEditor key={version} value={words.letter} registry={registry} editable onChange={(letter: LetterDoc) => set({ letter })} />
+        <LetterEditor
+          key={version}
+          value={words.letter}
+          registry={registry}
+          editable
+          onChange={(letter: LetterDoc) => set({ letter })}
+        />
       </div>
     </>
   );
 }
 
-function Letter({ record, registry, answers }: { record: RecordView; registry: Registry; answers: Answering | undefined }) {
+function Letter({
+  record,
+  registry,
+  answers,
+}: {
+  record: RecordView;
+  registry: Registry;
+  answers: Answering | undefined;
+}) {
   const queryClient = useQueryClient();
   const [version, setVersion] = useState(0);
   const usual = record.contactPoints.some(({ kind }) => kind === 'email') ? 'email' : 'text';
@@ -117,7 +140,10 @@ function Letter({ record, registry, answers }: { record: RecordView; registry: R
     draft.set(next);
   };
   const set = (part: Partial<PersonalWords>) => put({ ...now.current, ...part });
-  const start = (message: MessageView | null) => (put(startFrom(now.current, message)), setVersion((old) => old + 1));
+  const start = (message: MessageView | null) => (
+    put(startFrom(now.current, message)),
+    setVersion((old) => old + 1)
+  );
   const send = useMutation({
     mutationFn: () => call<{ id: number }>('POST', `supporters/${record.id}/messages`, words),
     // It leaves within seconds, and stands on the record then.
@@ -145,21 +171,35 @@ function Letter({ record, registry, answers }: { record: RecordView; registry: R
       </div>
     );
   return (
-    <form className="sheet p-5 flex flex-col gap-4 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), send.mutate())}>
+    <form
+      className="sheet p-5 flex flex-col gap-4 overflow-y-auto"
+      onSubmit={(event) => (event.preventDefault(), send.mutate())}
+    >
       {answers && (
-        <blockquote className="border-l-[3px] border-ink3 pl-3 whitespace-pre-wrap" aria-label={t`What they wrote`}>
+        <blockquote
+          className="border-l-[3px] border-ink3 pl-3 whitespace-pre-wrap"
+          aria-label={t`What they wrote`}
+        >
           {answers.reply.body}
         </blockquote>
       )}
       <div className="grid grid-cols-3 gap-3">
         <Labelled label={t`By`}>
-          <select className="input" value={words.channel} onChange={(event) => set({ channel: event.target.value as SendingChannel })}>
+          <select
+            className="input"
+            value={words.channel}
+            onChange={(event) => set({ channel: event.target.value as SendingChannel })}
+          >
             <option value="email">{t`email`}</option>
             <option value="text">{t`text`}</option>
           </select>
         </Labelled>
         <Labelled label={t`For`}>
-          <select className="input" value={words.purpose} onChange={(event) => set({ purpose: event.target.value as Purpose })}>
+          <select
+            className="input"
+            value={words.purpose}
+            onChange={(event) => set({ purpose: event.target.value as Purpose })}
+          >
             {PURPOSES.map((purpose) => (
               <option key={purpose} value={purpose}>
                 {purpose}: {PURPOSE_HINTS[purpose]}
@@ -186,12 +226,32 @@ export interface Answering {
 }
 
 /** Writes to one person, from their record or to answer what they wrote. */
-export default function WriteTo({ record, open, onClose, answers }: { record: RecordView; open: boolean; onClose: () => void; answers?: Answering }) {
+export default function WriteTo({
+  record,
+  open,
+  onClose,
+  answers,
+}: {
+  record: RecordView;
+  open: boolean;
+  onClose: () => void;
+  answers?: Answering;
+}) {
   const names = useQuery({ queryKey: ['merge-fields'], queryFn: () => get<MergeName[]>('merge-fields') });
   const registry = useMemo(() => (names.data ? registryOf(names.data) : null), [names.data]);
   return (
-    <Drawer open={open} onClose={onClose} wide title={t`Write to ${personName(record)}`} note={t`Delivered and kept like any other message`}>
-      {registry ? <Letter record={record} registry={registry} answers={answers} /> : <Loading what={t`the merge fields`} />}
+    <Drawer
+      open={open}
+      onClose={onClose}
+      wide
+      title={t`Write to ${personName(record)}`}
+      note={t`Delivered and kept like any other message`}
+    >
+      {registry ? (
+        <Letter record={record} registry={registry} answers={answers} />
+      ) : (
+        <Loading what={t`the merge fields`} />
+      )}
     </Drawer>
   );
 }

@@ -6,8 +6,14 @@ import { EditableValue } from './EditableValue';
 import { GroupChips } from './GroupChips';
 
 describe('a value is edited where it stands', () => {
-  const shown = (save: (text: string, was: string) => Promise<unknown>, of: object = {}, role: 'organizer' | 'viewer' = 'organizer') =>
-    show(<EditableValue label="Boat skill" value="steering" shown="steering" save={save} {...of} />, { role });
+  const shown = (
+    save: (text: string, was: string) => Promise<unknown>,
+    of: object = {},
+    role: 'organizer' | 'viewer' = 'organizer',
+  ) =>
+    show(<EditableValue label="Boat skill" value="steering" shown="steering" save={save} {...of} />, {
+      role,
+    });
   const open = () => screen.getByRole('button', { name: 'Boat skill: steering. Edit' });
 
   test('Enter keeps it once, though leaving the editor would keep it too', async () => {
@@ -24,7 +30,14 @@ describe('a value is edited where it stands', () => {
     const { user } = shown(async (text, was) => {
       saves.push([text, was]);
       if (was === 'steering')
-        throw new ProblemError({ type: '', title: '', status: 409, detail: 'Changed to “rowing”.', newer: true, now: 'rowing' });
+        throw new ProblemError({
+          type: '',
+          title: '',
+          status: 409,
+          detail: 'Changed to “rowing”.',
+          newer: true,
+          now: 'rowing',
+        });
     });
     await user.click(open());
     await user.type(screen.getByRole('textbox'), '!{Enter}');
@@ -61,7 +74,8 @@ describe('a value is edited where it stands', () => {
 
   test('a choice is kept at once by mouse, and by keys when Enter says so', async () => {
     const kept: string[] = [];
-    const editor = { as: 'choose', options: [['S', 'S'], ['M', 'M'], ['L', 'L']] } as const; // prettier-ignore
+    // prettier-ignore
+    const editor = { as: 'choose', options: [['S', 'S'], ['M', 'M'], ['L', 'L']] } as const;
     const { user } = shown(async (text) => kept.push(text), { editor });
     await user.click(open());
     await user.selectOptions(screen.getByRole('combobox'), 'M');
@@ -82,7 +96,9 @@ describe('the groups of a person', () => {
   const RECORD = {
     id: 101,
     tags: [{ id: 5, name: 'boat shed key', since: '2026-11-01T10:00:00Z', how: 'by Rosa Oduya' }],
-    lists: [{ id: 1, name: 'Ferry news', since: '2026-11-01T10:00:00Z', how: 'by themselves', isPublic: true }],
+    lists: [
+      { id: 1, name: 'Ferry news', since: '2026-11-01T10:00:00Z', how: 'by themselves', isPublic: true },
+    ],
     rosters: [{ id: 9, name: 'Winter hull appeal', stage: 'asked', stages: ['asked', 'pledged'] }],
     segments: [{ id: 3, name: 'Menders' }],
   } as unknown as RecordView;
@@ -102,8 +118,10 @@ describe('the groups of a person', () => {
     'PUT campaigns/10/roster': () => reply(204, null),
     'POST campaigns/9/roster/off': () => reply(204, null),
   };
-  const chips = (role: 'organizer' | 'viewer' = 'organizer') => show(<GroupChips record={RECORD} />, { role, answers: ANSWERS });
-  const changes = (asked: ReturnType<typeof chips>['asked']) => asked.filter(({ method }) => method !== 'GET');
+  const chips = (role: 'organizer' | 'viewer' = 'organizer') =>
+    show(<GroupChips record={RECORD} />, { role, answers: ANSWERS });
+  const changes = (asked: ReturnType<typeof chips>['asked']) =>
+    asked.filter(({ method }) => method !== 'GET');
 
   test('what they are not in yet is offered, and put on', async () => {
     const { user, asked } = chips();
@@ -112,7 +130,9 @@ describe('the groups of a person', () => {
     expect(screen.queryByRole('menuitem', { name: 'boat shed key' })).toBeNull();
     expect(screen.queryByRole('menuitem', { name: 'Ferry news' })).toBeNull();
     await user.click(screen.getByRole('menuitem', { name: 'oar makers' }));
-    await waitFor(() => expect(changes(asked)).toEqual([{ method: 'PUT', path: 'supporters/101/tags/6', body: null }]));
+    await waitFor(() =>
+      expect(changes(asked)).toEqual([{ method: 'PUT', path: 'supporters/101/tags/6', body: null }]),
+    );
   });
 
   test('a list is left, a roster moved on and left', async () => {
@@ -135,7 +155,9 @@ describe('the groups of a person', () => {
   test('how and when somebody was put on is told, and where a segment leads', () => {
     chips();
     expect(screen.getByTitle(/^Added by Rosa Oduya, /).textContent).toContain('boat shed key');
-    expect(screen.getByRole('link', { name: 'Segment: Menders' }).getAttribute('href')).toBe('/sort/segments/3');
+    expect(screen.getByRole('link', { name: 'Segment: Menders' }).getAttribute('href')).toBe(
+      '/sort/segments/3',
+    );
   });
 
   test('a viewer sees them and changes nothing', () => {

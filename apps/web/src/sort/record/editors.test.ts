@@ -1,9 +1,15 @@
 import { coerce, FIELD_TYPES, type FieldType, type FieldValue } from '@goodword/core/fields';
 import { editorOf, plainValue } from './editors';
 
-const field = (type: FieldType, value: FieldValue | null = null, choices: string[] | null = null) => ({ type, value, choices });
+const field = (type: FieldType, value: FieldValue | null = null, choices: string[] | null = null) => ({
+  type,
+  value,
+  choices,
+});
 
-test.each(FIELD_TYPES)('a field of the type %s has an editor', (type) => expect(editorOf(field(type))).toBeDefined());
+test.each(FIELD_TYPES)('a field of the type %s has an editor', (type) =>
+  expect(editorOf(field(type))).toBeDefined(),
+);
 
 test.each<[FieldType, FieldValue]>([
   ['date', { date: 20_881 }],

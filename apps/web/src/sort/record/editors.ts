@@ -46,7 +46,11 @@ export function editorOf(field: Field): Editor {
       return { as: 'choose', open: false, options: countryChoices() };
     case 'choice':
       if (!field.choices?.length) return { as: 'line', type: 'text' };
-      return { as: 'choose', open: false, options: withOwn(field.choices, field.value?.text).map((choice) => [choice, choice]) };
+      return {
+        as: 'choose',
+        open: false,
+        options: withOwn(field.choices, field.value?.text).map((choice) => [choice, choice]),
+      };
   }
 }
 

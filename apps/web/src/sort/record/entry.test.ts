@@ -9,7 +9,8 @@ test('an address serves the channels of its kind, and nothing implies a text', (
 });
 
 test('only relationships imply, and only implied permission comes of them', () => {
-  for (const state of HAND_STATES) expect(roadsFor(state).every((road) => isRelationship(road) === (state === 'implied'))).toBe(true);
+  for (const state of HAND_STATES)
+    expect(roadsFor(state).every((road) => isRelationship(road) === (state === 'implied'))).toBe(true);
 });
 
 test('a choice that is no longer offered gives way to the first that is', () => {

@@ -1,5 +1,10 @@
 import type { ContactPointView } from '@goodword/core/contract';
-import { RELATIONSHIPS, type Channel, type RecordedState, type CollectionMethod } from '@goodword/core/permission';
+import {
+  RELATIONSHIPS,
+  type Channel,
+  type RecordedState,
+  type CollectionMethod,
+} from '@goodword/core/permission';
 
 /** What can be recorded by hand of one person. */
 export const HAND_STATES = ['yes', 'no', 'implied', 'pause'] as const satisfies readonly RecordedState[];

@@ -1,7 +1,15 @@
 import type { ReactNode } from 'react';
 
 /** A part of a record under its heading. */
-export function RecordSection({ title, side, children }: { title: string; side?: ReactNode; children: ReactNode }) {
+export function RecordSection({
+  title,
+  side,
+  children,
+}: {
+  title: string;
+  side?: ReactNode;
+  children: ReactNode;
+}) {
   return (
     <section className="pb-4">
       <div className="flex justify-between items-baseline border-b border-ink pb-1">

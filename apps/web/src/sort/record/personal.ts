@@ -13,11 +13,18 @@ export function blankLetter(): LetterDoc {
   const paragraph = (text: string) => ({ type: 'paragraph', content: [{ type: 'text', text }] });
   return {
     type: 'doc',
-    content: [paragraph(t`Dear ${'{Greeting, or "friend"}'},`), { type: 'paragraph' }, paragraph('{Sender: name}')],
+    content: [
+      paragraph(t`Dear ${'{Greeting, or "friend"}'},`),
+      { type: 'paragraph' },
+      paragraph('{Sender: name}'),
+    ],
   } as LetterDoc;
 }
 
-/** The words of another message as the start of this one; what was written so far stays where the other has nothing. */
+/**
+ * The words of another message as the start of this one; what was written so far stays where the other has
+ * nothing.
+ */
 export function startFrom(words: PersonalWords, message: MessageView | null): PersonalWords {
   if (!message) return { ...words, subject: BLANK_SUBJECT, letter: blankLetter(), text: '' };
   return {
