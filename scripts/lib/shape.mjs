@@ -45,6 +45,7 @@ export function shapeOf(root) {
     ...twice,
     ...unknownFiles(root, names),
     ...unknownFunctions(root, read),
+    ...untold(read),
     ...read.flatMap(({ name, tooWide }) => tooWide.map((line) => `${name}:${line} is over ${WIDEST} wide`)),
   ];
   return {
@@ -78,7 +79,11 @@ function look(name, text) {
   visit(file);
   for (const statement of file.statements) {
     if (!statement.modifiers?.some(({ kind }) => kind === ts.SyntaxKind.ExportKeyword)) continue;
-    const told = ts.getJSDocCommentsAndTags(statement).length > 0;
+    // Of a list of words the type of its members says nothing more.
+    const ofList =
+      ts.isTypeAliasDeclaration(statement) &&
+      /^(\(typeof \w+\)\[number\]|keyof typeof \w+)$/.test(statement.type.getText());
+    const told = ofList || ts.getJSDocCommentsAndTags(statement).length > 0;
     const declared = ts.isVariableStatement(statement) ? statement.declarationList.declarations : [statement];
     for (const one of declared)
       if (one.name && ts.isIdentifier(one.name)) exported.push({ name: one.name.text, told });
@@ -131,6 +136,16 @@ function unknownFiles(root, names) {
         .filter((file) => !known.has(file) && !known.has(shown(file)))
         .map((file) => `${name} names ${file}, which is not there`),
     );
+}
+
+/** What the core gives to others says what it is. */
+function untold(read) {
+  const core = read.filter(({ name }) => name.startsWith('packages/core/src/') && !isTest(name));
+  return core.flatMap(({ name, exported }) =>
+    exported
+      .filter(({ told }) => !told)
+      .map((one) => `${name} exports ${one.name} without saying what it is`),
+  );
 }
 
 /** Functions, `written()` so, on the page that leads through the code. */

@@ -28,7 +28,7 @@ type BulkValues = Partial<
   >
 >;
 
-/** Acts on groups of people, with the people that each was asked for. */
+/** Acts on groups of people, with the people that each was asked for. Owns `bulk`, `bulk_member`. */
 @Injectable()
 export class BulkRepository {
   async make(tx: Scoped, bulk: { act: BulkAct; words: string; ids: readonly number[] }): Promise<number> {

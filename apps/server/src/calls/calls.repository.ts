@@ -44,7 +44,10 @@ const WHO: Record<CallWho, string> = {
 const TO_CALL = `EXISTS (SELECT 1 FROM call_list_member m
     WHERE m.call_list_id = c.id AND m.outcome IS NULL AND m.suppressed IS NULL)`;
 
-/** Lists of people to be called, frozen in their order, and what came of each call. */
+/**
+ * Lists of people to be called, frozen in their order, and what came of each call. Owns `call_list`,
+ * `call_list_member`.
+ */
 @Injectable()
 export class CallsRepository {
   async make(

@@ -16,6 +16,7 @@ interface CampaignRow {
 
 const MINE = '(:chapter IS NULL OR s.chapter_id = :chapter) AND s.erased_at IS NULL';
 
+/** Campaigns with their stages, and who is on their rosters. Owns `campaign`, `roster`. */
 @Injectable()
 export class CampaignsRepository {
   async all(db: Scoped): Promise<CampaignView[]> {

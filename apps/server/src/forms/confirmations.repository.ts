@@ -90,6 +90,10 @@ export const CONFIRMATIONS_DUE = `SELECT 'confirmations' AS due FROM DUAL WHERE 
   (SELECT 1 FROM confirmation WHERE state IN ('waiting', 'sent') AND due_at <= UTC_TIMESTAMP(3))
   OR EXISTS (SELECT 1 FROM confirmation WHERE ${LEFT})`;
 
+/**
+ * Requests to confirm: what was asked of whom, how often, and what came of it. Owns `confirmation`,
+ * `confirmation_sent`.
+ */
 @Injectable()
 export class ConfirmationsRepository {
   /** Adds one that is due at once. Whether it may go is decided when it is about to. */

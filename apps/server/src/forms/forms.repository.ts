@@ -19,6 +19,10 @@ export interface FormRow {
 const FORM =
   'SELECT f.*, v.definition FROM form f JOIN form_version v ON v.form_id = f.id AND v.version = f.version';
 
+/**
+ * Forms, each version of what they ask and say, and how often they were seen. Owns `form`, `form_version`,
+ * `form_count`.
+ */
 @Injectable()
 export class FormsRepository {
   /** A form is found by the word in its address alone: whoever opens the page has no scope yet. */

@@ -15,6 +15,7 @@ export interface LastDelivery {
   supporterId: number;
 }
 
+/** Whom what comes back is from, and what it answers. Owns `reply`. */
 @Injectable()
 export class InboundRepository {
   /** The organization that a number belongs to; incoming texts carry no other name. */

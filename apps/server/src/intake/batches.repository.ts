@@ -157,6 +157,10 @@ export const COMING: readonly RowVerdict[] = ['new', 'shares', 'update', 'same',
 
 const HALF_DONE = "state NOT IN ('unreadable','done','taken-out','failed')";
 
+/**
+ * Batches, their staged rows as they are looked at, and what a person decided of them. Owns `batch`,
+ * `batch_decision`.
+ */
 @Injectable()
 export class BatchesRepository {
   async make(

@@ -83,6 +83,7 @@ export function usesGroup(message: MessageRow, kind: GroupKind, id: number): boo
 
 const NOT_OVER = "state NOT IN ('stopped','done')";
 
+/** Messages: their words, recipients and state. Owns `message`, `message_group`, `message_link`. */
 @Injectable()
 export class MessagesRepository {
   /** Messages to groups; what was written to one person alone is on their record. */

@@ -12,7 +12,7 @@ export interface NewDnc {
 
 /**
  * Addresses, domains and number ranges that are never written to, and the mark on the addresses on file that
- * they close.
+ * they close. Owns `do_not_contact`.
  */
 @Injectable()
 export class DoNotContactRepository {

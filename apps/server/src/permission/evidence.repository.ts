@@ -9,7 +9,7 @@ export interface EvidenceRow {
   storage_key: string | null;
 }
 
-/** Files that show what somebody signed. */
+/** Files that show what somebody signed. Owns `evidence`. */
 @Injectable()
 export class EvidenceRepository {
   async add(

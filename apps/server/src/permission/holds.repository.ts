@@ -3,7 +3,7 @@ import type { Bound, Scoped } from '../platform/database';
 
 /**
  * Addresses that wait: one that bounced, one whose owner said something that a person must read. Each hold is
- * kept with its end.
+ * kept with its end. Owns `address_hold`.
  */
 @Injectable()
 export class HoldsRepository {

@@ -24,7 +24,7 @@ export interface WaitingRow {
   made_at: Date;
 }
 
-/** The rules of the house, each version kept. */
+/** The rules of the house, each version kept. Owns `house_rules`, `rules_waiting`. */
 @Injectable()
 export class HouseRulesRepository {
   /** The rules that hold now; those that a new organization starts with where none were set. */

@@ -12,7 +12,10 @@ interface MemberRow {
   mine: number;
 }
 
-/** Who lives with whom. A household has two people at the least: with the last but one, it goes. */
+/**
+ * Who lives with whom. A household has two people at the least: with the last but one, it goes. Owns
+ * `household`.
+ */
 @Injectable()
 export class HouseholdsRepository {
   /** The household of one person, with those members that the caller may see; all of them are greeted. */

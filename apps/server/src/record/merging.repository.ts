@@ -65,7 +65,7 @@ const MOMENTS = ['added_at', 'put_at'];
 const VALUES = ['text_value', 'number_value', 'date_value', 'month_day'] as const;
 const tables = Object.entries(SETS) as [SetTable, string][];
 
-/** Bringing two records of one person together, and parting them again. */
+/** Bringing two records of one person together, and parting them again. Owns `merging`. */
 @Injectable()
 export class MergingRepository {
   constructor(@Inject(LedgerRepository) private readonly ledger: LedgerRepository) {}

@@ -12,7 +12,10 @@ interface NoteRow {
   changed_at: Date | null;
 }
 
-/** What the team wrote down about a person: for themselves, never for the person to read in a message. */
+/**
+ * What the team wrote down about a person: for themselves, never for the person to read in a message. Owns
+ * `note`.
+ */
 @Injectable()
 export class NotesRepository {
   async of(db: Scoped, supporterId: number, limit: number): Promise<NoteView[]> {

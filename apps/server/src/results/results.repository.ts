@@ -36,6 +36,7 @@ export interface PersonResult {
   door_verdict: string | null;
 }
 
+/** What came of a message, counted and person by person. */
 @Injectable()
 export class ResultsRepository {
   async counts(db: Scoped, messageId: number): Promise<Record<ResultKind, number>> {

@@ -17,6 +17,10 @@ export interface VersionRow extends Pick<SegmentRow, 'id' | 'name' | 'tree'> {
   saved_name: string | null;
 }
 
+/**
+ * Segments, every version of them, and how many they took in day by day. Owns `segment`, `segment_version`,
+ * `segment_size`.
+ */
 @Injectable()
 export class SegmentsRepository {
   async all(db: Scoped): Promise<SegmentRow[]> {

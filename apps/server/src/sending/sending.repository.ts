@@ -8,7 +8,10 @@ import type { GroupReaders } from '../roll/group-readers';
 /** Four bytes for each person, the highest first, so that a part of them can be read where they lie. */
 const BYTES = 4;
 
-/** The outbox: who is in a message's group, what was decided of each, and the deliveries that came of it. */
+/**
+ * The outbox: who is in a message's group, what was decided of each, and the deliveries that came of it. Owns
+ * `delivery` as it is prepared, `last_look`, `look_group`.
+ */
 @Injectable()
 export class SendingRepository {
   constructor(private readonly facts: FactsRepository) {}

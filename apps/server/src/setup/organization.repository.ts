@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { Scoped } from '../platform/database';
 import type { OrganizationRow } from '../team/team.repository';
 
-/** What the organization says of itself, and its chapters. */
+/** What the organization says of itself, and its chapters. Owns `organization`, `chapter`. */
 @Injectable()
 export class OrganizationRepository {
   async lockForUpdate(tx: Scoped): Promise<OrganizationRow & { changed_by: number | null }> {

@@ -6,7 +6,10 @@ import { Conflict } from '../platform/errors';
 import { nextVersion } from '../platform/versions';
 import { sentence } from '../platform/words';
 
-/** Tables of people under names, shared by the chapter or by all: of whom, what is shown, in which order. */
+/**
+ * Tables of people under names, shared by the chapter or by all: of whom, what is shown, in which order. Owns
+ * `people_view`.
+ */
 @Injectable()
 export class PeopleViewsRepository {
   async all(db: Scoped): Promise<PeopleView[]> {

@@ -5,6 +5,7 @@ import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Scoped } from '../platform/database';
 
+/** Takes away all that identifies a person, in every table that holds any of it. */
 @Injectable()
 export class ErasureRepository {
   constructor(

@@ -32,6 +32,7 @@ export function valueColumns(
 /** So many people have what can be shown without telling of one of them. */
 const SEVERAL = 5;
 
+/** Fields, and their values on records. Owns `field`, `field_value`. */
 @Injectable()
 export class FieldsRepository {
   /**

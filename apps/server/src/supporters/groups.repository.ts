@@ -6,7 +6,7 @@ import type { Scoped } from '../platform/database';
 const SEEN = '(:chapter IS NULL OR t.chapter_id = :chapter OR (t.chapter_id IS NULL AND t.handed_down = 1))';
 const MINE = 'JOIN supporter s ON s.id = m.supporter_id AND (:chapter IS NULL OR s.chapter_id = :chapter)';
 
-/** Tags and lists: groups kept by hand. */
+/** Tags and lists: groups kept by hand. Owns `tag`, `list`, `supporter_tag`, `supporter_list`. */
 @Injectable()
 export class GroupsRepository {
   async tags(db: Scoped): Promise<Omit<TagView, 'people'>[]> {

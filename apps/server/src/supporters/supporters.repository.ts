@@ -143,6 +143,9 @@ const PERSON = `SELECT s.id, s.first_name, s.last_name, s.chapter_id, c.name AS 
     FROM supporter s
     STRAIGHT_JOIN chapter c ON c.id = s.chapter_id`;
 
+/**
+ * People and their addresses. Owns `supporter`, `contact_point`, `supporter_contact`, `gift`, `place_before`.
+ */
 @Injectable()
 export class SupportersRepository {
   /** One page by (last name, first name, id); `after` holds those of the last row before it. */

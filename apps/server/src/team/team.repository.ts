@@ -90,6 +90,7 @@ export function imprint(
   return imprintOf({ name: organization.name, legalName: organization.legal_name }, address);
 }
 
+/** Who works here and in which chapters, as signing in and sending need it. */
 @Injectable()
 export class TeamRepository {
   constructor(@Inject(Database) private readonly database: Database) {}

@@ -35,7 +35,10 @@ export function jsonOf(chapterIds: readonly number[] | null): string | null {
 export const LINKS_DUE = `SELECT 'links' AS due FROM DUAL WHERE EXISTS
   (SELECT 1 FROM teammate_link WHERE mail = 'waiting' AND due_at <= UTC_TIMESTAMP(3))`;
 
-/** Teammates as whoever lets them in sees them, and the one-time links that they are let in by. */
+/**
+ * Teammates as whoever lets them in sees them, and the one-time links that they are let in by. Owns
+ * `teammate`, `teammate_link`.
+ */
 @Injectable()
 export class TeammatesRepository {
   async all(db: Scoped): Promise<TeammateLine[]> {

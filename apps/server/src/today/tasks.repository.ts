@@ -16,7 +16,7 @@ export interface TaskRow {
 
 const NAME = "TRIM(CONCAT(COALESCE(s.first_name, ''), ' ', COALESCE(s.last_name, '')))";
 
-/** What only a person can settle. */
+/** What only a person can settle. Owns `task`. */
 @Injectable()
 export class TasksRepository {
   async add(

@@ -20,6 +20,7 @@ export interface TokenDelivery {
   state: string;
 }
 
+/** What a link of a delivery leads to, and the marks that it leaves there. */
 @Injectable()
 export class UnsubscribeRepository {
   /** A token is all the proof there is, so the delivery is found without a scope, and gives the scope. */

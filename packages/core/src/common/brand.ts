@@ -4,8 +4,11 @@
  */
 export type Brand<T, Name extends string> = T & { readonly __brand: Name };
 
+/** The id of a supporter, which no other number is taken for. */
 export type SupporterId = Brand<number, 'SupporterId'>;
+/** The id of a contact point: an address, number or postal address, however many share it. */
 export type ContactPointId = Brand<number, 'ContactPointId'>;
+/** The id of an entry of the ledger. */
 export type EntryId = Brand<number, 'EntryId'>;
 
 /** Milliseconds since 1970-01-01T00:00Z. */

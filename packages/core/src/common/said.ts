@@ -8,6 +8,10 @@ export interface NamedPlace {
   place: string;
 }
 
+/**
+ * What stands in a sentence: words as they are, a number, a sentence within it, a place by its code, or a
+ * list of these.
+ */
 export type SaidValue = string | number | Said | NamedPlace | readonly SaidValue[];
 
 /**
@@ -20,4 +24,5 @@ export interface Said {
   values: Readonly<Record<string, SaidValue>>;
 }
 
+/** A code with its values, to be put to words at the very end by the room of words. */
 export const said = (code: Code, values: Said['values'] = {}): Said => ({ code, values });

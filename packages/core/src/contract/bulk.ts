@@ -5,6 +5,7 @@ import { printAct, type PrintAct } from './calls';
 import { peopleGroup } from './groups';
 import { ruleTree } from './segments';
 
+/** What a download of many people can be. */
 export const EXPORT_FORMS = ['csv', 'xlsx', 'vcard', 'json'] as const;
 export type ExportForm = (typeof EXPORT_FORMS)[number];
 
@@ -68,11 +69,14 @@ const act = Joi.alternatives().try(
   Joi.object({ do: Joi.string().valid('erase').required() }),
 );
 
+/** Body: an act, and the group that it goes to as it is now. */
 export const beginBulk = Joi.object({ group: peopleGroup, act: act.required() });
 
+/** How far an act on many has come; `undone` also of one that was undone in part. */
 export const BULK_STATES = ['waiting', 'running', 'done', 'stopped', 'undoing', 'undone', 'failed'] as const;
 export type BulkState = (typeof BULK_STATES)[number];
 
+/** An act on many as it is shown: how far it is, what it came to, and whether it can be undone. */
 export interface BulkView {
   id: number;
   /** What it does, as a sentence: "Put the tag plank menders on 4,793 people". */
@@ -97,6 +101,7 @@ export interface BulkView {
 /** A few letters of a name, the beginning of an email, or last digits of a number. */
 export const finderQuery = Joi.object({ text: Joi.string().trim().min(2).max(100).required() });
 
+/** One thing that the finder found, with where it stands. */
 export interface FinderHit {
   kind: 'supporter' | 'list' | 'tag' | 'segment' | 'campaign' | 'message';
   id: number;
@@ -124,6 +129,7 @@ const by = Joi.alternatives().try(
     'household',
   ),
 );
+/** Body: whom a table shows, in which columns and order, from where on. */
 export const listPeople = Joi.object({
   tree: ruleTree.required(),
   by: by.default('name'),
@@ -132,6 +138,7 @@ export const listPeople = Joi.object({
   ...pageSchema,
 });
 
+/** A table kept under a name: who is in it, its columns and order. */
 export interface PeopleView extends PeopleColumns {
   id: number;
   version: number;
@@ -140,6 +147,7 @@ export interface PeopleView extends PeopleColumns {
   madeBy: string;
 }
 
+/** Body: a view of the table, new or over the one of that name. */
 export const savePeopleView = Joi.object({
   name: Joi.string().trim().min(1).max(120).required(),
   tree: ruleTree.required(),

@@ -11,6 +11,7 @@ export const CALL_OUTCOMES = ['no answer', 'call again', 'talked'] as const;
 /** After these somebody is to be called once more: they were not reached, or had no time. */
 export const CALL_AGAIN: readonly string[] = ['no answer', 'call again'];
 
+/** Whom to call, for what, with what to say; with a campaign its stages are the answers. */
 export interface MakeCallList {
   name: string;
   group: PeopleGroup;
@@ -20,6 +21,7 @@ export interface MakeCallList {
   purpose: Purpose;
 }
 
+/** A list to call through, with how many are called, passed over and left. */
 export interface CallListView {
   id: number;
   name: string;
@@ -46,6 +48,7 @@ export interface CallHours {
   from: string | null;
 }
 
+/** One person of a list of calls: the number that permission chose, its hours, what came of it. */
 export interface CallRow {
   /** The number on the printed sheet. */
   position: number;
@@ -64,6 +67,7 @@ export interface CallRow {
   script: string;
 }
 
+/** Body: a list of calls made of a group, frozen in its order. */
 export const makeCallList = Joi.object({
   name: name.required(),
   group: peopleGroup,
@@ -72,6 +76,7 @@ export const makeCallList = Joi.object({
   purpose: purpose.default('appeals'),
 });
 
+/** Query: the people of a list of calls, all of them or whoever is still to be called. */
 export const callPeople = Joi.object({
   ...pageSchema,
   after: Joi.number().integer().min(0).default(0),
@@ -81,9 +86,11 @@ export const callPeople = Joi.object({
  * Everybody on the list, those who may be called, those of them not called yet, or to be called once more.
  */
 export type CallWho = 'all' | 'may' | 'open' | 'again';
+/** Address of one person on a list: the list's id, and the position in it. */
 export const callParams = Joi.object({ id: id.required(), position: id.required() });
 const outcome = Joi.string().trim().min(1).max(60).allow(null).required();
 const note = Joi.string().trim().max(4000).allow('');
+/** Body: what came of a call, with a note and whether they want no more. */
 export const answerCall = Joi.object({
   outcome,
   note: note.default(''),
@@ -92,6 +99,7 @@ export const answerCall = Joi.object({
   /** They do not want to be called: kept in the ledger, for this number. */
   noMoreCalls: Joi.boolean().default(false),
 });
+/** What came of one call. */
 export interface CallAnswer {
   outcome: string | null;
   note: string;
@@ -121,6 +129,7 @@ export interface PrintAct {
   callListId: number | null;
 }
 
+/** What can be printed of a group, with what each kind of sheet needs to know. */
 export const printAct = Joi.object({
   do: Joi.string().valid('print').required(),
   form: Joi.string()

@@ -95,4 +95,5 @@ export interface AddressHolder {
   current: boolean;
 }
 
+/** Query: an address or number to look up, as somebody typed it. */
 export const addressQuery = Joi.object({ address: Joi.string().trim().min(3).max(254).required() });

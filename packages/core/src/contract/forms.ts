@@ -61,7 +61,9 @@ const definition = Joi.object({
     .required(),
 });
 
+/** Body: a new form, which begins with the words for its list. */
 export const makeForm = Joi.object({ name: name.required(), listId: id.allow(null).default(null) });
+/** Body: what a form asks and says; each save is a version that entries name. */
 export const saveForm = Joi.object({
   name: name.required(),
   slug: Joi.string()
@@ -75,13 +77,18 @@ export const saveForm = Joi.object({
   /** The version that was being edited. */
   version: Joi.number().integer().min(1).required(),
 });
+/** Body: whether the form is open to the public. */
 export const openFormSchema = Joi.object({ open: Joi.boolean().required() });
+/** Address of a form's public page. */
 export const slugParams = Joi.object({ slug: Joi.string().max(60).required() });
 /** Anything: the form itself says what counts, and the size of the whole is bounded before it is read. */
 export const postedForm = Joi.object().pattern(Joi.string().max(80), Joi.any()).max(120);
+/** Query of a public page: hidden values, the language, whether it stands in a frame. */
 export const pageQuery = Joi.object().pattern(Joi.string().max(80), Joi.any()).max(60);
+/** Body of the preference page: what was ticked, and which of its buttons was pressed. */
 export const postedPreferences = Joi.object().pattern(Joi.string().max(80), Joi.any()).max(300);
 
+/** What came of a form: posts, people it made, requests that wait. */
 export interface FormCounts {
   seen: number;
   begun: number;
@@ -89,6 +96,7 @@ export interface FormCounts {
   confirmed: number;
 }
 
+/** A form with its newest version, what keeps it from opening, and where it lives. */
 export interface FormView {
   id: number;
   name: string;

@@ -100,6 +100,10 @@ const channelPermission = Joi.alternatives().try(
   }),
 );
 
+/**
+ * How a file is to be read where a person chose: encoding, separator, line of the header, sheet; lines and
+ * sheets from 1.
+ */
 export const fileReading = Joi.object<ParseOptions>({
   encoding: Joi.string().valid(...ENCODINGS),
   delimiter: Joi.string().valid(...DELIMITERS),
@@ -112,6 +116,10 @@ export const fileReading = Joi.object<ParseOptions>({
 const nothing = { said: 'nothing' };
 const kind = Joi.string().valid(...BATCH_KINDS);
 
+/**
+ * What a batch is for: columns, where people go, permission, matching. Faults beyond its shape are told by
+ * `permissionFaults` and its kin.
+ */
 export const intakePlan = Joi.object<IntakePlan>({
   what: kind.default(EMPTY_PLAN.what),
   reading: fileReading,
@@ -172,6 +180,7 @@ export interface IntakeDraft {
   plan: Partial<Omit<IntakePlan, 'permission'>> & { permission?: Record<string, unknown> };
 }
 
+/** Body: a batch as far as it is decided, kept without being checked. */
 export const keepDraft = Joi.object<IntakeDraft & { basedOn: number }>({
   step: Joi.string().max(40).required(),
   name: name.required(),
@@ -179,20 +188,26 @@ export const keepDraft = Joi.object<IntakeDraft & { basedOn: number }>({
   basedOn: basedOn.required(),
 });
 
+/** Body: the file read anew, as a person chose. */
 export const readAgain = Joi.object({ reading: fileReading.required(), what: kind });
 
+/** Query: a blank sheet to fill in, as CSV or workbook. */
 export const sheetForm = Joi.object({ form: Joi.string().valid('csv', 'xlsx').required() });
+/** Query: which rows of a batch, in which form. */
 export const batchSheet = Joi.object({
   id: id.required(),
   form: Joi.string().valid('csv', 'xlsx').required(),
 });
+/** Address of one row of a batch; rows from 1. */
 export const batchRow = Joi.object({ id: id.required(), row: id.required() });
+/** Body: a remembered layout under another name. */
 export const changeLayout = Joi.object({
   name,
   columns: Joi.array().items(column).min(1).max(FILE_LIMITS.columns),
   basedOn: basedOn.required(),
 }).or('name', 'columns');
 const days = Joi.number().integer().min(1).max(3650);
+/** Body: for how many days files are kept. */
 export const houseFiles = Joi.object({ days: days.required(), was: days.required() });
 
 /** A remembered layout. */
@@ -235,6 +250,7 @@ export const decideRows = Joi.object<DecideRows>({
   supporterId: Joi.number().integer(),
   keep: Joi.array().items(Joi.string().max(40)).max(200).default([]),
 });
+/** What a person decided of rows that may be somebody who is here. */
 export interface DecideRows {
   /** These rows, or all of a kind. */
   rows?: number[];
@@ -289,14 +305,17 @@ export const ROWS_ONLY = [
   'onHold',
   'alreadyYes',
 ] as const;
+/** Rows of one kind: with errors, to look at, of one verdict. */
 export type RowsOnly = (typeof ROWS_ONLY)[number];
 
+/** Query: a page of a batch's rows. */
 export const batchRowsQuery = Joi.object({
   ...pageSchema,
   verdict: Joi.string().valid(...ROW_VERDICTS),
   why: Joi.string().max(40),
   only: Joi.string().valid(...ROWS_ONLY),
 });
+/** Query: batches by who made them, when, name and file. */
 export const batchesQuery = Joi.object({
   state: Joi.string().valid('open', 'done', 'all').default('all'),
   by: id,
@@ -305,6 +324,7 @@ export const batchesQuery = Joi.object({
   source: Joi.string().trim().max(120).allow(''),
 });
 
+/** Where a batch stands, from reading to taken out. */
 export const BATCH_STATES = [
   'reading',
   'unreadable',
@@ -320,6 +340,7 @@ export const BATCH_STATES = [
 ] as const;
 export type BatchState = (typeof BATCH_STATES)[number];
 
+/** A batch with its plan, what was found in its file, its counts and what waits for a person. */
 export interface BatchView {
   id: number;
   name: string;
@@ -391,6 +412,7 @@ export interface LikelyDouble {
   reasons: string[];
 }
 
+/** One row of a batch: what is in it, its verdict with the reason, whom it meets and by what. */
 export interface BatchRowView {
   row: number;
   verdict: RowVerdict;

@@ -10,6 +10,7 @@ import {
 import { peopleGroup, type PeopleGroup } from './groups';
 import { id, name, pageSchema, purpose, sendingChannel, version } from './common';
 
+/** Where a message stands, from draft to done. */
 export const MESSAGE_STATES = [
   'draft',
   'scheduled',
@@ -21,6 +22,7 @@ export const MESSAGE_STATES = [
 ] as const;
 export type MessageState = (typeof MESSAGE_STATES)[number];
 
+/** What recipients can be taken from. */
 export const GROUP_KINDS = ['segment', 'list', 'tag', 'batch', 'campaign', 'message', 'person'] as const;
 export type GroupKind = (typeof GROUP_KINDS)[number];
 
@@ -31,6 +33,7 @@ export type GroupKind = (typeof GROUP_KINDS)[number];
 export const MESSAGE_GROUPS = ['got', 'clicked', 'not-clicked', 'replied', 'not-replied'] as const;
 export type MessageGroup = (typeof MESSAGE_GROUPS)[number];
 
+/** A group by its kind and id; of a campaign one stage, of a message what somebody did with it. */
 export interface GroupRef {
   kind: GroupKind;
   id: number;
@@ -99,6 +102,7 @@ export const beginTo = Joi.object({
     )
     .required(),
 });
+/** Whom a message is begun to: a group, people by id, or a number of a result. */
 export interface BeginTo {
   name: string;
   channel: SendingChannel;
@@ -106,12 +110,14 @@ export interface BeginTo {
   to: { ref: GroupRef } | { group: PeopleGroup } | { result: { messageId: number; kind: ResultKind } };
 }
 
+/** Body: a new message; a channel and a purpose, the words later. */
 export const makeMessage = Joi.object({
   name: name.required(),
   channel: sendingChannel.required(),
   purpose: purpose.required(),
 });
 
+/** Body: the words of a draft, with the version that they were begun from. */
 export const saveMessage = Joi.object({
   name: name.required(),
   purpose: purpose.allow(null).required(),
@@ -128,6 +134,7 @@ export const saveMessage = Joi.object({
   )
   .messages({ 'any.invalid': 'A message has either a purpose or a public list.' });
 
+/** Body: from whom, without whom, and who was left out by hand. */
 export const saveRecipients = Joi.object<Recipients & { basedOn: number }>({
   from: Joi.array().items(groupRef).max(50).required(),
   minus: Joi.array().items(groupRef).max(50).required(),
@@ -159,13 +166,17 @@ const tagTriggers = Joi.array()
   .unique()
   .max(6)
   .required();
+/** Body: what puts which tag on, and what it was before, so that of two who save the second is told. */
 export const saveTagTriggers = Joi.object<{ tagTriggers: TagTrigger[]; was: TagTrigger[] }>({
   tagTriggers,
   was: tagTriggers,
 });
 
+/** Query: the message as one person will get it; nobody in particular without an id. */
 export const previewQuery = Joi.object({ supporterId: id });
+/** Query: whom a message can be read as, by parts of a name. */
 export const readersQuery = Joi.object({ search: Joi.string().trim().max(120).allow('').default('') });
+/** Somebody whom a message can be read as: the address, or why it would not reach them. */
 export interface ReaderView {
   id: number;
   name: string;
@@ -180,6 +191,7 @@ export const sendMessage = Joi.object({
   at: Joi.date().iso().allow(null).default(null),
   digest: Joi.string().hex().length(64).required(),
 });
+/** Query: a page of those of one verdict at the last look. */
 export const suppressedQuery = Joi.object({
   ...pageSchema,
   verdict: Joi.string()
@@ -187,6 +199,7 @@ export const suppressedQuery = Joi.object({
     .required(),
 });
 
+/** A message as its writer sees it, with its version and what it needs before it can go. */
 export interface MessageView {
   id: number;
   name: string;
@@ -210,6 +223,7 @@ export interface MessageView {
   groupVersion: number;
 }
 
+/** What is wrong in the words of a message: where, and what to do. */
 export interface MessageFault {
   where: 'subject' | 'preheader' | 'letter' | 'text' | 'message';
   message: string;
@@ -224,6 +238,7 @@ export interface SavedWords {
   faults: MessageFault[];
 }
 
+/** A message as somebody will get it, made safe to show. */
 export interface Preview {
   supporter: { id: number; name: string };
   subject: string;
@@ -233,6 +248,7 @@ export interface Preview {
   holes: string[];
 }
 
+/** Who would get a message now and who not, by reason, with the digest that sending must name. */
 export interface LastLook {
   group: number;
   suppressed: { reason: SuppressionReason; people: number }[];
@@ -251,15 +267,19 @@ export interface LastLook {
   digest: string;
 }
 
+/** Query: a page of the people behind one number of a result. */
 export const resultPeople = Joi.object({
   ...pageSchema,
   kind: Joi.string()
     .valid(...RESULT_KINDS)
     .required(),
 });
+/** Body: whether a reply is done. */
 export const handled = Joi.object({ handled: Joi.boolean().required() });
+/** Body: what became of deliveries of which nobody knows. */
 export const settle = Joi.object({ as: Joi.string().valid('sent', 'again').required() });
 
+/** What came of a message: counts, rates with their intervals, links, hours. */
 export interface MessageResults {
   message: {
     id: number;
@@ -280,6 +300,7 @@ export interface MessageResults {
   night: { people: number; until: string } | null;
 }
 
+/** One person behind a number of a result, with the detail that bears on it. */
 export interface ResultPerson {
   supporterId: number;
   name: string;
@@ -289,6 +310,7 @@ export interface ResultPerson {
   deliveryId: number;
 }
 
+/** A reply with the message that it answers and who wrote it. */
 export interface ReplyView {
   id: number;
   supporterId: number | null;

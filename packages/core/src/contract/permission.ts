@@ -70,6 +70,7 @@ const houseRules = Joi.object({
   places: Joi.object().pattern(placeKey, placeRules).min(1).max(300).required(),
 }).required();
 
+/** Body: rules as somebody would have them, to see whom they change. */
 export const weighRules = Joi.object({ rules: houseRules });
 /** `basedOn` is the version that was being changed: somebody else's change in between is not overwritten. */
 export const saveRules = Joi.object({ rules: houseRules, basedOn: Joi.number().integer().min(0).required() });
@@ -77,6 +78,7 @@ export const saveRules = Joi.object({ rules: houseRules, basedOn: Joi.number().i
 /** What an owner says to a change that waits; whoever asked for it can only take it back. */
 export const settleRules = Joi.object({ agrees: Joi.boolean().required() });
 
+/** Query: a page of do-not-contact, narrowed by what is typed. */
 export const dncQuery = Joi.object({ ...pageSchema, search: Joi.string().trim().max(100).allow('') });
 /**
  * One entry a line: an address, a domain (`@example.org`), a number, or a range of numbers (`+12065550100 -
@@ -89,6 +91,7 @@ export const addDnc = Joi.object({
 
 const answer = Joi.string().trim().min(5).max(320).required();
 const answerBefore = Joi.string().max(1000).allow('').required();
+/** Body: what the program texts back by itself, a language each. */
 export const textAnswers = Joi.object({
   stop: answer,
   help: answer,
@@ -96,10 +99,12 @@ export const textAnswers = Joi.object({
   was: Joi.object({ stop: answerBefore, help: answerBefore, start: answerBefore }).required(),
 });
 
+/** Body: what a person says of a reply that plainly asks to stop. */
 export const settleTask = Joi.object({
   outcome: Joi.string().valid('meant', 'not-meant', 'done', 'declined').required(),
 });
 
+/** How many people a change of rules opens and closes, for one channel and purpose. */
 export interface RuleEffect {
   channel: Channel;
   askedFor: RulePurpose;
@@ -108,6 +113,7 @@ export interface RuleEffect {
   closes: number;
 }
 
+/** The rules in force with who made them, and those that wait for a second owner. */
 export interface RulesView {
   /** The version that these rules are, to be named when they are changed. */
   version: number;
@@ -119,6 +125,7 @@ export interface RulesView {
   waiting: { words: string; loosens: string[]; by: string; mine: boolean; at: string } | null;
 }
 
+/** What a change of rules would do, counted over everybody on file. */
 export interface RulesWeighed {
   words: string[];
   /** What it loosens, a sentence each, whether or not it opens anybody today. */
@@ -128,6 +135,7 @@ export interface RulesWeighed {
   waits: boolean;
 }
 
+/** One entry of do-not-contact; after an erasure only that there is one. */
 export interface DncRow {
   id: number;
   kind: 'email' | 'mobile' | 'domain' | 'range';
@@ -139,6 +147,7 @@ export interface DncRow {
   at: string;
 }
 
+/** What came of lines to add: how many are new, were there, or could not be read. */
 export interface DncAdded {
   added: number;
   already: number;
@@ -148,6 +157,7 @@ export interface DncAdded {
   closed: number;
 }
 
+/** What the program texts back by itself: to HELP, STOP, START and all else. */
 export interface TextAnswers {
   stop: string;
   help: string;

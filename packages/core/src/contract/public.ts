@@ -1,5 +1,6 @@
 import Joi from 'joi';
 
+/** Address behind a signed token. */
 export const tokenParams = Joi.object({ token: Joi.string().max(100).required() });
 
 /** A button of the leave page, or the one body of RFC 8058 §3.2, which means "this". */
@@ -27,6 +28,7 @@ export const textHook = Joi.alternatives().try(
   }),
 );
 
+/** What the text gateway tells: a text that came in, or what became of one that went out. */
 export type TextHook =
   | { type: 'inbound'; id: string; from: string; to: string; text: string; at?: string }
   | { type: 'receipt'; id: string; key: string; status: 'delivered' | 'failed'; reason?: string };

@@ -30,6 +30,7 @@ interface KnownPlace {
   region: string | null;
 }
 
+/** Who lives together, and how they are greeted. */
 export interface HouseholdView {
   id: number;
   /** As they are greeted together. */
@@ -39,6 +40,7 @@ export interface HouseholdView {
   members: { id: number; name: string }[];
 }
 
+/** A note on a record, with who wrote it. */
 export interface NoteView {
   id: number;
   kind: 'note' | 'call';
@@ -60,6 +62,7 @@ export interface MergeLine {
   usual: 'kept' | 'gone';
 }
 
+/** Two records side by side: where they differ, and what comes over. */
 export interface MergePreview {
   kept: { id: number; name: string; since: string };
   gone: { id: number; name: string; since: string };
@@ -76,6 +79,7 @@ export interface PersonalVerdict {
   to: string | null;
 }
 
+/** A message to one person alone, by email or text. */
 export interface PersonalMessage {
   channel: SendingChannel;
   purpose: Purpose;
@@ -84,17 +88,24 @@ export interface PersonalMessage {
   text: string;
 }
 
+/** Body: a note. */
 export const noteBody = Joi.object({ body: Joi.string().trim().min(1).max(4000).required() });
 /** `was`: the words that the change was begun from; of two who change them the second is told. */
 export const changeNote = noteBody.keys({ was: Joi.string().max(4000).allow('').required() });
+/** Address of a note on a record. */
 export const noteParams = Joi.object({ id: id.required(), noteId: id.required() });
+/** Address of an edit that can be undone. */
 export const undoParams = Joi.object({ id: id.required(), auditId: id.required() });
+/** Body: with whom somebody lives. */
 export const joinHousehold = Joi.object({ withId: id.required() });
+/** Body: words of a household's own; empty for those of first names. */
 export const householdGreeting = Joi.object({
   greeting: Joi.string().trim().max(200).allow('', null).required(),
   was: Joi.string().max(200).allow('').required(),
 });
+/** Query: the other of two records. */
 export const mergeQuery = Joi.object({ withId: id.required() });
+/** Body: two records become one; of each line that differs which side stays. */
 export const mergeRecords = Joi.object({
   goneId: id.required(),
   /** Where the other record's value stays, by key. */
@@ -103,15 +114,20 @@ export const mergeRecords = Joi.object({
     .max(500)
     .default({}),
 });
+/** Address of a merge that is to be parted again. */
 export const unmergeParams = Joi.object({ id: id.required(), mergingId: id.required() });
+/** What everything about one person can be had as. */
 export const PERSON_FORMS = ['json', 'csv', 'vcf'] as const;
 export type PersonForm = (typeof PERSON_FORMS)[number];
+/** Query: everything about one person, in one form. */
 export const personExport = Joi.object({
   as: Joi.string()
     .valid(...PERSON_FORMS)
     .default('json'),
 });
+/** Query: what the ledger says to a message of this channel and purpose. */
 export const personalQuery = Joi.object({ channel: sendingChannel.required(), purpose: purpose.required() });
+/** Body: a message to one person alone. */
 export const personalMessage = Joi.object({
   channel: sendingChannel.required(),
   purpose: purpose.required(),

@@ -147,12 +147,17 @@ export const ruleTree = Joi.alternatives()
     return rule;
   });
 
+/** Body: a tree to count, and whether to say how many may be reached. */
 export const countSegment = Joi.object({ tree: ruleTree.required(), reach: Joi.boolean().default(true) });
+/** Body: a new segment. */
 export const saveSegment = Joi.object({ name: name.required(), tree: ruleTree.required() });
+/** Body: a segment changed, with the version that it was begun from. */
 export const changeSegment = saveSegment.keys({ basedOn: basedOn.required() });
+/** Address of one person in one segment. */
 export const explainParams = Joi.object({ id: id.required(), supporterId: id.required() });
 export { isoDaySchema };
 
+/** How many people pass one line alone, and how many are left after it. */
 export interface CountedStep {
   words: string;
   /** How many pass this rule alone. */
@@ -162,6 +167,7 @@ export interface CountedStep {
   inner: CountedStep[];
 }
 
+/** A tree counted: in all, line by line, and how many may be reached. */
 export interface SegmentCount {
   everybody: number;
   total: number;
@@ -189,8 +195,10 @@ export interface SegmentSize {
   people: number;
 }
 
+/** Body: a list that keeps who is in a segment now. */
 export const snapshotSegment = Joi.object({ name: name.required() });
 
+/** A segment with its words and its version. */
 export interface SegmentView {
   id: number;
   name: string;

@@ -6,6 +6,7 @@ import { FIELD_TYPES } from '../fields';
 import { basedOn, channel, id, isoDaySchema, line, name, pageSchema, scope } from './common';
 import type { HouseholdView, NoteView } from './record';
 
+/** Query: a page of people by words, tag, list and permission. */
 export const supporterQuery = Joi.object({
   ...pageSchema,
   search: Joi.string().trim().max(100).allow(''),
@@ -18,6 +19,7 @@ export const supporterQuery = Joi.object({
 /** Names alone where nobody asks how many people each has. */
 export const groupsQuery = Joi.object({ counted: Joi.boolean().default(true) });
 
+/** Body: first and last name, with what they were. */
 export const renameSupporter = Joi.object({
   firstName: line.trim().max(100).allow('').required(),
   lastName: line.trim().max(100).allow('').required(),
@@ -31,9 +33,13 @@ export const setField = Joi.object({
   text: Joi.string().max(4000).allow('').required(),
   was: Joi.string().max(8000).allow(''),
 });
+/** Address of one field of one record. */
 export const fieldParams = Joi.object({ id: id.required(), fieldId: id.required() });
+/** Address of one tag of one record. */
 export const tagParams = Joi.object({ id: id.required(), tagId: id.required() });
+/** Address of one contact point of one record. */
 export const pointParams = Joi.object({ id: id.required(), pointId: id.required() });
+/** Address of one list of one record. */
 export const listParams = Joi.object({ id: id.required(), listId: id.required() });
 
 /** A postal address in its parts; without a street or a town it is none. */
@@ -56,10 +62,12 @@ const contact = {
   line: Joi.string().valid('mobile', 'landline').when('kind', { is: 'mobile', otherwise: Joi.forbidden() }),
   post: postal.when('kind', { is: 'post', then: Joi.required(), otherwise: Joi.forbidden() }),
 };
+/** Body: another address, as it was typed. */
 export const addContact = Joi.object(contact);
 /** `was`: the address as it stood when this was begun. */
 export const changeContact = Joi.object({ ...contact, was: Joi.string().max(300).required() });
 
+/** A postal address in its parts. */
 export interface NewPostal {
   street: string;
   city: string;
@@ -69,11 +77,13 @@ export interface NewPostal {
   country: string;
 }
 
+/** An address as somebody gives it: email, number, landline, or a postal one in parts. */
 export type NewAddress =
   | { kind: 'email'; text: string }
   | { kind: 'mobile'; text: string; line?: 'mobile' | 'landline' }
   | { kind: 'post'; post: NewPostal };
 
+/** Body: what somebody said, with how it is known and since when. */
 export const addEntry = Joi.object({
   contactPointId: id.required(),
   channel: channel.required(),
@@ -89,6 +99,7 @@ export const addEntry = Joi.object({
   evidenceId: id,
 });
 
+/** Body: an objection to all marketing, with how it was made. */
 export const objection = Joi.object({
   how: Joi.string().valid('phone', 'paper', 'in-person', 'reply').required(),
   on: isoDaySchema.required(),
@@ -108,15 +119,19 @@ const place = {
 /** `was`: as it was shown when the change was begun. */
 export const setPlace = Joi.object({ ...place, was: Joi.object(place).required() });
 
+/** Address of a picture or PDF that an entry rests on. */
 export const evidenceParams = Joi.object({ id: id.required(), evidenceId: id.required() });
+/** Bytes that a picture or PDF of evidence may have. */
 export const EVIDENCE_LIMIT = 10 * 1024 * 1024;
 
+/** Body: a gift by hand; minor units of the currency. */
 export const addGift = Joi.object({
   amount: Joi.number().integer().positive().max(1e11).required(),
   on: isoDaySchema.required(),
   note: Joi.string().trim().max(200).allow('').default(''),
 });
 
+/** Body: a new field. */
 export const makeField = Joi.object({
   name: name.required(),
   type: Joi.string()
@@ -140,29 +155,40 @@ export const changeField = Joi.object<ChangeField & { was: ChangeField }>({
   ...fieldParts,
   was: Joi.object(fieldParts).required(),
 });
+/** Body: all fields in their order, section by section. */
 export const orderFields = Joi.object({ ids: Joi.array().items(id).unique().max(1000).required() });
 const type = Joi.string().valid(...FIELD_TYPES);
+/** A kind of field. */
 export const fieldType = Joi.object({ type: type.required() });
+/** Query: the regions of a country. */
 export const regionsQuery = Joi.object({
   country: Joi.string()
     .pattern(/^[A-Z]{2}$/, 'two letters of ISO 3166-1')
     .required(),
 });
+/** Bytes that a file in a field may have. */
 export const FIELD_FILE_LIMIT = 10 * 1024 * 1024;
+/** Body: a choice of a field renamed, or made one with another. */
 export const renameChoice = Joi.object({
   from: Joi.string().max(500).required(),
   to: Joi.string().trim().min(1).max(120).required(),
 });
+/** Body: a new tag. */
 export const makeTag = Joi.object({ name: name.required(), handedDown: Joi.boolean() });
+/** Body: a tag renamed, or handed down to chapters or not. */
 export const changeTag = makeTag.keys({
   was: Joi.object({ name: name.required(), handedDown: Joi.boolean().required() }).required(),
 });
+/** Body: the tag that another becomes. */
 export const joinTag = Joi.object({ intoId: id.required() });
+/** Body: the lists of a folder in their order. */
 export const orderLists = Joi.object({ ids: Joi.array().items(id).unique().max(1000).required() });
+/** Body: lists that go into a folder. */
 export const moveLists = Joi.object({
   ids: Joi.array().items(id).unique().min(1).max(1000).required(),
   folder: Joi.string().trim().max(80).allow('').required(),
 });
+/** Body: a new list; a public one with its public name and why it is written to. */
 export const makeList = Joi.object({
   name: name.required(),
   isPublic: Joi.boolean().default(false),
@@ -172,8 +198,10 @@ export const makeList = Joi.object({
   onPreferences: Joi.boolean(),
   byForm: Joi.boolean(),
 });
+/** Body: a list changed. */
 export const changeList = makeList.keys({ basedOn: basedOn.required() });
 
+/** One person in a table. */
 export interface SupporterRow {
   id: number;
   firstName: string;
@@ -188,6 +216,7 @@ export interface SupporterRow {
   may: { email: PermissionState; text: PermissionState };
 }
 
+/** An address of a record: which is written to first, on hold or not, who else has it. */
 export interface ContactPointView {
   id: number;
   kind: 'email' | 'mobile' | 'post';
@@ -201,6 +230,7 @@ export interface ContactPointView {
   sharedWith: { id: number; name: string }[];
 }
 
+/** One entry of the ledger as it is shown. */
 export interface EntryView {
   id: number;
   channel: Channel;
@@ -221,6 +251,7 @@ export interface EntryView {
   evidence: { id: number; name: string } | null;
 }
 
+/** What stands of a person on a channel for a scope, with the entry that it rests on. */
 export interface ConsentStatusView {
   channel: Channel;
   scope: Scope;
@@ -232,6 +263,7 @@ export interface ConsentStatusView {
   pausedUntil: string | null;
 }
 
+/** A field with its value on a record. */
 export interface FieldView {
   id: number;
   name: string;
@@ -256,6 +288,7 @@ export interface FieldAdminView extends FieldView {
   mergeName: string;
 }
 
+/** A field changed: what it is called, where it stands, its choices, who may see it. */
 export interface ChangeField {
   name: string;
   section: string;
@@ -297,6 +330,7 @@ export interface MembershipView {
   how: string;
 }
 
+/** All that is known of one person. */
 export interface RecordView {
   id: number;
   firstName: string;
@@ -321,14 +355,17 @@ export interface RecordView {
   mergedFrom: { mergingId: number; name: string; at: string }[];
 }
 
+/** What the timeline can be narrowed to. */
 export const TIMELINE_KINDS = ['delivery', 'permission', 'gift', 'edit', 'reply', 'batch', 'note'] as const;
 export type TimelineKind = (typeof TIMELINE_KINDS)[number];
+/** Query: a page of what passed, newest first, of the kinds that were chosen. */
 export const timelineQuery = Joi.object({
   kinds: Joi.string()
     .pattern(/^[a-z,]+$/)
     .max(100),
 });
 
+/** One thing that passed between a person and the house. */
 export interface TimelineItem {
   at: string;
   kind: (typeof TIMELINE_KINDS)[number];
@@ -342,6 +379,7 @@ export interface TimelineItem {
   note: NoteView | null;
 }
 
+/** A tag with how many have it, where that was asked for. */
 export interface TagView {
   id: number;
   name: string;
@@ -358,6 +396,7 @@ export interface TagUse {
   people: number;
 }
 
+/** A list with its folder, its public name, and how many are on it where that was asked for. */
 export interface ListView {
   id: number;
   version: number;

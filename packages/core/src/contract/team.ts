@@ -8,11 +8,13 @@ const email = Joi.string().trim().lowercase().email({ tlds: false }).max(254);
 const line = (most: number) => Joi.string().trim().max(most);
 const password = Joi.string().max(200);
 
+/** Body: an email address with its password. */
 export const signIn = Joi.object({
   email: Joi.string().trim().lowercase().max(254).required(),
   password: password.required(),
 });
 
+/** Body: the chapter to work in; null for all of them. */
 export const chooseChapter = Joi.object({ chapterId: id.allow(null).required() });
 
 const known = (is: (value: string) => boolean, what: string) =>
@@ -36,6 +38,7 @@ const organizationParts = {
   currency: known(isCurrency, 'currency').required(),
 };
 
+/** Body: what the organization is called, where it is, its zone, currency, languages and year. */
 export const saveOrganization = Joi.object({
   ...organizationParts,
   fiscalMonth: Joi.number().integer().min(1).max(12).required(),
@@ -62,7 +65,9 @@ const chapterParts = {
   /** Where its people live: countries, regions and beginnings of postcodes, with commas between. */
   places: Joi.string().trim().max(1000).allow('').default(''),
 };
+/** Body: a new chapter. */
 export const makeChapter = Joi.object(chapterParts);
+/** Body: a chapter's name, postal address and where its people live. */
 export const saveChapter = Joi.object({ ...chapterParts, was: Joi.object(chapterParts).required() });
 
 const profileParts = {
@@ -72,15 +77,20 @@ const profileParts = {
   answersTo: email.allow('').required(),
   signature: Joi.string().max(500).allow('').required(),
 };
+/** Body: how a teammate is seen by those whom they write to. */
 export const saveProfile = Joi.object({ ...profileParts, was: Joi.object(profileParts).required() });
 
+/** Body: one's password, the old and the new. */
 export const changePassword = Joi.object({ current: password.required(), password: password.required() });
+/** Body: the address to which a link for a new password goes, if it is a teammate's. */
 export const forgotten = Joi.object({ email: Joi.string().trim().lowercase().max(254).required() });
+/** Address behind a one-time link. */
 export const linkParams = Joi.object({
   token: Joi.string()
     .pattern(/^[a-z2-7]{20,120}$/)
     .required(),
 });
+/** Body: the password that a one-time link sets. */
 export const useLink = Joi.object({ password: password.required(), name: line(120).allow('').default('') });
 
 const place = {
@@ -90,11 +100,14 @@ const place = {
   /** Null for all that there are and will be. */
   chapterIds: Joi.array().items(id).unique().min(1).max(200).allow(null).required(),
 };
+/** Body: whom to let in, with a role and chapters. */
 export const invite = Joi.object({ email: email.required(), name: line(120).required(), ...place });
 /** `was`: where they stood when the change was begun; of two owners who change them the second is told. */
 export const changeTeammate = Joi.object({ ...place, was: Joi.object(place).required() });
+/** Body: who goes on with what waits for somebody who is taken out. */
 export const takeOutTeammate = Joi.object({ handTo: id.required() });
 
+/** Body: the first owner and the organization, with the word that the start printed. */
 export const beginHouse = Joi.object({
   word: Joi.string().trim().max(80).required(),
   organization: Joi.object(organizationParts).required(),
@@ -104,6 +117,7 @@ export const beginHouse = Joi.object({
   password: password.required(),
 });
 
+/** Who is signed in, where they work and what they may do. */
 export interface SessionView {
   teammate: {
     id: number;
@@ -130,6 +144,7 @@ export interface SessionView {
   standins: { mailroom: string | null; handsets: string | null };
 }
 
+/** The organization as Setup shows it. */
 export interface OrganizationView {
   name: string;
   legalName: string;
@@ -151,6 +166,7 @@ export interface OrganizationView {
   missing: string[];
 }
 
+/** How a teammate is seen by those whom they write to. */
 export interface Profile {
   name: string;
   email: string;
@@ -160,6 +176,7 @@ export interface Profile {
   signature: string;
 }
 
+/** A session that is open, and from where. */
 export interface SessionLine {
   id: number;
   network: string;
@@ -169,6 +186,7 @@ export interface SessionLine {
   isThis: boolean;
 }
 
+/** A teammate with role and chapters, and whether they have come in yet. */
 export interface TeammateView {
   id: number;
   name: string;
@@ -195,6 +213,7 @@ export interface WaitingFor {
   callLists: number;
 }
 
+/** What a one-time link is for, and whom it greets. */
 export interface LinkView {
   kind: 'invitation' | 'password';
   name: string;

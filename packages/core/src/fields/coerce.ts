@@ -6,6 +6,7 @@ import { LONG_TEXT_LIMIT, TEXT_LIMIT, type FieldType, type FieldValue } from './
 import { readMoney } from './money';
 import { parseNumber } from './numbers';
 
+/** A value of a field as it is kept, nothing where the cell is empty, or why it cannot be read. */
 export type Coerced = { ok: true; value: FieldValue } | { ok: false; reason: Said };
 
 /**

@@ -67,6 +67,7 @@ export function readCountry(text: string): string | null {
   return countryTable().get(keyOf(text)) ?? null;
 }
 
+/** The name of a country (ISO 3166-1 alpha-2) in a language, by the engine's own tables (CLDR). */
 export function countryName(code: string, locale: string): string {
   try {
     return new Intl.DisplayNames([locale], { type: 'region' }).of(code) ?? code;

@@ -10,6 +10,7 @@ export interface Manner {
   currency: string;
 }
 
+/** A day number (days since 1970-01-01) as a locale writes it. */
 export function formatDay(day: Day, locale: string): string {
   const { year, month, day: d } = dateParts(day);
   return new Intl.DateTimeFormat(locale, { dateStyle: 'medium', timeZone: 'UTC' }).format(
@@ -29,6 +30,7 @@ export function formatMoment(day: Day, minute: number, locale: string): string {
   );
 }
 
+/** A birthday without its year (month * 100 + day) as a locale writes it. */
 export function formatMonthDay(monthDay: MonthDay, locale: string): string {
   const at = Date.UTC(2000, Math.floor(monthDay / 100) - 1, monthDay % 100);
   return new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'long', timeZone: 'UTC' }).format(at);

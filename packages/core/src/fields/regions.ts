@@ -1,6 +1,7 @@
 import { allCountries } from 'country-region-data';
 import { countryName, readCountry } from './countries';
 
+/** A region of a country: its code as in ISO 3166-2 without the country, and its name. */
 export interface Region {
   /** ISO 3166-2: "US-WA". */
   code: string;

@@ -1,5 +1,6 @@
 import type { Day, MonthDay } from '../common';
 
+/** Kinds of fields: each decides how a cell is read, kept, shown and asked for in a segment. */
 export const FIELD_TYPES = [
   'text',
   'longtext',

@@ -2,6 +2,7 @@ import { said, type Said } from '../common';
 import { isListScope, type Channel, type Scope } from '../permission';
 import { textAskFaults } from '../text';
 
+/** Languages that supporters' pages speak (ISO 639-1). */
 export const LANGUAGES = ['en', 'es', 'fr', 'de'] as const;
 export type Language = (typeof LANGUAGES)[number];
 
@@ -53,6 +54,7 @@ export interface FormDefinition {
   keyword: string | null;
 }
 
+/** What keeps a form from being saved or opened, and at which of its parts. */
 export interface FormFault {
   field: string;
   said: Said;
@@ -123,6 +125,7 @@ export function inputName(item: FormItem): string {
   return typeof item.of === 'number' ? `field_${item.of}` : item.of;
 }
 
+/** The name of the box that stands for a permission of a form, in its HTML. */
 export function askName(at: number): string {
   return `agree_${at}`;
 }

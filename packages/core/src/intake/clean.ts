@@ -12,6 +12,7 @@ export interface CleanAddress {
   country?: string;
   hint?: Said;
 }
+/** A cleaned cell: its value, or why it is none. */
 export type Cleaned = ({ ok: true } & CleanAddress) | { ok: false; reason: Said };
 
 const ATOM = /^[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+(\.[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+)*$/u;

@@ -1,6 +1,7 @@
 import { consentHeader, readConsent, readRefused } from './consents';
-import { guessColumn, profileColumn } from './guess';
+import { guessColumn } from './guess';
 import { applyLayout } from './layouts';
+import { profileColumn } from './testing';
 
 /*
  * Headers of sign-up sheets, of exports of donor and mailing systems and of hand-kept lists, as they are

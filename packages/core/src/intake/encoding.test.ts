@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process';
-import { decodeFile, DELIMITERS, ENCODINGS, guessEncoding, readFile, readSheet, type Encoding } from '.';
+import { DELIMITERS, ENCODINGS, guessEncoding, type Encoding } from '.';
 import { spoken } from '../words';
+import { decodeFile, readFile, readSheet } from './testing';
 
 /** Names as the C library calls them (glibc `iconv`, the reference that these readings are held against). */
 type Whole = Exclude<Encoding, 'mixed'>;

@@ -100,6 +100,7 @@ export interface Decoder {
   end(): string;
 }
 
+/** A decoder of one encoding that takes a file in pieces; `mixed` reads each line as what it is. */
 export function decoderOf(encoding: Encoding): Decoder {
   if (encoding === 'mixed') return new MixedDecoder();
   if (encoding === 'windows-1252') {

@@ -6,13 +6,13 @@ import {
   guessHeader,
   natureOf,
   openFile,
-  readFile,
   RecordReader,
   unscrambled,
   Unreadable,
   type ParseOptions,
   type TextLine,
 } from '.';
+import { readFile } from './testing';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 

@@ -1,6 +1,7 @@
 import type { FieldType } from '../fields';
 import { usualOrder } from '../fields';
-import { guessAll, guessColumn, profileColumn, type KnownField } from './guess';
+import { guessAll, guessColumn, type KnownField } from './guess';
+import { profileColumn } from './testing';
 
 const FIELDS: KnownField[] = [
   { id: 1, name: 'Volunteer hours', type: 'number' },

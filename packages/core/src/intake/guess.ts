@@ -154,13 +154,6 @@ export class ColumnSampler {
 
 const isDay = (cell: string) => coerce('date', cell).ok || coerce('date', cell, { order: 'month-first' }).ok;
 
-/** Profiles a column that is wholly there. */
-export function profileColumn(values: readonly string[], country: string): ColumnProfile {
-  const sampler = new ColumnSampler();
-  for (const value of values) sampler.add(value);
-  return sampler.profile(country);
-}
-
 const DAY = /\b(?:date|day|datum|tag|fecha|since|until|renew\w*|expir\w*)\b/i;
 const AMOUNT =
   /amount|pledg|donat|\bgift|\bgiven\b|\bpaid\b|betrag|spende|montant|\bdons?\b|importe|donativo|\bdues\b|\bfee\b/i;
@@ -408,15 +401,6 @@ export function guessAll(
       ? { choice: { to: 'leave' }, confidence: 0.5 }
       : guess;
   });
-}
-
-export function guessColumns(
-  header: readonly string[],
-  profiles: readonly ColumnProfile[],
-  fields: readonly KnownField[],
-  what: BatchKind = 'people',
-): ColumnChoice[] {
-  return guessAll(header, profiles, fields, what).map(({ choice }) => choice);
 }
 
 /**

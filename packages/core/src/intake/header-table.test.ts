@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import type { ColumnChoice } from './columns';
 import { saysRefused } from './consents';
-import { guessColumn, profileColumn } from './guess';
+import { guessColumn } from './guess';
 import { cleanRow } from './row';
+import { profileColumn } from './testing';
 
 /*
  * How sheets of the trade name their columns, in four languages, each over values as they stand in such

@@ -108,6 +108,10 @@ const ROLES = new Set([
   ],
 ]);
 
+/**
+ * Whether an address is that of a function (RFC 2142 and common practice): it reaches an office, not a
+ * person.
+ */
 export function isRoleAddress(normal: string): boolean {
   return ROLES.has(normal.slice(0, normal.indexOf('@')));
 }

@@ -11,18 +11,7 @@ export {
 } from './reading';
 export { RecordReader, Unreadable } from './records';
 export { emptiness, FileReader, guessHeader, openFile, type TextLine, type Opening } from './shape';
-export {
-  decodeFile,
-  defused,
-  natureOf,
-  notASheet,
-  readFile,
-  readSheet,
-  writeCsv,
-  type FileNature,
-  type ReadFile,
-  type Sheet,
-} from './file';
+export { defused, natureOf, notASheet, writeCsv, type FileNature } from './file';
 export { CardReader, tableOfCards, type CardRow } from './vcard';
 export { plainAmerican } from './plain-numbers';
 export {
@@ -86,10 +75,8 @@ export {
   guessAll,
   usualIn,
   guessColumn,
-  guessColumns,
   guessKind,
   guessType,
-  profileColumn,
   type ColumnProfile,
   type Guess,
   type KnownField,

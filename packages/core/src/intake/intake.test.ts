@@ -7,17 +7,13 @@ import {
   cleanMobile,
   cleanName,
   cleanRow,
-  decodeFile,
-  guessColumns,
   matchRow,
   menderOf,
   permissionFaults,
-  profileColumn,
-  readFile,
-  readSheet,
   writeCsv,
   type ColumnChoice,
 } from '.';
+import { decodeFile, guessColumns, profileColumn, readFile, readSheet } from './testing';
 
 const rulesOf = (columns: ColumnChoice[]) => ({
   what: 'people' as const,

@@ -19,6 +19,7 @@ export function layoutKey(header: readonly string[]): string {
 /** From this share of headers on, a layout is offered. */
 const LIKE_ENOUGH = 0.6;
 
+/** How well a remembered layout fits a header, with the columns that it gives. */
 export interface LayoutFit<L extends Layout> {
   layout: L;
   /** How many headers of the file the layout knows. */

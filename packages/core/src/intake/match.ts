@@ -32,6 +32,7 @@ export const DOUBT_KINDS = [
 ] as const;
 export type DoubtKind = (typeof DOUBT_KINDS)[number];
 
+/** Somebody whom a row may be, by what they were found and how surely. */
 export interface Scored {
   id: number;
   /** 0 to 100. */
@@ -39,6 +40,7 @@ export interface Scored {
   reasons: Said[];
 }
 
+/** What a row meets: one person surely, several perhaps, or people who only share an address. */
 export type Match =
   | { kind: 'new' }
   /** A new person at an address that others have: a household. */

@@ -15,6 +15,7 @@ export type Mend =
   /** Names that are all in one case are written as names are. */
   | { kind: 'recase'; column: number };
 
+/** Puts mends into a row's cells; `row` counts from 1. The same array comes back where there are none. */
 export type Mender = (cells: readonly string[], row: number) => readonly string[];
 
 /**

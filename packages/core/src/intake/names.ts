@@ -63,11 +63,13 @@ export function sameByShortForm(a: string, b: string): boolean {
   return !!of && !!or && [...of].some((line) => or.has(line));
 }
 
+/** First and last name of a person. */
 export interface PersonName {
   firstName: string;
   lastName: string;
 }
 
+/** How near two names are, from the same to plainly others. */
 export type NameKinship = 'same' | 'partly' | 'initial' | 'short-form' | 'transposed' | 'alike' | 'other';
 
 /** Names this much alike (Jaro-Winkler) are taken for the same name misspelt. */

@@ -1,5 +1,6 @@
-import { guessAll, guessKind, profileColumn } from './guess';
+import { guessAll, guessKind } from './guess';
 import { RecordReader } from './records';
+import { profileColumn } from './testing';
 
 /*
  * Sheets as clubs and small charities keep them in four languages (common practice, no source; made up after

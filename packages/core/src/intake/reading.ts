@@ -10,6 +10,7 @@ export const FILE_LIMITS = {
   sheetBytes: 25 * 1024 * 1024,
 } as const;
 
+/** What stands between cells of a line (RFC 4180 has the comma; the others are common practice). */
 export const DELIMITERS = [',', ';', '\t', '|'] as const;
 export type Delimiter = (typeof DELIMITERS)[number];
 

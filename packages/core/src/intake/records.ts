@@ -135,6 +135,7 @@ export function withoutSeparatorLine(text: string): string {
   const named = SEPARATOR_LINE.exec(start);
   return named ? start.slice(named[0].length) : start;
 }
+/** A first line that names the separator, as spreadsheets write it: `sep=;` (common practice). */
 export const SEPARATOR_LINE = /^"?sep=([,;|\t])"?(?:\r\n|\r|\n)/i;
 
 function withoutReturn(record: string[]): string[] {

@@ -44,6 +44,7 @@ export interface GiftCells {
   recurring: boolean;
 }
 
+/** A row of a file as values, with all that could not be read and all that is worth telling. */
 export interface CleanRow {
   firstName: string;
   lastName: string;

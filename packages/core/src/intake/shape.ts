@@ -133,6 +133,7 @@ export function openFile(
 /** People count lines from 1. */
 const lineOf = (at: number | null) => (at === null ? null : at + 1);
 
+/** How a text begins: its separator, header and line endings, found from its first part. */
 export interface Opening {
   encoding: Encoding;
   sure: boolean;

@@ -20,7 +20,6 @@ import {
   meantDomain,
   menderOf,
   normalPostcode,
-  profileColumn,
   readStatus,
   serialDay,
   targetOf,
@@ -29,6 +28,7 @@ import {
   type ColumnChoice,
 } from '.';
 import { spoken } from '../words';
+import { profileColumn } from './testing';
 
 // Unicode CLDR through Intl: the days of four languages in three styles are read back as they were written.
 describe.each(['en-US', 'en-GB', 'es', 'fr', 'de'])('dates of %s', (locale) => {

@@ -8,6 +8,7 @@ export interface LetterDoc {
   content?: Block[];
 }
 
+/** A block of a letter: paragraph, heading, list, button, picture, quotation. */
 export type Block =
   | { type: 'paragraph'; content?: Inline[] }
   | { type: 'heading'; attrs: { level: number }; content?: Inline[] }
@@ -15,13 +16,16 @@ export type Block =
   | { type: 'button'; attrs: { href: string; label: string } }
   | { type: 'image'; attrs: { src: string; alt?: string | null; width?: number | null } };
 
+/** One item of a list in a letter. */
 export interface ListItem {
   type: 'listItem';
   content?: Block[];
 }
 
+/** Words, a break or a merge field within a block. */
 export type Inline = { type: 'text'; text: string; marks?: InlineMark[] } | { type: 'hardBreak' };
 
+/** How words of a letter are set: strong, slanted, a link. */
 export type InlineMark = { type: 'bold' | 'italic' } | { type: 'link'; attrs: { href: string } };
 
 /** Addresses that may stand behind a link: web pages, mail and telephone. */

@@ -5,14 +5,17 @@ export interface SourceSpan {
   to: number;
 }
 
+/** A part of a text with merge fields: words as they are, or a field with what stands where it is empty. */
 export type Piece =
   { kind: 'text'; text: string } | { kind: 'merge'; name: string; or: string | null; span: SourceSpan };
 
+/** What is wrong in a text with merge fields, and where (offsets in UTF-16 units). */
 export interface MergeSyntaxFault {
   span: SourceSpan;
   said: Said;
 }
 
+/** A text with merge fields taken apart, with its faults; the pieces make the text again. */
 export interface ParsedTemplate {
   pieces: Piece[];
   faults: MergeSyntaxFault[];

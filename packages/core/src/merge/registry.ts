@@ -37,6 +37,7 @@ export function nameKey(name: string): string {
     .replace(/[\s_-]+/g, '');
 }
 
+/** Names of merge fields as a house has them, found whatever their case and spaces. */
 export interface Registry {
   names: readonly MergeName[];
   find(name: string): MergeName | null;
@@ -44,6 +45,7 @@ export interface Registry {
   suggest(name: string): string | null;
 }
 
+/** The standard names and the fields of a house, by their keys. */
 export function registryOf(names: readonly MergeName[]): Registry {
   const byKey = new Map(names.map((name) => [nameKey(name.name), name]));
   return {

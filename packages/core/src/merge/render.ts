@@ -8,6 +8,7 @@ export interface CompiledTemplate {
   faults: MergeFault[];
 }
 
+/** A place in a text where a value of a person stands. */
 export interface MergeSlot {
   key: string;
   name: string;
@@ -17,6 +18,7 @@ export interface MergeSlot {
   or: string | null;
 }
 
+/** A merge field that nobody knows, with the nearest one that is known. */
 export interface MergeFault extends MergeSyntaxFault {
   /** The nearest right name, where the fault is a wrong one. */
   suggestion: string | null;
@@ -75,6 +77,7 @@ export function emptySlots(compiled: CompiledTemplate, values: MergeValues): Mer
   return slotsOf(compiled).filter((slot) => !values[slot.key] && slot.or === null);
 }
 
+/** The merge fields of a compiled text, in their order. */
 export function slotsOf(compiled: CompiledTemplate): MergeSlot[] {
   return compiled.parts.filter((part): part is MergeSlot => typeof part !== 'string');
 }

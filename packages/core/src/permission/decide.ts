@@ -34,6 +34,7 @@ export function steady(rules: PlaceRules): RulesInForce {
   return { now: rules, at: () => rules };
 }
 
+/** The rules that hold for a question: of the place, and of the places where somebody lived before. */
 export function rulesInForce(
   rules: HouseRules,
   place: Place,
@@ -114,7 +115,9 @@ export const SUPPRESSION_REASONS = [
   'had-enough',
   'shared-address',
 ] as const;
+/** Why somebody in a group does not get a message. */
 export type SuppressionReason = (typeof SUPPRESSION_REASONS)[number];
+/** Send, or the reason why not. */
 export type Verdict = 'send' | SuppressionReason;
 
 /** One address of a person on the channel in question, best first. */
@@ -134,6 +137,7 @@ export function isOpen({ onHold, doNotContact }: Pick<AddressFlags, 'onHold' | '
   return !onHold && !doNotContact;
 }
 
+/** The verdict of one person for one message: at which address, resting on which entry. */
 export interface Decision {
   verdict: Verdict;
   contactPointId: number | null;

@@ -76,6 +76,7 @@ export const MARK_RULES = {
   pause: { state: 'pause', at: 'said', holders: ['person'] },
 } as const satisfies Record<string, MarkRule>;
 export type MarkKind = keyof typeof MARK_RULES;
+/** Kinds of marks in the order in which cells keep them. */
 export const MARK_KINDS = Object.keys(MARK_RULES) as MarkKind[];
 
 /**
@@ -151,6 +152,7 @@ export function cellsOf(entry: PermissionEntry): Cell[] {
   return cells;
 }
 
+/** Two sets of marks as one: of each kind the newer. */
 export function joinMarks(a: Marks, b: Marks): Marks {
   const out: Marks = { ...a };
   for (const kind in b) out[kind as MarkKind] = later(out[kind as MarkKind], b[kind as MarkKind]!);

@@ -28,6 +28,7 @@ export type PresetName = (typeof PRESET_NAMES)[number];
 
 /** What a rule is set for: a purpose, or all public lists. */
 export const RULE_PURPOSES = [...PURPOSES, 'lists'] as const;
+/** What rules are asked by: a purpose, or lists together. */
 export type RulePurpose = Purpose | 'lists';
 
 /** The least that must be on record: an express yes, also an implied permission, or nothing at all. */
@@ -166,6 +167,7 @@ function asOffered(rules: HouseRules, place: PlaceRules): PlaceRules {
 
 const placed = new WeakMap<HouseRules, Map<string, PlaceRules>>();
 
+/** The purpose by which rules are asked for a scope; lists have their own. */
 export function rulePurposeOf(scope: Scope): RulePurpose {
   return isListScope(scope) || scope === 'all' || scope === 'marketing' ? 'lists' : scope;
 }

@@ -10,7 +10,9 @@ export interface Place {
 
 /** What rules are kept for: a country, a region of one ("US-FL"), the European Union, or everywhere else. */
 export type PlaceKey = string;
+/** The key of rules for places without any of their own. */
 export const ELSEWHERE: PlaceKey = '*';
+/** The key of rules for the European Union. */
 export const UNION: PlaceKey = 'EU';
 
 /**
@@ -48,6 +50,7 @@ export const UNION_COUNTRIES = [
   ...['IS', 'LI', 'NO'],
 ] as const;
 
+/** Whether a text is a key of rules: a country, a region of one, the Union, elsewhere. */
 export function isPlaceKey(text: string): boolean {
   return text === ELSEWHERE || /^[A-Z]{2}(-[A-Z0-9]{1,3})?$/.test(text);
 }

@@ -15,6 +15,7 @@ import type { Channel } from './vocabulary';
  * is shown with "verify with your counsel". Sources are cited from memory where no text could be opened here.
  */
 
+/** A variant of a preset that a house may choose, such as being a registered charity. */
 export interface PresetOption {
   id: string;
   words: Said;
@@ -23,6 +24,7 @@ export interface PresetOption {
   apply(rules: PlaceRules): PlaceRules;
 }
 
+/** Rules to begin with for one law: what it wants, its sources, and what a house has to say of itself. */
 export interface Preset {
   /** Each rule that follows a text, with the text. */
   sources: { rule: Said; source: string }[];
@@ -106,6 +108,7 @@ const states = {
   maryland: state('maryland', 3, 'Md. Code, Com. Law 14-4501 and following (from memory, verify)'),
 };
 
+/** All presets. A reading of the law with its sources, to be verified with counsel; not advice. */
 export const PRESETS: Record<PresetName, Preset> = {
   'united-states': {
     sources: [

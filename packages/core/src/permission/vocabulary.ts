@@ -1,5 +1,6 @@
 import type { Instant } from '../common';
 
+/** Channels of permission. */
 export const CHANNELS = ['email', 'text', 'call', 'post'] as const;
 export type Channel = (typeof CHANNELS)[number];
 
@@ -7,6 +8,7 @@ export type Channel = (typeof CHANNELS)[number];
 export const SENDING_CHANNELS = ['email', 'text'] as const;
 export type SendingChannel = (typeof SENDING_CHANNELS)[number];
 
+/** Kinds of contact points; a mobile takes calls and texts. */
 export const ADDRESS_KINDS = ['email', 'mobile', 'post'] as const;
 export type AddressKind = (typeof ADDRESS_KINDS)[number];
 
@@ -23,6 +25,7 @@ export function channelsOf(kind: AddressKind): Channel[] {
   return CHANNELS.filter((channel) => ADDRESS_KIND[channel] === kind);
 }
 
+/** What a message can be for. Service is the consequence of a person's own act. */
 export const PURPOSES = ['news', 'appeals', 'volunteering', 'service'] as const;
 export type Purpose = (typeof PURPOSES)[number];
 
@@ -32,6 +35,7 @@ export type Purpose = (typeof PURPOSES)[number];
  */
 export type Scope = 'all' | 'marketing' | Purpose | `list:${number}`;
 
+/** States of permission, from a yes to a no. */
 export const STATES = ['yes', 'implied', 'asked', 'never', 'no'] as const;
 export type PermissionState = (typeof STATES)[number];
 
@@ -113,10 +117,12 @@ export interface PermissionEntry {
   byPerson: boolean;
 }
 
+/** Whether a scope is one list: `list:<id>`. */
 export function isListScope(scope: Scope): scope is `list:${number}` {
   return scope.startsWith('list:');
 }
 
+/** Whether a text is a scope: a purpose, `list:<id>`, `marketing` or `all`. */
 export function isScope(text: string): text is Scope {
   return (
     text === 'all' ||
@@ -126,8 +132,12 @@ export function isScope(text: string): text is Scope {
   );
 }
 
-export function isRelationship(road: CollectionMethod): road is Relationship {
-  return (RELATIONSHIPS as readonly string[]).includes(road);
+/**
+ * Whether a collection method is a relationship (a gift, membership, inquiry): it implies, and nobody said
+ * it.
+ */
+export function isRelationship(how: CollectionMethod): how is Relationship {
+  return (RELATIONSHIPS as readonly string[]).includes(how);
 }
 
 /** The scopes whose entries bear on a question, widest last. */

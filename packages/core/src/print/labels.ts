@@ -20,6 +20,7 @@ export interface LabelSheet {
   gapY: number;
 }
 
+/** The sheets of labels that are known. */
 export const LABEL_KINDS = ['a4-21', 'letter-30'] as const;
 export type LabelKind = (typeof LABEL_KINDS)[number];
 

@@ -52,6 +52,7 @@ function spread(zones: readonly string[], regions: string): Record<string, reado
   return Object.fromEntries(regions.split(' ').map((region) => [region, zones]));
 }
 
+/** Countries whose regions lie in several time zones. */
 export const ZONED_REGIONS = REGIONS;
 
 /**

@@ -25,6 +25,7 @@ export type Column =
   | { kind: 'chapter'; ids: Uint32Array }
   | MessagesColumn;
 
+/** Gifts of everybody: where each person's begin, then days and amounts side by side. */
 export interface GiftsColumn {
   kind: 'gifts';
   starts: Uint32Array;
@@ -72,6 +73,7 @@ export interface MessagesColumn {
   messageIds: Uint32Array;
 }
 
+/** The key of a column: what it holds, and of which field, tag or list. */
 export type ColumnKey = string;
 
 /** Everybody in question and what is known of them; `get` throws for a column that was not loaded. */

@@ -44,6 +44,7 @@ export interface NarrowingStep {
   inner: NarrowingStep[];
 }
 
+/** How many people pass each line alone and are left after it. */
 export interface Narrowing {
   bits: Bits;
   steps: NarrowingStep[];
@@ -91,6 +92,7 @@ export interface Trace {
   inner: Trace[];
 }
 
+/** What each line of a tree comes to for one person. */
 export function trace(rule: Rule, columns: Columns, ordinal: number, reading: EvaluationContext): Trace {
   if (!isGroup(rule))
     return { holds: passes(linePlan(rule, columns.get(columnKey(rule)), reading), ordinal), inner: [] };

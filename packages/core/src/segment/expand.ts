@@ -1,5 +1,6 @@
 import { isGroup, type Rule } from './tree';
 
+/** A tree with other segments put in their places, or which of them is gone or holds itself. */
 export type Expanded = { ok: true; rule: Rule } | { ok: false; why: 'gone' | 'cycle'; segmentId: number };
 
 /**

@@ -55,6 +55,7 @@ export type LinePlan =
   /** Whatever is not asked often enough to have a loop of its own. */
   | { kind: 'test'; test: (ordinal: number) => boolean };
 
+/** What is done to a column for a line, worked out once for everybody. */
 export function linePlan(line: Line, column: Column, reading: EvaluationContext): LinePlan {
   switch (column.kind) {
     case 'bits':

@@ -3,11 +3,13 @@ import type { PermissionState, Scope, SendingChannel } from '../permission';
 /** A segment: rules that keep themselves up to date. The same tree is the JSON of the API. */
 export type Rule = Group | Line;
 
+/** Rules of which all, one or none must hold. */
 export interface Group {
   kind: 'all' | 'any' | 'none';
   rules: Rule[];
 }
 
+/** One line of a segment. */
 export type Line =
   | FieldLine
   | TagLine
@@ -34,6 +36,7 @@ export const STANDARD_FIELDS = [
   'externalId',
   'household',
 ] as const;
+/** A field by its id, or a standard one by its name. */
 export type FieldRef = number | (typeof STANDARD_FIELDS)[number];
 
 /**
@@ -70,8 +73,10 @@ export const FIELD_OPS = [
   'empty',
   'filled',
 ] as const;
+/** What a line can ask of a field; which of them fit is told by `FIELD_OPS_BY_TYPE`. */
 export type FieldOp = (typeof FIELD_OPS)[number];
 
+/** A line that asks for the value of a field. */
 export interface FieldLine {
   kind: 'field';
   field: FieldRef;
@@ -83,6 +88,7 @@ export interface FieldLine {
   unit?: Unit;
 }
 
+/** Units of stretches of time in a line. */
 export const UNITS = ['days', 'weeks', 'months'] as const;
 export type Unit = (typeof UNITS)[number];
 
@@ -102,24 +108,28 @@ export const STRETCHES = [
 ] as const;
 export type Stretch = (typeof STRETCHES)[number];
 
+/** Has a tag, or has it not. */
 export interface TagLine {
   kind: 'tag';
   tagId: number;
   has: boolean;
 }
 
+/** Is on a list, or is not. */
 export interface ListLine {
   kind: 'list';
   listId: number;
   on: boolean;
 }
 
+/** Came in or was updated by a batch, or not. */
 export interface BatchLine {
   kind: 'batch';
   batchId: number;
   in: boolean;
 }
 
+/** Has a state of permission for a channel and scope. */
 export interface PermissionLine {
   kind: 'permission';
   channel: SendingChannel;
@@ -151,12 +161,14 @@ export interface RosterLine {
   on: boolean;
 }
 
+/** Belongs to one of some chapters. */
 export interface ChapterLine {
   kind: 'chapter';
   chapterId: number;
   in: boolean;
 }
 
+/** A window of days: the last or next so many, a month or year, between two days, ever. */
 export type Window =
   | { over: 'ever' | 'earlier-years' | Stretch }
   | { over: 'last-days' | 'last-weeks' | 'last-months'; days: number }
@@ -186,6 +198,7 @@ export interface GaveLine {
   window: Window;
 }
 
+/** What somebody did with a message that a line can ask for. */
 export const MESSAGE_EVENTS = ['got', 'opened', 'clicked', 'replied'] as const;
 export type MessageEvent = (typeof MESSAGE_EVENTS)[number];
 
@@ -208,6 +221,7 @@ export interface SegmentLine {
   in: boolean;
 }
 
+/** Tells groups from lines. */
 export function isGroup(rule: Rule): rule is Group {
   return rule.kind === 'all' || rule.kind === 'any' || rule.kind === 'none';
 }

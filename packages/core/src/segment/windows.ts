@@ -20,6 +20,7 @@ const NOTHING: DayRange = { from: 0, end: 0 };
 /** Before every real day and after the missing one. */
 export const BEGINNING = NO_DAY + 1;
 
+/** The days of this, the last or the next month or year: day numbers, both ends included. */
 export function stretchDays(stretch: Stretch, { today, fiscalMonth = 1 }: EvaluationContext): DayRange {
   const month = monthStart(today);
   const fiscal = fiscalStart(today, fiscalMonth);
@@ -55,6 +56,7 @@ export function shift(day: Day, n: number, unit: Unit = 'days'): Day {
   }
 }
 
+/** The days of a window as seen on a day: day numbers, both ends included. */
 export function windowDays(window: Window, reading: EvaluationContext): DayRange {
   const { today } = reading;
   switch (window.over) {

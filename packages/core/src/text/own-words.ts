@@ -58,6 +58,7 @@ function isOurs(line: string, runs: ReadonlySet<string>): boolean {
   return covered / words.length >= OURS;
 }
 
+/** Whether a line is what a device puts under a message by itself. */
 export function isFromDevice(line: string): boolean {
   return DEVICE.test(line);
 }

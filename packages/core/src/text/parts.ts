@@ -7,6 +7,7 @@ import { septets } from './gsm7';
 export const ROOM = { gsm7: { single: 160, part: 153 }, ucs2: { single: 70, part: 67 } } as const;
 export type Alphabet = keyof typeof ROOM;
 
+/** How many segments a text takes, in which alphabet, and how many characters are left in the last. */
 export interface Parts {
   alphabet: Alphabet;
   /** Units used: septets, or UTF-16 units. */

@@ -1,5 +1,6 @@
 import type { Instant } from '../common';
 
+/** What can wait for a person. */
 export type WaitingKind =
   'stop' | 'unsure' | 'paused' | 'reply' | 'arrived' | 'batch' | 'erasure' | 'lapsing' | 'draft' | 'hold';
 

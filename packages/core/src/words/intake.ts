@@ -9,9 +9,13 @@ import {
 } from '../intake';
 import { each, say } from './speak';
 
+/** What encodings are called. */
 export const ENCODING_WORDS = each('encoding', ENCODINGS);
+/** What the states of a file of refusals are called. */
 export const REFUSAL_WORDS = each('status', REFUSAL_STATUSES);
+/** What people are recognized by, in words. */
 export const MATCH_KEY_WORDS = each('match-key', MATCH_KEYS);
+/** Why a row may be somebody who is here, in words. */
 export const DOUBT_WORDS = each('look', DOUBT_KINDS);
 
 const TARGETS = [...PLAIN_TARGETS, ...DAY_TARGETS] as const;

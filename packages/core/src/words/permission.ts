@@ -24,14 +24,21 @@ import {
 } from '../permission';
 import { each, say, speak } from './speak';
 
+/** States of permission, as tables show them. */
 export const STATE_WORDS = each('state', STATES);
 /** As states are shown, and a pause. */
 export const ENTRY_WORDS = each('entry', RECORDED_STATES);
+/** What channels are called. */
 export const CHANNEL_WORDS = each('channel', CHANNELS);
+/** What purposes are called. */
 export const PURPOSE_WORDS = each('purpose', PURPOSES);
+/** The ways in which somebody said it, in words. */
 export const COLLECTION_METHOD_WORDS = each('road', COLLECTION_METHODS);
+/** Relationships that imply permission, in words. */
 export const RELATIONSHIP_WORDS = each('relationship', RELATIONSHIPS);
+/** What a rule wants on record, in words. */
 export const REQUIRED_CONSENT_WORDS = each('need', REQUIRED_CONSENTS);
+/** What presets are called. */
 export const PRESET_WORDS = each('preset-name', PRESET_NAMES);
 
 /** Why somebody gets it or does not, as it stands in a table. */
@@ -39,6 +46,7 @@ export function verdictWords(verdict: Verdict, channel: Channel): string {
   return verdict === 'no-address' ? say(`verdict.no-address.${channel}`) : say(`verdict.${verdict}`);
 }
 
+/** What a scope is called; lists by their names. */
 export function scopeWords(scope: Scope, listName: (id: number) => string | undefined): string {
   if (scope === 'all' || scope === 'marketing') return say(`scope.${scope}`);
   return scope.startsWith('list:')
@@ -46,6 +54,7 @@ export function scopeWords(scope: Scope, listName: (id: number) => string | unde
     : PURPOSE_WORDS[scope as Purpose];
 }
 
+/** What the purposes that rules are asked by are called. */
 export function rulePurposeWords(purpose: RulePurpose): string {
   return purpose === 'lists' ? say('scope.lists') : PURPOSE_WORDS[purpose];
 }

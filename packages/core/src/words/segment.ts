@@ -148,6 +148,7 @@ const windowSaid = (window: Window, locale: string): Said => {
   }
 };
 
+/** A window of days, in words. */
 export const describeWindow = (window: Window, locale = 'en-US'): string => speak(windowSaid(window, locale));
 
 function whenSaid(window: Window, names: Names): Said {
@@ -170,6 +171,7 @@ function gaveSaid(line: GaveLine, names: Names): Said {
   return said(bounds.length > 0 ? `gave.${measure}-of` : `gave.${measure}`, gave);
 }
 
+/** Why somebody is in a segment or not: what each line asks, and what it came to. */
 export interface Explanation {
   words: string;
   holds: boolean;

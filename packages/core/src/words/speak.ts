@@ -51,6 +51,7 @@ function namesIn(compiled: unknown): string[] {
 /** The sentence of the core's catalog under a code. */
 export const { say } = speaker<Code>(en);
 
+/** Puts what was said to words: sentences within it, numbers, lists and plurals (ICU MessageFormat). */
 export const speak = ({ code, values }: Said): string => say(code, values);
 
 function shown(value: SaidValue, join: string): string | number {

@@ -45,7 +45,7 @@ export const OWN_COLUMNS = [
 /**
  * Brings staged rows in, a slice in one transaction and every step one statement over the slice. Each step
  * could be run twice without another result, so a slice that was cut off is simply brought in again, and a
- * file that was brought in before changes nothing.
+ * file that was brought in before changes nothing. Owns `batch_before`, `batch_roster_before`.
  */
 @Injectable()
 export class BringInRepository {

@@ -46,7 +46,10 @@ const ROW_COLUMNS = [
   'chapter_id',
 ] as const;
 
-/** What checking a batch writes and reads: staged rows, and the people whom rows may be. */
+/**
+ * What checking a batch writes and reads: staged rows, and the people whom rows may be. Owns `batch_row`,
+ * `batch_value`, `batch_more`, `batch_gift`, `mail_domain`.
+ */
 @Injectable()
 export class StagingRepository {
   async stage(

@@ -9,6 +9,7 @@ const hashOf = (header: readonly string[], what: string) =>
     .update(`${what}:${layoutKey(header)}`)
     .digest('hex');
 
+/** Layouts: what columns became, remembered by their headers. Owns `layout`. */
 @Injectable()
 export class LayoutsRepository {
   async all(db: Scoped): Promise<LayoutView[]> {

@@ -15,7 +15,10 @@ export interface UnknownAddress {
   normal: string;
 }
 
-/** What files of refusals and of gifts write, a slice in one transaction, each step repeatable. */
+/**
+ * What files of refusals and of gifts write, a slice in one transaction, each step repeatable. Owns
+ * `batch_hold`.
+ */
 @Injectable()
 export class OtherFilesRepository {
   constructor(

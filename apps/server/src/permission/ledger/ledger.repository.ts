@@ -41,7 +41,8 @@ const ROWS_A_STATEMENT = 1000;
 
 /**
  * The permission ledger: entries, which are only added, and the state derived from them in the same
- * transaction. Whatever it writes it tells to those who keep columns.
+ * transaction. Whatever it writes it tells to those who keep columns. Owns `permission_entry`,
+ * `permission_state`.
  */
 @Injectable()
 export class LedgerRepository {
