@@ -1,8 +1,7 @@
 /**
  * Runs every suite: core, server (against a MariaDB of its own) and the interface in Chromium. Ends with the
- * line
- * `N passed, N failed`. `--interface` runs the last alone; other arguments are passed on to Jest, and leave
- * the interface out.
+ * line `N passed, N failed`. `--interface` runs the last alone; other arguments are passed on to Jest, and
+ * leave the interface out.
  */
 import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';

@@ -101,8 +101,7 @@ function install(installer, folder, user) {
 
 /**
  * Starts the server on the folder and waits until it answers. `relaxed` gives up durability for speed, for
- * tests only;
- * `onExit` is told when it ends by itself. Returns its port, its process and a clean stop.
+ * tests only; `onExit` is told when it ends by itself. Returns its port, its process and a clean stop.
  */
 export async function startMariaDb({ folder, port, relaxed = false, onExit }) {
   const installer = ensureProgram('mariadb-install-db', 'mariadb-server');

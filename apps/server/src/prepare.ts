@@ -17,8 +17,7 @@ import { wordHash } from './setup/beginning.service';
 /*
  * What comes before a start: looks at everything that the program leans on, says in one list what is wrong or
  * missing (and ends with EX_CONFIG, sysexits.h), brings the schema up to date, and prints the word for the
- * first owner. With
- * `--check` it looks, and changes nothing.
+ * first owner. With `--check` it looks, and changes nothing.
  */
 
 const say = (text: string) => process.stdout.write(`${text}\n`);

@@ -1,5 +1,5 @@
 import type { Cell, PermissionEntry } from '@goodword/core/permission';
-import type { EntryRow, NewEntry } from '../permission/ledger/entries';
+import { asNew, type EntryRow, type NewEntry } from '../permission/ledger/entries';
 
 /**
  * What an address that its owner corrected hands on to the new one: their own agreements there with their
@@ -19,20 +19,22 @@ export function carriedOver(
       row.taken_back_at === null &&
       AGREEMENTS.includes(row.state),
   );
-  const said = own.map((row): NewEntry => ({
-    contactPointId: change.to,
-    supporterId: change.supporterId,
-    channel: row.channel,
-    scope: row.scope,
-    state: row.state,
-    saidAt: row.said_at,
-    untilAt: row.until_at,
-    byPerson: row.by_person === 1,
-    how: row.how,
-    words: row.words,
-    source: `Came along from ${row.shown ?? 'the address before'} (entry ${row.id})`,
-    evidenceId: row.evidence_id,
-  }));
+  const said = own.map((row): NewEntry => {
+    // The road by which it was said is that of the entry before, which is named.
+    const {
+      origin: _origin,
+      deliveryId: _delivery,
+      form: _form,
+      page: _page,
+      replyId: _reply,
+      ...kept
+    } = asNew(row);
+    return {
+      ...kept,
+      contactPointId: change.to,
+      source: `Came along from ${row.shown ?? 'the address before'} (entry ${row.id})`,
+    };
+  });
   return [
     ...said,
     ...atOld.filter((cell) => cell.supporterId === 0).flatMap((cell) => bounds(cell, atNew, change.to)),

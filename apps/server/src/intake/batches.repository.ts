@@ -1,13 +1,7 @@
 import { Injectable } from '@nestjs/common';
+import type { BatchState, BatchWill, IntakeDraft, LikelyDouble, RowsOnly } from '@goodword/core/contract';
 import type {
-  BatchState,
-  BatchWill,
-  IntakeDraft,
-  LikelyDouble,
   RowVerdict,
-  RowsOnly,
-} from '@goodword/core/contract';
-import type {
   BatchKind,
   CleanRow,
   ParseOptions,

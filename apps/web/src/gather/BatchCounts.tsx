@@ -1,6 +1,7 @@
 import { plural, t } from '@lingui/core/macro';
 import { useState } from 'react';
-import type { BatchRowView, BatchView, Page, RowsOnly, RowVerdict } from '@goodword/core/contract';
+import type { BatchRowView, BatchView, Page, RowsOnly } from '@goodword/core/contract';
+import type { RowVerdict } from '@goodword/core/intake';
 import { get, query } from '../app/api';
 import { useFormat } from '../app/format';
 import { Drawer } from '../ui/dialogs';

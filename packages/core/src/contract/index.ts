@@ -48,7 +48,6 @@ export type { DncAdded, DncRow, RuleEffect, RulesView, RulesWeighed, TextAnswers
 export type { FormCounts, FormView } from './forms';
 export {
   BATCH_STATES,
-  ROW_VERDICTS,
   type BatchPreview,
   type BatchRowView,
   type RowWrites,
@@ -61,7 +60,6 @@ export {
   type LayoutView,
   type DoubleView,
   type RowsOnly,
-  type RowVerdict,
   type LikelyDouble,
 } from './intake';
 export { type CampaignView, type MakeCampaign, type RosterGroup, type RosterRow } from './campaigns';

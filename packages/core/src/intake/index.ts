@@ -82,7 +82,7 @@ export {
   type KnownField,
 } from './guess';
 export { ChapterFinder, readHomes, type ChapterHome } from './chapters';
-export { BECAME } from './became';
+export { ROW_VERDICTS, type RowVerdict } from './row-verdicts';
 export { gatherSpellings, type SpellingGroup } from './spellings';
 export { applyLayout, bestLayout, layoutKey, withFieldsNow, type Layout, type LayoutFit } from './layouts';
 export { cutTags, joinTags } from './tags';

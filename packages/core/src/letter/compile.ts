@@ -162,9 +162,8 @@ export interface Footer {
 
 /**
  * The whole mail: body, footer with slots `why` (what it rests on; the footer's words where a person's are
- * not known),
- * `leave` (the way out), `imprint` (who sends; a chapter may have an address of its own) and `pixel` (the
- * open mark, may be empty). The line after the subject may merge as any text does.
+ * not known), `leave` (the way out), `imprint` (who sends; a chapter may have an address of its own) and
+ * `pixel` (the open mark, may be empty). The line after the subject may merge as any text does.
  */
 export function wrapLetter(
   letter: CompiledLetter,

@@ -56,10 +56,9 @@ function relationship(how: Relationship): MarkRule {
  * many entries at once is made from it.
  *
  * `no`, `stop`: refusals, apart because START lifts a STOP and nothing else. `start`: START from the number.
- * `ownYes`: the
- * person's own latest express agreement, the only thing that lifts an older no. `stated`: an implied
- * permission with a last moment of its own (which is its `at`). One for each relationship, whose length is a
- * house rule.
+ * `ownYes`: the person's own latest express agreement, the only thing that lifts an older no. `stated`: an
+ * implied permission with a last moment of its own (which is its `at`). One for each relationship, whose
+ * length is a house rule.
  */
 export const MARK_RULES = {
   no: { state: 'no', notHow: STOPPING, stops: true, at: 'said', holders: ['address', 'person'] },

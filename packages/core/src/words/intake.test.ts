@@ -1,4 +1,4 @@
-import { ROW_VERDICTS } from '../contract';
+import { ROW_VERDICTS } from '../intake';
 import { verdictSentence } from '../words';
 
 test('what became of a batch is one sentence, in words', () => {

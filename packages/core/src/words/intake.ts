@@ -1,5 +1,5 @@
 import {
-  BECAME,
+  ROW_VERDICTS,
   ENCODINGS,
   DOUBT_KINDS,
   MATCH_KEYS,
@@ -31,7 +31,7 @@ export const TARGET_WORDS = Object.fromEntries(
  */
 export function verdictSentence(counts: Readonly<Partial<Record<string, number>>>, locale = 'en'): string {
   const number = new Intl.NumberFormat(locale);
-  return BECAME.flatMap((verdict) => {
+  return ROW_VERDICTS.flatMap((verdict) => {
     const n = counts[verdict] ?? 0;
     const count = number.format(n);
     return n === 0 ? [] : [say(`became.${verdict}`, { n, count })];

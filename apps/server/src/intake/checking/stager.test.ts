@@ -1,9 +1,7 @@
-import type { IntakePlan } from '@goodword/core/intake';
-import type { RowVerdict } from '@goodword/core/contract';
+import type { IntakePlan, RowVerdict, Candidate } from '@goodword/core/intake';
 import { planFor } from '../../testing/steps';
 import type { MatchClue } from '../doubles/earlier-rows';
 import { Stager } from './stager';
-import type { Candidate } from '@goodword/core/intake';
 
 const HOUSE = { country: 'US', currency: 'USD' };
 const ABOUT = { today: 20_900, births: new Set<number>() };

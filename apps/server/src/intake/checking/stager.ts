@@ -1,6 +1,6 @@
 import type { Day } from '@goodword/core/common';
-import type { RowVerdict } from '@goodword/core/contract';
 import {
+  type RowVerdict,
   allColumns,
   cleanRow,
   looseEmail,

@@ -1,5 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { DecideRows, DoubleView, RowVerdict } from '@goodword/core/contract';
+import type { DecideRows, DoubleView } from '@goodword/core/contract';
+import type { RowVerdict } from '@goodword/core/intake';
 import { formatValue } from '@goodword/core/fields';
 import { Database, type Scoped } from '../../platform/database';
 import { Conflict, Invalid, NotFound } from '../../platform/errors';

@@ -14,10 +14,8 @@ export interface HiddenParts {
 
 /**
  * What is hidden in a sheet of an OpenDocument spreadsheet, which the reader of workbooks leaves out:
- * elements
- * `table:table-column` and `table:table-row` with a visibility of `collapse` or `filter` (OpenDocument 1.3,
- * part 3, 19.749).
- * Null where the file is none.
+ * elements `table:table-column` and `table:table-row` with a visibility of `collapse` or `filter`
+ * (OpenDocument 1.3, part 3, 19.749). Null where the file is none.
  */
 export function hiddenInOds(bytes: Buffer, sheet: number): HiddenParts | null {
   const content = contentOf(bytes);
