@@ -98,8 +98,14 @@ function look(name, text) {
     ts.forEachChild(node, mark);
   };
   mark(file);
+  // A statement can be broken anywhere; what a migration does stays what it was.
+  const isOurSql = name.includes('server/') && !name.includes('/migrations/');
+  const isStatement = (line) =>
+    /\b(SELECT|INSERT INTO|UPDATE|DELETE|JOIN|WHERE|GROUP BY|ORDER BY)\b.*[:.=(]/.test(line);
   const tooWide = lines.flatMap((line, i) =>
-    line.length > WIDEST && !quoted.has(i) && !/^\s*\/\/ @ts/.test(line) ? [i + 1] : [],
+    line.length > WIDEST && (!quoted.has(i) || (isOurSql && isStatement(line))) && !/^\s*\/\/ @ts/.test(line)
+      ? [i + 1]
+      : [],
   );
   return {
     exported,

@@ -129,8 +129,8 @@ const VALUE_COLUMNS = ['text_value', 'number_value', 'date_value', 'month_day'] 
 function field(fieldId: number, value: FieldValue | null): SetAct {
   const [text, number, date, monthDay] = value ? valueColumns(value) : [null, null, null, null];
   const bound = { fieldId, text: text!, number: number!, date: date!, monthDay: monthDay! };
-  const isNow =
-    'f.text_value <=> :text AND f.number_value <=> :number AND f.date_value <=> :date AND f.month_day <=> :monthDay';
+  const isNow = `f.text_value <=> :text AND f.number_value <=> :number
+    AND f.date_value <=> :date AND f.month_day <=> :monthDay`;
   const kept = `IF(f.supporter_id IS NULL, NULL, JSON_OBJECT(${VALUE_COLUMNS.map((column) => `'${column}', f.${column}`).join(', ')}))`;
   const before = (column: string, type: string) => `CAST(JSON_VALUE(m.was, '$.${column}') AS ${type})`;
   return {

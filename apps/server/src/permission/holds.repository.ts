@@ -110,8 +110,8 @@ export class HoldsRepository {
         WHERE organization_id = :org AND batch_id = :batchId AND released_at IS NULL`,
       { batchId, actor: tx.scope.actorId },
     );
-    const named =
-      'JOIN batch_hold b ON b.organization_id = :org AND b.batch_id = :batchId AND b.contact_point_id = cp.id';
+    const named = `JOIN batch_hold b ON b.organization_id = :org AND b.batch_id = :batchId
+        AND b.contact_point_id = cp.id`;
     await this.showOpen(tx, named, { batchId });
     await tx.execute('DELETE FROM batch_hold WHERE organization_id = :org AND batch_id = :batchId', {
       batchId,

@@ -46,7 +46,8 @@ export class PreferencesRepository {
     const rows = await db.sql(
       `SELECT 1
         FROM task
-        WHERE organization_id = :org AND kind = 'erasure' AND supporter_id = :supporterId AND done_at IS NULL`,
+        WHERE organization_id = :org AND kind = 'erasure'
+          AND supporter_id = :supporterId AND done_at IS NULL`,
       {
         supporterId,
       },

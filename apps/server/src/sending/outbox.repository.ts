@@ -39,7 +39,8 @@ const MOST_ATTEMPTS = 8;
 export const DELIVERIES_DUE = `SELECT 'deliveries' AS due
   FROM DUAL
   WHERE EXISTS (SELECT 1 FROM message WHERE state = 'sending')
-  OR EXISTS (SELECT 1 FROM delivery WHERE state IN ('leased', 'in-flight') AND lease_until < UTC_TIMESTAMP(3))`;
+  OR EXISTS (SELECT 1 FROM delivery
+    WHERE state IN ('leased', 'in-flight') AND lease_until < UTC_TIMESTAMP(3))`;
 
 /**
  * Hand-over's view of the outbox: leases, the decision at the door, and what came of it. Owns `delivery` on

@@ -190,7 +190,8 @@ export class SendingRepository {
     const [row] = await db.sql<{ n: number }>(
       `SELECT COUNT(*) AS n
         FROM delivery
-        WHERE organization_id = :org AND message_id = :messageId AND state IN ('ready', 'leased', 'in-flight')`,
+        WHERE organization_id = :org AND message_id = :messageId
+          AND state IN ('ready', 'leased', 'in-flight')`,
       { messageId },
     );
     return row?.n ?? 0;

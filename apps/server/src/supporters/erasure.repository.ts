@@ -95,7 +95,8 @@ export class ErasureRepository {
   ): Promise<Set<number>> {
     const rows = await tx.sql<{ id: number }>(
       `SELECT DISTINCT contact_point_id AS id FROM supporter_contact
-        WHERE organization_id = :org AND contact_point_id IN (:points) AND supporter_id NOT IN (:supporterIds)`,
+        WHERE organization_id = :org AND contact_point_id IN (:points)
+          AND supporter_id NOT IN (:supporterIds)`,
       { supporterIds, points: [...pointIds, 0] },
     );
     return new Set(rows.map((row) => row.id));

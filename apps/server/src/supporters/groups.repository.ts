@@ -29,7 +29,8 @@ export class GroupsRepository {
     kind: 'tag' | 'list',
     groups: readonly G[],
   ): Promise<(G & { people: number })[]> {
-    const mine = `supporter s FORCE INDEX (by_chapter) STRAIGHT_JOIN supporter_${kind} m ON m.supporter_id = s.id`;
+    const mine = `supporter s FORCE INDEX (by_chapter)
+      STRAIGHT_JOIN supporter_${kind} m ON m.supporter_id = s.id`;
     const of = 's.organization_id = :org AND s.erased_at IS NULL AND s.chapter_id = :chapter AND';
     const [from, bound] = db.scope.chapterId === null ? [`supporter_${kind} m`, ''] : [mine, of];
     const rows = await db.sql<{ id: number; people: number }>(

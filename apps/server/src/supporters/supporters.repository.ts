@@ -99,7 +99,8 @@ function searchCondition(search: string): Condition {
     };
   }
   return {
-    sql: '((s.first_name LIKE :first AND s.last_name LIKE :last) OR (s.first_name LIKE :last AND s.last_name LIKE :first))',
+    sql: `((s.first_name LIKE :first AND s.last_name LIKE :last)
+      OR (s.first_name LIKE :last AND s.last_name LIKE :first))`,
     bindings: { first: `${likeEscape(first)}%`, last: `${likeEscape(last)}%` },
   };
 }
@@ -138,8 +139,8 @@ function conditions(filter: SupporterFilter, chapterId: number | null): Conditio
 }
 
 /** People first: begun at the chapters, a page of fifty would sort everybody. */
-const PERSON = `SELECT s.id, s.first_name, s.last_name, s.chapter_id, c.name AS chapter, s.batch_id, s.created_at,
-      s.country, s.region, s.language
+const PERSON = `SELECT s.id, s.first_name, s.last_name, s.chapter_id, c.name AS chapter, s.batch_id,
+      s.created_at, s.country, s.region, s.language
     FROM supporter s
     STRAIGHT_JOIN chapter c ON c.id = s.chapter_id`;
 
@@ -162,7 +163,8 @@ export class SupportersRepository {
       Bound
     >;
     const behind = after
-      ? 'AND (s.last_name > :aLast OR (s.last_name = :aLast AND (s.first_name > :aFirst OR (s.first_name = :aFirst AND s.id > :aId))))'
+      ? `AND (s.last_name > :aLast OR (s.last_name = :aLast
+          AND (s.first_name > :aFirst OR (s.first_name = :aFirst AND s.id > :aId))))`
       : '';
     const [aLast = '', aFirst = '', aId = 0] = after ?? [];
     const page = `${PERSON} WHERE ${where} ${behind} ORDER BY s.last_name, s.first_name, s.id LIMIT :limit`;

@@ -131,7 +131,8 @@ export class TeammatesRepository {
     const [row] = await tx.sql<{ n: number }>(
       `SELECT COUNT(*) AS n
         FROM teammate_link
-        WHERE organization_id = :org AND teammate_id = :teammateId AND kind = 'password' AND made_at > :since`,
+        WHERE organization_id = :org AND teammate_id = :teammateId
+          AND kind = 'password' AND made_at > :since`,
       { teammateId, since: new Date(Date.now() - 3_600_000) },
     );
     return row?.n ?? 0;

@@ -26,8 +26,8 @@ const LINKS = spanBy('supporter_contact', 'supporter_id', 't');
 const ADDRESSES = spanBy('contact_point', 'id', 'cp');
 
 /** Rows of people whom the batch made, and who may go. */
-const GOES =
-  "r.organization_id = :org AND r.batch_id = :batchId AND r.verdict IN ('new', 'shares') AND r.stays = 0 AND r.supporter_id > 0";
+const GOES = `r.organization_id = :org AND r.batch_id = :batchId AND r.verdict IN ('new', 'shares')
+    AND r.stays = 0 AND r.supporter_id > 0`;
 
 /**
  * What hangs on a person, each table with the index that finds it by person: an index that begins with the

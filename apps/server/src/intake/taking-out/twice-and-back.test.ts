@@ -36,7 +36,8 @@ describe('a file brought in twice, and taken back out', () => {
   const derived = async () => {
     const db = house.database.read(house.scope);
     const queries = {
-      people: `SELECT s.first_name, s.last_name, s.external_id, s.postcode, s.country, COALESCE(b.name, 0) AS b
+      people: `SELECT s.first_name, s.last_name, s.external_id, s.postcode, s.country,
+            COALESCE(b.name, 0) AS b
           FROM supporter s
           LEFT JOIN batch b ON b.id = 0
           WHERE s.organization_id = :org
