@@ -35,3 +35,11 @@ test('what must be told, and what tells it', () => {
   expect(untold(tagged, [], true)).toEqual(tagged);
   expect(untold(["UPDATE contact_point SET shown = '(erased)'"], ['nothing'], false)).toEqual([]);
 });
+
+test.each(['in-flight', 'sent', 'delivered', 'bounced'])(
+  'a delivery that becomes %s bears on caps, however the statement is set out',
+  (state) => {
+    const moved = [`UPDATE delivery\n  SET state = '${state}'\n  WHERE organization_id = 1`];
+    expect([untold(moved, ['nothing'], false), untold(moved, ['reach'], false)]).toEqual([moved, []]);
+  },
+);

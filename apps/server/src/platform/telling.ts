@@ -53,7 +53,7 @@ const MUST_TELL: readonly Rule[] = [
   {
     table: 'delivery',
     kinds: ['update'],
-    saying: /\bset state = '(handing|sent|delivered|bounced)'/i,
+    saying: /\bset\s+state\s*=\s*'(in-flight|sent|delivered|bounced)'/i,
     told: ['reach', 'people'],
   },
 ];

@@ -93,22 +93,41 @@ async function renameValue(
   );
 }
 
+/** Some rows at a time: what was edited since ever does not fit into memory. */
+const AT_ONCE = 1000;
+
 async function renameKept(knex: Knex, keys: Record<string, string>, words: typeof WORDS): Promise<void> {
-  for (const [table, all] of KEPT) {
-    const rows = (await knex(table).select('id', ...all)) as ({ id: number } & Record<string, unknown>)[];
-    for (const { id, ...row } of rows) {
-      const changed = Object.entries(row).flatMap(([column, kept]) => {
-        if (kept === null) return [];
-        const before = typeof kept === 'string' ? kept : JSON.stringify(kept);
-        const after = JSON.stringify(renamed(JSON.parse(before), column, keys, words));
-        return after === before ? [] : [[column, after]];
-      });
-      if (changed.length > 0)
-        await knex(table)
-          .where({ id })
-          .update(Object.fromEntries(changed) as Record<string, string>);
+  for (const [table, columns] of KEPT) {
+    const any = columns.map((column) => `${column} IS NOT NULL`).join(' OR ');
+    for (let last = 0; ;) {
+      const rows = (await knex(table)
+        .select('id', ...columns)
+        .where('id', '>', last)
+        .whereRaw(`(${any})`)
+        .orderBy('id')
+        .limit(AT_ONCE)) as ({ id: number } & Record<string, unknown>)[];
+      for (const { id, ...row } of rows) {
+        const changed = changedIn(row, keys, words);
+        if (changed) await knex(table).where({ id }).update(changed);
+      }
+      if (rows.length < AT_ONCE) break;
+      last = rows.at(-1)!.id;
     }
   }
+}
+
+function changedIn(
+  row: Record<string, unknown>,
+  keys: Record<string, string>,
+  words: typeof WORDS,
+): Record<string, string> | null {
+  const changed = Object.entries(row).flatMap(([column, kept]) => {
+    if (kept === null) return [];
+    const before = typeof kept === 'string' ? kept : JSON.stringify(kept);
+    const after = JSON.stringify(renamed(JSON.parse(before), column, keys, words));
+    return after === before ? [] : [[column, after]];
+  });
+  return changed.length > 0 ? (Object.fromEntries(changed) as Record<string, string>) : null;
 }
 
 /** The same value with its keys, and the words under them, renamed at every depth. */
