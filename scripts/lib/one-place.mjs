@@ -48,12 +48,13 @@ export function outOfPlace(root) {
     for (const path of sources(join(root, part))) {
       const name = relative(root, path);
       const rules = RULES.filter(({ allowed }) => !allowed.some((one) => name.startsWith(one)));
-      readFileSync(path, 'utf8')
-        .split('\n')
-        .forEach((line, i) => {
-          for (const { says, pattern } of rules)
-            if (pattern.test(line)) found.push(`${says}: ${name}:${i + 1}: ${line.trim().slice(0, 100)}`);
-        });
+      const text = readFileSync(path, 'utf8');
+      // Over the whole text: a statement stands on several lines.
+      for (const { says, pattern } of rules)
+        for (const { index } of text.matchAll(new RegExp(pattern, 'g'))) {
+          const line = text.slice(0, index).split('\n').length;
+          found.push(`${says}: ${name}:${line}: ${text.split('\n')[line - 1].trim().slice(0, 100)}`);
+        }
     }
   return found;
 }
