@@ -17,7 +17,7 @@ module.exports = {
       comment:
         'the core computes what is to be said; only its room of words, and who shows them, knows the words',
       severity: 'error',
-      from: { path: '^packages/core/src/(?!words/)', pathNot: '\\.test\\.ts$' },
+      from: { path: '^packages/core/src/(?!words/|contract/generated)', pathNot: '\\.test\\.ts$' },
       to: { path: '^packages/core/src/words/', pathNot: 'en\\.json$' },
     },
     {

@@ -3,7 +3,7 @@ import regexp from 'eslint-plugin-regexp';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['**/dist/**', '**/node_modules/**', '.data/**', 'test-results/**'] },
+  { ignores: ['**/dist/**', '**/node_modules/**', '.data/**', 'test-results/**', '**/generated.ts'] },
   ...tseslint.configs.recommended,
   {
     plugins: { regexp },

@@ -1,11 +1,12 @@
 /**
- * Types, lint, the direction of imports, formatting, what stands outside its one place, sentences that no
+ * Types, lint, the direction of imports, formatting, the types made from the contract
+ * and from the migrations, what stands outside its one place, sentences that no
  * catalog has, and names that stand for two things. Runs all of them, prints figures, and ends non-zero when
  * any has a fault.
  */
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { join } from 'node:path';
+import { isAbsolute, join } from 'node:path';
 import { outOfPlace } from './lib/one-place.mjs';
 import { ensurePackages, ROOT, say } from './lib/prepare.mjs';
 import { newSentences } from './lib/sentences.mjs';
@@ -18,11 +19,16 @@ const CHECKS = [
   ['lint', 'eslint', ['.', '--max-warnings', '0']],
   ['imports', 'depcruise', ['packages', 'apps', 'demo', 'bench', '--config', '.dependency-cruiser.cjs']],
   ['formatting', 'prettier', ['--check', '--log-level', 'warn', '.']],
+  ['tables', process.execPath, [join(ROOT, 'scripts/tables.mjs'), '--check']],
+  ['contract', process.execPath, [join(ROOT, 'scripts/contract.mjs'), '--check']],
 ];
 
 /** Runs one check and keeps what it prints, so that two side by side can be read one after the other. */
 async function check([name, command, args]) {
-  const child = spawn(bin(command), args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+  const child = spawn(isAbsolute(command) ? command : bin(command), args, {
+    cwd: ROOT,
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
   const printed = [];
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => printed.push(chunk));
   const [status] = await once(child, 'close');

@@ -37,7 +37,8 @@ export function shapeOf(root) {
   ]);
   const names = all.map((path) => relative(root, path));
   const sources = names.filter(
-    (name) => /\.tsx?$/.test(name) && LAYERS.some(([, at]) => name.startsWith(at)),
+    (name) =>
+      /\.tsx?$/.test(name) && !/\bgenerated\.ts$/.test(name) && LAYERS.some(([, at]) => name.startsWith(at)),
   );
   const read = sources.map((name) => ({ name, ...look(name, readFileSync(join(root, name), 'utf8')) }));
   const twice = saidTwice(read);

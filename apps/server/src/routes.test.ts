@@ -1,9 +1,11 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import type { Schema } from 'joi';
+import { AFFECTED } from '@goodword/core/changes';
 import { roleReaches, ROLES } from '@goodword/core/team';
 import { openApiOf, routesOf } from './platform/openapi';
 import { Client, openTestHouse, type TestHouse } from './testing/harness';
+import { affectedParts } from './testing/rooms';
 
 let house: TestHouse;
 beforeAll(async () => {
@@ -123,11 +125,17 @@ describe('every route', () => {
     expect((await client.call('GET', '/api/tags')).status).toBe(200);
   });
 
+  test('that changes something says what else is to be read again: whatever reads a table that it writes', () => {
+    const told = Object.entries(AFFECTED).map(([part, others]) => [part, [...others].sort()]);
+    const made = Object.entries(affectedParts()).map(([part, others]) => [part, others.sort()]);
+    expect(told).toEqual(made);
+  });
+
   test('stands in the OpenAPI document with what it takes', () => {
-    const { paths } = openApiOf(house.app);
+    const { paths, components } = openApiOf(house.app);
     for (const { method, path } of routesOf(house.app))
       expect(paths[path.replace(/:(\w+)/g, '{$1}')]).toHaveProperty(method);
-    const plan = JSON.stringify(paths['/api/batches/{id}/plan']?.put);
+    const plan = JSON.stringify(components?.schemas?.IntakePlan);
     for (const word of ['columns', 'permission', 'voucher', 'existing']) expect(plan).toContain(word);
   });
 });

@@ -1,3 +1,4 @@
+import { keyOf } from './app/reading';
 import { i18n } from '@lingui/core';
 import { I18nProvider } from '@lingui/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
@@ -89,7 +90,7 @@ export function show(
 ): Shown {
   const asked = serve(answers);
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
-  queries.setQueryData(['session'], sessionOf(role));
+  queries.setQueryData(keyOf('session'), sessionOf(role));
   const shown = render(
     <I18nProvider i18n={i18n}>
       <MemoryRouter initialEntries={[at]}>

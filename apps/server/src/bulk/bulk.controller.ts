@@ -1,6 +1,6 @@
 import { Controller, HttpCode, Inject, Res } from '@nestjs/common';
 import type { Response } from 'express';
-import { schema, type BulkAct, type BulkView, type PeopleGroup } from '@goodword/core/contract';
+import { schema, type BulkView, answers, type BeginBulkBody } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { BulkService } from './bulk.service';
@@ -13,21 +13,31 @@ export class BulkController {
     role: 'organizer',
     summary: 'Do something to everybody in a group, in the background',
     body: schema.beginBulk,
+    answer: answers.bulkBegun,
   })
   @HttpCode(202)
   begin(
     @Caller() scope: AccessScope,
-    @Input('body') body: { group: PeopleGroup; act: BulkAct },
+    @Input('body') body: BeginBulkBody,
   ): Promise<{ id: number; people: number }> {
     return this.bulk.begin(scope, body.group, body.act);
   }
 
-  @Route('get', '', { role: 'organizer', summary: 'What was done to groups lately' })
+  @Route('get', '', {
+    role: 'organizer',
+    summary: 'What was done to groups lately',
+    answer: answers.listOf(answers.bulkView),
+  })
   recent(@Caller() scope: AccessScope): Promise<BulkView[]> {
     return this.bulk.recent(scope);
   }
 
-  @Route('get', ':id', { role: 'organizer', summary: 'How far one of these is', params: schema.idParams })
+  @Route('get', ':id', {
+    role: 'organizer',
+    summary: 'How far one of these is',
+    params: schema.idParams,
+    answer: answers.bulkView,
+  })
   show(@Caller() scope: AccessScope, @Id() id: number): Promise<BulkView> {
     return this.bulk.show(scope, id);
   }

@@ -1,24 +1,27 @@
 import { Injectable } from '@nestjs/common';
-import type { BulkAct, BulkState } from '@goodword/core/contract';
+import type { BulkAct } from '@goodword/core/contract';
 import type { Bound, Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
-export interface BulkRow {
-  id: number;
-  act: BulkAct;
-  words: string;
-  state: BulkState;
-  people: number;
-  done: number;
-  next_id: number;
-  changed: number;
-  made_by: number | null;
+export interface BulkRow extends Pick<
+  Tables['bulk'],
+  | 'id'
+  | 'act'
+  | 'words'
+  | 'state'
+  | 'people'
+  | 'done'
+  | 'next_id'
+  | 'changed'
+  | 'made_by'
+  | 'made_at'
+  | 'ended_at'
+  | 'file_key'
+  | 'file_name'
+  | 'told'
+  | 'problem'
+> {
   made_by_name: string | null;
-  made_at: Date;
-  ended_at: Date | null;
-  file_key: string | null;
-  file_name: string | null;
-  told: string;
-  problem: string | null;
 }
 
 type BulkValues = Partial<
@@ -59,7 +62,9 @@ export class BulkRepository {
 
   private async select(db: Scoped, rest: string, bindings: Record<string, Bound>): Promise<BulkRow[]> {
     return db.sql<BulkRow>(
-      `SELECT b.*, t.name AS made_by_name FROM bulk b LEFT JOIN teammate t ON t.id = b.made_by
+      `SELECT b.id, b.act, b.words, b.state, b.people, b.done, b.next_id, b.changed, b.made_by, b.made_at,
+          b.ended_at, b.file_key, b.file_name, b.told, b.problem,
+          t.name AS made_by_name FROM bulk b LEFT JOIN teammate t ON t.id = b.made_by
         WHERE b.organization_id = :org AND (:chapter IS NULL OR b.chapter_id = :chapter) ${rest}`,
       bindings,
     );

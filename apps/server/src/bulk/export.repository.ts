@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
 export interface ExportedPerson {
   id: number;
@@ -23,14 +24,9 @@ export class ExportRepository {
   async of(db: Scoped, ids: readonly number[]): Promise<ExportedPerson[]> {
     if (ids.length === 0) return [];
     const [people, points, tags, lists] = await Promise.all([
-      db.sql<{
-        id: number;
-        first_name: string;
-        last_name: string;
-        external_id: string | null;
-        country: string | null;
-        region: string | null;
-      }>(
+      db.sql<
+        Pick<Tables['supporter'], 'id' | 'first_name' | 'last_name' | 'external_id' | 'country' | 'region'>
+      >(
         `SELECT id, first_name, last_name, external_id, country, region FROM supporter
           WHERE organization_id = :org AND erased_at IS NULL AND (:chapter IS NULL OR chapter_id = :chapter)
             AND id IN (:ids)

@@ -1,12 +1,14 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
 import {
   schema,
-  type CallAnswer,
   type CallListView,
   type CallRow,
-  type CallWho,
-  type MakeCallList,
   type Page,
+  answers,
+  type MakeCallListBody,
+  type CallPeopleQuery,
+  type CallParams,
+  type AnswerCallBody,
 } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
@@ -16,7 +18,11 @@ import { CallsService } from './calls.service';
 export class CallsController {
   constructor(@Inject(CallsService) private readonly calls: CallsService) {}
 
-  @Route('get', '', { role: 'organizer', summary: 'Lists of people to call' })
+  @Route('get', '', {
+    role: 'organizer',
+    summary: 'Lists of people to call',
+    answer: answers.listOf(answers.callListView),
+  })
   all(@Caller() scope: AccessScope): Promise<CallListView[]> {
     return this.calls.all(scope);
   }
@@ -25,8 +31,9 @@ export class CallsController {
     role: 'organizer',
     summary: 'Make a list of people to call, in their order',
     body: schema.makeCallList,
+    answer: answers.made,
   })
-  make(@Caller() scope: AccessScope, @Input('body') body: MakeCallList): Promise<{ id: number }> {
+  make(@Caller() scope: AccessScope, @Input('body') body: MakeCallListBody): Promise<{ id: number }> {
     return this.calls.make(scope, body);
   }
 
@@ -34,6 +41,7 @@ export class CallsController {
     role: 'organizer',
     summary: 'How far a list is called through',
     params: schema.idParams,
+    answer: answers.callListView,
   })
   show(@Caller() scope: AccessScope, @Id() id: number): Promise<CallListView> {
     return this.calls.show(scope, id);
@@ -45,11 +53,12 @@ export class CallsController {
       'Its people after a place; who=may for those who may be called, who=open for those still to be, who=again for those not reached',
     params: schema.idParams,
     query: schema.callPeople,
+    answer: answers.pageOf(answers.callRow),
   })
   people(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('query') query: { after: number; limit: number; who: CallWho },
+    @Input('query') query: CallPeopleQuery,
   ): Promise<Page<CallRow>> {
     return this.calls.people(scope, id, query);
   }
@@ -59,11 +68,12 @@ export class CallsController {
     summary: 'What came of one call',
     params: schema.callParams,
     body: schema.answerCall,
+    answer: answers.callRow,
   })
   answer(
     @Caller() scope: AccessScope,
-    @Input('params') params: { id: number; position: number },
-    @Input('body') body: CallAnswer,
+    @Input('params') params: CallParams,
+    @Input('body') body: AnswerCallBody,
   ): Promise<CallRow> {
     return this.calls.answer(scope, params.id, params.position, body);
   }

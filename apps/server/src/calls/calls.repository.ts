@@ -2,15 +2,12 @@ import { Injectable } from '@nestjs/common';
 import { CALL_AGAIN, type CallWho } from '@goodword/core/contract';
 import type { Purpose, Verdict } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
-export interface CallListRow {
-  id: number;
+export interface CallListRow extends Pick<Tables['call_list'], 'name' | 'campaign_id' | 'script'> {
   chapter_id: number | null;
-  name: string;
-  campaign_id: number | null;
   campaign: string | null;
   stages: string[] | null;
-  script: string;
   purpose: Purpose;
   made_by_name: string | null;
   made_at: Date;
@@ -18,19 +15,19 @@ export interface CallListRow {
   called: number;
   again: number;
   suppressed: number;
+  id: number;
 }
 
-export interface CallMemberRow {
-  position: number;
-  supporter_id: number;
-  first_name: string;
-  last_name: string;
+export interface CallMemberRow extends Pick<
+  Tables['call_list_member'],
+  'position' | 'supporter_id' | 'outcome' | 'note_id'
+> {
   suppressed: Verdict | null;
-  outcome: string | null;
-  note_id: number | null;
   note: string | null;
   stage: string | null;
   gone: number;
+  first_name: string;
+  last_name: string;
 }
 
 const HERE = 'AND m.suppressed IS NULL AND s.erased_at IS NULL';
@@ -213,7 +210,8 @@ export class CallsRepository {
 
   private async select(db: Scoped, rest: string, bindings: Record<string, Bound>): Promise<CallListRow[]> {
     return db.sql<CallListRow>(
-      `SELECT c.*, g.name AS campaign, g.stages, t.name AS made_by_name,
+      `SELECT c.id, c.chapter_id, c.name, c.campaign_id, c.script, c.purpose, c.made_at,
+          g.name AS campaign, g.stages, t.name AS made_by_name,
           (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id) AS people,
           (SELECT COUNT(*) FROM call_list_member m
           WHERE m.call_list_id = c.id AND m.outcome IS NOT NULL) AS called,

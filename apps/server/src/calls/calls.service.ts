@@ -3,11 +3,11 @@ import { Inject, Injectable } from '@nestjs/common';
 import { isoDay } from '@goodword/core/common';
 import {
   CALL_OUTCOMES,
-  type CallAnswer,
+  type AnswerCallBody,
   type CallListView,
   type CallRow,
   type CallWho,
-  type MakeCallList,
+  type MakeCallListBody,
   type Page,
 } from '@goodword/core/contract';
 import { compile, render } from '@goodword/core/merge';
@@ -54,7 +54,7 @@ export class CallsService {
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
-  async make(scope: AccessScope, list: MakeCallList): Promise<{ id: number }> {
+  async make(scope: AccessScope, list: MakeCallListBody): Promise<{ id: number }> {
     const ids = await this.segments.peopleIn(scope, list.group);
     if (ids.length === 0) throw new Conflict(sentence('group.nobody-to-call'));
     if (ids.length > MOST_CALLS)
@@ -161,7 +161,7 @@ export class CallsService {
    * What came of one call. The stage goes on the campaign's roster, the note on the record, a no into the
    * ledger.
    */
-  async answer(scope: AccessScope, id: number, position: number, answer: CallAnswer): Promise<CallRow> {
+  async answer(scope: AccessScope, id: number, position: number, answer: AnswerCallBody): Promise<CallRow> {
     await this.database.write(scope, async (tx) => {
       const answered = await this.calls.holdAnswer(tx, id, position);
       const list = await this.list(tx, id);

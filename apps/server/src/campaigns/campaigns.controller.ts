@@ -2,10 +2,14 @@ import { Controller, HttpCode, Inject } from '@nestjs/common';
 import {
   schema,
   type CampaignView,
-  type MakeCampaign,
   type Page,
-  type RosterGroup,
   type RosterRow,
+  answers,
+  type MakeCampaignBody,
+  type ChangeCampaignBody,
+  type RosterQuery,
+  type RosterPutBody,
+  type RosterOffBody,
 } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
@@ -15,17 +19,31 @@ import { CampaignsService } from './campaigns.service';
 export class CampaignsController {
   constructor(@Inject(CampaignsService) private readonly campaigns: CampaignsService) {}
 
-  @Route('get', '', { role: 'viewer', summary: 'Campaigns with the counts of their rosters' })
+  @Route('get', '', {
+    role: 'viewer',
+    summary: 'Campaigns with the counts of their rosters',
+    answer: answers.listOf(answers.campaignView),
+  })
   all(@Caller() scope: AccessScope): Promise<CampaignView[]> {
     return this.campaigns.all(scope);
   }
 
-  @Route('post', '', { role: 'organizer', summary: 'Make a campaign', body: schema.makeCampaign })
-  make(@Caller() scope: AccessScope, @Input('body') body: MakeCampaign): Promise<{ id: number }> {
+  @Route('post', '', {
+    role: 'organizer',
+    summary: 'Make a campaign',
+    body: schema.makeCampaign,
+    answer: answers.made,
+  })
+  make(@Caller() scope: AccessScope, @Input('body') body: MakeCampaignBody): Promise<{ id: number }> {
     return this.campaigns.make(scope, body);
   }
 
-  @Route('get', ':id', { role: 'viewer', summary: 'One campaign', params: schema.idParams })
+  @Route('get', ':id', {
+    role: 'viewer',
+    summary: 'One campaign',
+    params: schema.idParams,
+    answer: answers.campaignView,
+  })
   show(@Caller() scope: AccessScope, @Id() id: number): Promise<CampaignView> {
     return this.campaigns.show(scope, id);
   }
@@ -40,7 +58,7 @@ export class CampaignsController {
   change(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: MakeCampaign & { isOpen: boolean; renamed: Record<string, string>; basedOn: number },
+    @Input('body') body: ChangeCampaignBody,
   ): Promise<void> {
     return this.campaigns.change(scope, id, body);
   }
@@ -49,6 +67,7 @@ export class CampaignsController {
     role: 'organizer',
     summary: 'Remove a campaign; its people stay',
     params: schema.idParams,
+    answer: answers.counted,
   })
   remove(@Caller() scope: AccessScope, @Id() id: number): Promise<{ people: number }> {
     return this.campaigns.remove(scope, id);
@@ -59,11 +78,12 @@ export class CampaignsController {
     summary: 'The roster, a page at a time',
     params: schema.idParams,
     query: schema.rosterQuery,
+    answer: answers.pageOf(answers.rosterRow),
   })
   roster(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('query') query: { stage?: string; after?: string; limit: number },
+    @Input('query') query: RosterQuery,
   ): Promise<Page<RosterRow>> {
     return this.campaigns.roster(scope, id, query);
   }
@@ -74,11 +94,12 @@ export class CampaignsController {
     summary: 'Put a group on the roster, or move it',
     params: schema.idParams,
     body: schema.rosterPut,
+    answer: answers.counted,
   })
   put(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: { group: RosterGroup; stage: string },
+    @Input('body') body: RosterPutBody,
   ): Promise<{ people: number }> {
     return this.campaigns.put(scope, id, body.group, body.stage);
   }
@@ -89,12 +110,13 @@ export class CampaignsController {
     summary: 'Take a group off the roster',
     params: schema.idParams,
     body: schema.rosterOff,
+    answer: answers.counted,
   })
   @HttpCode(200)
   takeOff(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: { group: RosterGroup },
+    @Input('body') body: RosterOffBody,
   ): Promise<{ people: number }> {
     return this.campaigns.takeOff(scope, id, body.group);
   }

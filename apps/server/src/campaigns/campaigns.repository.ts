@@ -1,16 +1,14 @@
 import { Injectable } from '@nestjs/common';
 import type { CampaignView, RosterRow } from '@goodword/core/contract';
 import type { Bound, Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
-interface CampaignRow {
-  id: number;
-  version: number;
-  name: string;
+interface CampaignRow extends Pick<
+  Tables['campaign'],
+  'id' | 'version' | 'name' | 'appeal_code' | 'is_open' | 'made_at'
+> {
   kind: CampaignView['kind'];
-  appeal_code: string | null;
   stages: string[];
-  is_open: number;
-  made_at: Date;
   made_by_name: string | null;
 }
 
@@ -34,7 +32,8 @@ export class CampaignsRepository {
 
   private select(db: Scoped, rest: string, bindings: Record<string, Bound> = {}): Promise<CampaignRow[]> {
     return db.sql<CampaignRow>(
-      `SELECT c.*, t.name AS made_by_name FROM campaign c LEFT JOIN teammate t ON t.id = c.made_by
+      `SELECT c.id, c.version, c.name, c.kind, c.appeal_code, c.stages, c.is_open, c.made_at,
+          t.name AS made_by_name FROM campaign c LEFT JOIN teammate t ON t.id = c.made_by
         WHERE c.organization_id = :org
           AND (:chapter IS NULL OR c.chapter_id IS NULL OR c.chapter_id = :chapter) ${rest}
         ORDER BY c.is_open DESC, c.id DESC`,

@@ -2,7 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import { Inject, Injectable } from '@nestjs/common';
 import type {
   CampaignView,
-  MakeCampaign,
+  MakeCampaignBody,
   Page,
   RosterGroup,
   RosterRow,
@@ -42,7 +42,7 @@ export class CampaignsService {
     return this.campaign(this.database.read(scope), id);
   }
 
-  async make(scope: AccessScope, campaign: MakeCampaign): Promise<{ id: number }> {
+  async make(scope: AccessScope, campaign: MakeCampaignBody): Promise<{ id: number }> {
     const id = await this.named(campaign.name, () =>
       this.database.write(scope, async (tx) => {
         tx.unchanged();
@@ -63,7 +63,7 @@ export class CampaignsService {
   async change(
     scope: AccessScope,
     id: number,
-    change: MakeCampaign & { isOpen: boolean; renamed: Record<string, string>; basedOn: number },
+    change: MakeCampaignBody & { isOpen: boolean; renamed: Record<string, string>; basedOn: number },
   ): Promise<void> {
     await this.named(change.name, () =>
       this.database.write(scope, async (tx) => {

@@ -2,16 +2,13 @@ import { Injectable } from '@nestjs/common';
 import type { FormDefinition } from '@goodword/core/forms';
 import type { AddressKind, Channel, HouseRules, Purpose, Scope, Verdict } from '@goodword/core/permission';
 import type { Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
 /** Whose file it is; also somebody erased. */
-export interface EvidenceSubject {
-  id: number;
-  first_name: string;
-  last_name: string;
-  country: string | null;
-  region: string | null;
-  erased_at: Date | null;
-}
+export type EvidenceSubject = Pick<
+  Tables['supporter'],
+  'id' | 'first_name' | 'last_name' | 'country' | 'region' | 'erased_at'
+>;
 
 export interface DeliveryFact {
   message: string;

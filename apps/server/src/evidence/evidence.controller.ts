@@ -1,7 +1,7 @@
 import { Controller, Inject, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { once } from 'node:events';
-import { schema, type AddressHolder } from '@goodword/core/contract';
+import { schema, type AddressHolder, answers, type AddressQuery } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { toPdf } from '../print/pdf';
@@ -51,8 +51,9 @@ export class EvidenceController {
     role: 'owner',
     summary: 'Whose file an address leads to, also of people erased',
     query: schema.addressQuery,
+    answer: answers.listOf(answers.addressHolder),
   })
-  at(@Caller() scope: AccessScope, @Input('query') query: { address: string }): Promise<AddressHolder[]> {
+  at(@Caller() scope: AccessScope, @Input('query') query: AddressQuery): Promise<AddressHolder[]> {
     return this.files.at(scope, query.address);
   }
 

@@ -1,17 +1,12 @@
 import { Controller, HttpCode, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import type { Response } from 'express';
-import { schema } from '@goodword/core/contract';
+import { schema, answers, type FieldParams, type RegionsQuery } from '@goodword/core/contract';
 import { regionsOf, type Region } from '@goodword/core/fields';
 import { Caller, Input, Route } from '../platform/api';
 import { Invalid } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { FieldFilesService } from './field-files.service';
-
-interface Of {
-  id: number;
-  fieldId: number;
-}
 
 @Controller('api')
 export class FieldFilesController {
@@ -28,7 +23,7 @@ export class FieldFilesController {
   @HttpCode(204)
   async put(
     @Caller() scope: AccessScope,
-    @Input('params') params: Of,
+    @Input('params') params: FieldParams,
     @UploadedFile() file: Express.Multer.File | undefined,
   ): Promise<void> {
     if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: 'Choose a file.' }]);
@@ -43,7 +38,7 @@ export class FieldFilesController {
   })
   async read(
     @Caller() scope: AccessScope,
-    @Input('params') params: Of,
+    @Input('params') params: FieldParams,
     @Res() response: Response,
   ): Promise<void> {
     const file = await this.files.read(scope, params.id, params.fieldId);
@@ -55,8 +50,9 @@ export class FieldFilesController {
     role: 'viewer',
     summary: 'Regions of a country (ISO 3166-2)',
     query: schema.regionsQuery,
+    answer: answers.listOf(answers.region),
   })
-  regions(@Input('query') query: { country: string }): readonly Region[] {
+  regions(@Input('query') query: RegionsQuery): readonly Region[] {
     return regionsOf(query.country);
   }
 }

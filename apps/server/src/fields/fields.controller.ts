@@ -1,13 +1,17 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
 import {
   schema,
-  type ChangeField,
   type ChoiceUse,
   type Conversion,
   type FieldAdminView,
   type FieldDeletion,
+  answers,
+  type OrderFieldsBody,
+  type ChangeFieldBody,
+  type FieldTypeQuery,
+  type FieldTypeBody,
+  type RenameChoiceBody,
 } from '@goodword/core/contract';
-import type { FieldType } from '@goodword/core/fields';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { FieldAdminService } from './field-admin.service';
@@ -20,12 +24,17 @@ export class FieldsController {
     role: 'organizer',
     summary: 'The choices of a field, with how many people have each',
     params: schema.idParams,
+    answer: answers.listOf(answers.choiceUse),
   })
   choices(@Caller() scope: AccessScope, @Id() id: number): Promise<ChoiceUse[]> {
     return this.fields.choices(scope, id);
   }
 
-  @Route('get', '', { role: 'organizer', summary: 'Fields with how many people have a value' })
+  @Route('get', '', {
+    role: 'organizer',
+    summary: 'Fields with how many people have a value',
+    answer: answers.listOf(answers.fieldAdminView),
+  })
   all(@Caller() scope: AccessScope): Promise<FieldAdminView[]> {
     return this.fields.all(scope);
   }
@@ -37,7 +46,7 @@ export class FieldsController {
     body: schema.orderFields,
   })
   @HttpCode(204)
-  order(@Caller() scope: AccessScope, @Input('body') body: { ids: number[] }): Promise<void> {
+  order(@Caller() scope: AccessScope, @Input('body') body: OrderFieldsBody): Promise<void> {
     return this.fields.order(scope, body.ids);
   }
 
@@ -51,7 +60,7 @@ export class FieldsController {
   change(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') { was, ...change }: ChangeField & { was: ChangeField },
+    @Input('body') { was, ...change }: ChangeFieldBody,
   ): Promise<void> {
     return this.fields.change(scope, id, change, was);
   }
@@ -62,11 +71,12 @@ export class FieldsController {
     summary: 'What giving a field another type would do',
     params: schema.idParams,
     query: schema.fieldType,
+    answer: answers.conversion,
   })
   conversion(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('query') query: { type: FieldType },
+    @Input('query') query: FieldTypeQuery,
   ): Promise<Conversion> {
     return this.fields.conversion(scope, id, query.type);
   }
@@ -78,11 +88,7 @@ export class FieldsController {
     body: schema.fieldType,
   })
   @HttpCode(204)
-  setType(
-    @Caller() scope: AccessScope,
-    @Id() id: number,
-    @Input('body') body: { type: FieldType },
-  ): Promise<void> {
+  setType(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: FieldTypeBody): Promise<void> {
     return this.fields.setType(scope, id, body.type);
   }
 
@@ -91,12 +97,13 @@ export class FieldsController {
     summary: 'Rename a choice, or make two into one',
     params: schema.idParams,
     body: schema.renameChoice,
+    answer: answers.counted,
   })
   @HttpCode(200)
   renameChoice(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: { from: string; to: string },
+    @Input('body') body: RenameChoiceBody,
   ): Promise<{ people: number }> {
     return this.fields.renameChoice(scope, id, body.from, body.to);
   }
@@ -105,6 +112,7 @@ export class FieldsController {
     role: 'organizer',
     summary: 'What deleting a field takes with it, and what uses it',
     params: schema.idParams,
+    answer: answers.fieldDeletion,
   })
   deletion(@Caller() scope: AccessScope, @Id() id: number): Promise<FieldDeletion> {
     return this.fields.deletion(scope, id);
@@ -114,6 +122,7 @@ export class FieldsController {
     role: 'organizer',
     summary: 'Delete a field with its values',
     params: schema.idParams,
+    answer: answers.valuesGone,
   })
   remove(@Caller() scope: AccessScope, @Id() id: number): Promise<{ values: number }> {
     return this.fields.remove(scope, id);

@@ -3,7 +3,7 @@ import type { NewPoint } from '../supporters/supporters.repository';
 import type { FieldValue } from '@goodword/core/fields';
 import { looseEmail, mailboxOf } from '@goodword/core/intake';
 import type { Channel, Scope as PermissionScope } from '@goodword/core/permission';
-import type { Database, Scoped } from '../platform/database';
+import { type Database, type Scoped, rowsOf } from '../platform/database';
 import { isLandline } from '../permission/line.sql';
 
 /** One thing that is asked to be confirmed; on the channel of the request where it names none. */
@@ -78,7 +78,30 @@ export interface RequestsSent {
   neverAgain: boolean;
 }
 
-const POINT = `SELECT c.*, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact,
+const COLUMNS = [
+  'c.id',
+  'c.organization_id',
+  'c.kind',
+  'c.form_id',
+  'c.version',
+  'c.supporter_id',
+  'c.contact_point_id',
+  'c.channel',
+  'c.asks',
+  'c.pending',
+  'c.request',
+  'c.state',
+  'c.sent',
+  'c.asked_at',
+  'c.expires_at',
+  'c.confirmed_at',
+  'c.mailbox',
+  'cp.normal',
+  'cp.shown',
+  'cp.on_hold',
+  'cp.do_not_contact',
+];
+const POINT = `SELECT ${COLUMNS.join(', ')},
   ${isLandline('cp.line')} AS landline
   FROM confirmation c JOIN contact_point cp ON cp.id = c.contact_point_id`;
 
@@ -117,7 +140,7 @@ export class ConfirmationsRepository {
   /** The next one that is due, in any organization. */
   async due(database: Database): Promise<{ id: number; organizationId: number } | null> {
     const knex = database.unscoped();
-    const row = (await knex('confirmation')
+    const row = (await rowsOf(knex, 'confirmation')
       .whereIn('state', ['waiting', 'sent'])
       .where('due_at', '<=', knex.raw('UTC_TIMESTAMP(3)'))
       .orderBy('due_at')
@@ -216,19 +239,18 @@ export class ConfirmationsRepository {
   /** What a dead worker left under way counts as sent. */
   async sweep(database: Database): Promise<void> {
     const knex = database.unscoped();
-    await knex('confirmation')
+    await rowsOf(knex, 'confirmation')
       .whereRaw(LEFT)
       .update({ state: 'sent', due_at: knex.raw('IF(sent = 1, asked_at + INTERVAL 3 DAY, NULL)') });
   }
 
   /** A signed token is all the proof there is, so this one is found without a scope, and gives the scope. */
   async byToken(database: Database, id: number): Promise<ConfirmationRow | undefined> {
-    return (await database
+    return database
       .unscoped()('confirmation as c')
       .join('contact_point as cp', 'cp.id', 'c.contact_point_id')
       .where('c.id', id)
-      .first('c.*', 'cp.normal', 'cp.shown', 'cp.on_hold', 'cp.do_not_contact')) as
-      ConfirmationRow | undefined;
+      .first<ConfirmationRow | undefined>(COLUMNS);
   }
 
   async find(db: Scoped, id: number, lock = false): Promise<ConfirmationRow | undefined> {

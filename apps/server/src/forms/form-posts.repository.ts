@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { Candidate } from '@goodword/core/intake';
 import type { Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
 /** Finding and making the person who joins, over all chapters: a form knows no chapter's walls. */
 @Injectable()
@@ -62,12 +63,7 @@ export class FormPostsRepository {
   ): Promise<
     { first_name: string; last_name: string; country: string | null; region: string | null } | undefined
   > {
-    const [row] = await tx.sql<{
-      first_name: string;
-      last_name: string;
-      country: string | null;
-      region: string | null;
-    }>(
+    const [row] = await tx.sql<Pick<Tables['supporter'], 'first_name' | 'last_name' | 'country' | 'region'>>(
       `SELECT first_name, last_name, country, region
         FROM supporter
         WHERE organization_id = :org AND id = :id AND erased_at IS NULL FOR UPDATE`,

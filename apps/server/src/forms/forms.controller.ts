@@ -1,6 +1,12 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema, type FormView } from '@goodword/core/contract';
-import type { FormDefinition } from '@goodword/core/forms';
+import {
+  schema,
+  type FormView,
+  answers,
+  type MakeFormBody,
+  type SaveFormBody,
+  type OpenFormSchemaBody,
+} from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { FormsService } from './forms.service';
@@ -9,7 +15,11 @@ import { FormsService } from './forms.service';
 export class FormsController {
   constructor(@Inject(FormsService) private readonly forms: FormsService) {}
 
-  @Route('get', '', { role: 'viewer', summary: 'Sign-up forms with their counts' })
+  @Route('get', '', {
+    role: 'viewer',
+    summary: 'Sign-up forms with their counts',
+    answer: answers.listOf(answers.formView),
+  })
   list(@Caller() scope: AccessScope): Promise<FormView[]> {
     return this.forms.list(scope);
   }
@@ -18,15 +28,18 @@ export class FormsController {
     role: 'organizer',
     summary: 'Make a form, for a public list or for news',
     body: schema.makeForm,
+    answer: answers.made,
   })
-  make(
-    @Caller() scope: AccessScope,
-    @Input('body') body: { name: string; listId: number | null },
-  ): Promise<{ id: number }> {
+  make(@Caller() scope: AccessScope, @Input('body') body: MakeFormBody): Promise<{ id: number }> {
     return this.forms.make(scope, body.name, body.listId);
   }
 
-  @Route('get', ':id', { role: 'viewer', summary: 'One form', params: schema.idParams })
+  @Route('get', ':id', {
+    role: 'viewer',
+    summary: 'One form',
+    params: schema.idParams,
+    answer: answers.formView,
+  })
   show(@Caller() scope: AccessScope, @Id() id: number): Promise<FormView> {
     return this.forms.show(scope, id);
   }
@@ -36,11 +49,12 @@ export class FormsController {
     summary: 'Save a new version',
     params: schema.idParams,
     body: schema.saveForm,
+    answer: answers.formSaved,
   })
   save(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: { name: string; slug: string; version: number; definition: FormDefinition },
+    @Input('body') body: SaveFormBody,
   ): Promise<Pick<FormView, 'faults'>> {
     return this.forms.save(scope, id, body);
   }
@@ -55,7 +69,7 @@ export class FormsController {
   open(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: { open: boolean },
+    @Input('body') body: OpenFormSchemaBody,
   ): Promise<void> {
     return this.forms.open(scope, id, body.open);
   }

@@ -16,8 +16,20 @@ export interface FormRow {
   definition: FormDefinition;
 }
 
-const FORM =
-  'SELECT f.*, v.definition FROM form f JOIN form_version v ON v.form_id = f.id AND v.version = f.version';
+const COLUMNS = [
+  'f.id',
+  'f.organization_id',
+  'f.chapter_id',
+  'f.name',
+  'f.slug',
+  'f.is_open',
+  'f.version',
+  'f.keyword',
+  'v.definition',
+];
+const FORM = `SELECT ${COLUMNS.join(', ')}
+  FROM form f
+  JOIN form_version v ON v.form_id = f.id AND v.version = f.version`;
 
 /**
  * Forms, each version of what they ask and say, and how often they were seen. Owns `form`, `form_version`,
@@ -27,11 +39,11 @@ const FORM =
 export class FormsRepository {
   /** A form is found by the word in its address alone: whoever opens the page has no scope yet. */
   async bySlug(database: Database, slug: string): Promise<FormRow | undefined> {
-    return (await database
+    return database
       .unscoped()('form as f')
       .join('form_version as v', (on) => on.on('v.form_id', 'f.id').andOn('v.version', 'f.version'))
       .where('f.slug', slug)
-      .first('f.*', 'v.definition')) as FormRow | undefined;
+      .first<FormRow | undefined>(COLUMNS);
   }
 
   async all(db: Scoped): Promise<FormRow[]> {

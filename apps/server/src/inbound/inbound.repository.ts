@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { TextAnswers } from '@goodword/core/contract';
-import { Database, isDuplicate, type Scoped } from '../platform/database';
+import { Database, isDuplicate, type Scoped, rowsOf } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
 export interface NumberOwner {
   id: number;
@@ -20,17 +21,14 @@ export interface LastDelivery {
 export class InboundRepository {
   /** The organization that a number belongs to; incoming texts carry no other name. */
   async organizationOf(database: Database, number: string): Promise<NumberOwner | undefined> {
-    return (await database
-      .unscoped()('organization')
+    return await rowsOf(database.unscoped(), 'organization')
       .where('text_from', number)
-      .first('id', 'name', 'text_from', 'text_answers')) as NumberOwner | undefined;
+      .first('id', 'name', 'text_from', 'text_answers');
   }
 
   /** Domains that mail comes back to, of every organization. */
   async domains(database: Database): Promise<Set<string>> {
-    const rows = (await database.unscoped()('organization').select('list_domain')) as {
-      list_domain: string;
-    }[];
+    const rows = await rowsOf(database.unscoped(), 'organization').select('list_domain');
     return new Set(rows.map((row) => row.list_domain.toLowerCase()));
   }
 
@@ -39,26 +37,21 @@ export class InboundRepository {
     database: Database,
     domain: string | null,
   ): Promise<{ email: string; fromEmail: string; domain: string }[]> {
-    const organizations = (await database
-      .unscoped()('organization')
-      .select('id', 'list_domain', 'from_email')) as {
-      id: number;
-      list_domain: string;
-      from_email: string;
-    }[];
+    const organizations = await rowsOf(database.unscoped(), 'organization').select(
+      'id',
+      'list_domain',
+      'from_email',
+    );
     const asked =
       domain === null
         ? organizations
         : organizations.filter((one) => one.list_domain.toLowerCase() === domain.toLowerCase());
     const [found, ...more] = asked;
     if (!found || more.length > 0) return [];
-    const owners = (await database
-      .unscoped()('teammate')
+    const owners = await rowsOf(database.unscoped(), 'teammate')
       .where({ organization_id: found.id, role: 'owner' })
       .select('email')
-      .limit(5)) as {
-      email: string;
-    }[];
+      .limit(5);
     return owners.map(({ email }) => ({ email, fromEmail: found.from_email, domain: found.list_domain }));
   }
 
@@ -76,7 +69,7 @@ export class InboundRepository {
       }
     | undefined
   > {
-    return (await database.unscoped()('delivery').where('provider_key', key).first()) as never;
+    return (await rowsOf(database.unscoped(), 'delivery').where('provider_key', key).first()) as never;
   }
 
   /** The address, made where it is not known: a stop from a stranger is kept too. */
@@ -101,7 +94,7 @@ export class InboundRepository {
 
   /** The newest delivery to an address, which a reply answers. */
   async lastDelivery(db: Scoped, contactPointId: number): Promise<LastDelivery | undefined> {
-    const [row] = await db.sql<{ id: number; message_id: number; supporter_id: number }>(
+    const [row] = await db.sql<Pick<Tables['delivery'], 'id' | 'message_id' | 'supporter_id'>>(
       `SELECT id, message_id, supporter_id
         FROM delivery
         WHERE organization_id = :org AND contact_point_id = :contactPointId AND state IN ('sent', 'delivered')

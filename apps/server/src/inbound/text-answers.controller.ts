@@ -1,5 +1,5 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema, type TextAnswers } from '@goodword/core/contract';
+import { schema, type TextAnswers, answers, type TextAnswersBody } from '@goodword/core/contract';
 import { Caller, Input, Route } from '../platform/api';
 import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
@@ -20,6 +20,7 @@ export class TextAnswersController {
   @Route('get', '', {
     role: 'viewer',
     summary: 'What is answered to STOP, HELP, START and whoever joins by text',
+    answer: answers.automaticAnswers,
   })
   async show(@Caller() scope: AccessScope): Promise<TextAnswers> {
     return automaticAnswersOf(await this.inbound.answersOf(this.database.read(scope)));
@@ -27,10 +28,7 @@ export class TextAnswersController {
 
   @Route('put', '', { role: 'owner', ofAll: true, summary: 'Change those answers', body: schema.textAnswers })
   @HttpCode(204)
-  async save(
-    @Caller() scope: AccessScope,
-    @Input('body') { was, ...body }: TextAnswers & { was: TextAnswers },
-  ): Promise<void> {
+  async save(@Caller() scope: AccessScope, @Input('body') { was, ...body }: TextAnswersBody): Promise<void> {
     if (!/\bSTART\b/.test(body.stop))
       throw new Invalid([{ field: 'stop', code: 'start', message: sentence('answers.stop') }]);
     for (const field of ['help', 'start'] as const)

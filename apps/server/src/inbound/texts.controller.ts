@@ -1,7 +1,7 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { Controller, HttpCode, Inject, Req, type RawBodyRequest } from '@nestjs/common';
 import type { Request } from 'express';
-import { schema, type TextHook } from '@goodword/core/contract';
+import { schema, type TextHookBody } from '@goodword/core/contract';
 import { Input, Route } from '../platform/api';
 import { CONFIG, type Config } from '../platform/config';
 import { Forbidden } from '../platform/errors';
@@ -22,7 +22,7 @@ export class TextsController {
     ownProof: true,
   })
   @HttpCode(204)
-  async hook(@Req() request: RawBodyRequest<Request>, @Input('body') hook: TextHook): Promise<void> {
+  async hook(@Req() request: RawBodyRequest<Request>, @Input('body') hook: TextHookBody): Promise<void> {
     // Without a secret there is no gateway, and whoever signs with nothing is none.
     if (this.config.TEXT_HOOK_SECRET === '') throw new Forbidden(sentence('texts.no-gateway'));
     const expected = createHmac('sha256', this.config.TEXT_HOOK_SECRET)

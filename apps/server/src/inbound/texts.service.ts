@@ -1,5 +1,5 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import type { TextHook } from '@goodword/core/contract';
+import type { TextHookBody } from '@goodword/core/contract';
 import { isConfirmWord, keywordKey, readIntent, type ReplyIntent } from '@goodword/core/text';
 import { cleanMobile } from '@goodword/core/intake';
 import { ConfirmationsService } from '../forms/confirmations.service';
@@ -21,7 +21,7 @@ import { automaticAnswersOf, type AutomaticAnswers } from './answers';
 import { InboundRepository, type LastDelivery } from './inbound.repository';
 import { TasksRepository } from '../today/tasks.repository';
 
-type Inbound = Extract<TextHook, { type: 'inbound' }>;
+type Inbound = Extract<TextHookBody, { type: 'inbound' }>;
 
 /** A text that was read, and whose number it came from. */
 interface About {
@@ -255,7 +255,7 @@ export class TextsService {
     }
   }
 
-  async receipt(receipt: Extract<TextHook, { type: 'receipt' }>): Promise<void> {
+  async receipt(receipt: Extract<TextHookBody, { type: 'receipt' }>): Promise<void> {
     const delivery = await this.inbound.deliveryByKey(this.database, receipt.key);
     if (!delivery) return;
     await this.database.write(programScope(delivery.organization_id), async (tx) => {

@@ -1,13 +1,10 @@
 import { Injectable } from '@nestjs/common';
-import type { BatchState, BatchWill, IntakeDraft, LikelyDouble, RowsOnly } from '@goodword/core/contract';
+import type { BatchState, LikelyDouble, RowsOnly } from '@goodword/core/contract';
 import type {
   RowVerdict,
   BatchKind,
   CleanRow,
-  ParseOptions,
-  FileFindings,
   Guess,
-  IntakePlan,
   DoubtKind,
   MatchKey,
   RowPlace,
@@ -16,40 +13,43 @@ import type { FieldValue } from '@goodword/core/fields';
 import type { Bound, Scoped } from '../platform/database';
 import type { ValueRow } from '../supporters/fields.repository';
 import { takes } from '../permission/line.sql';
+import type { Tables } from '../platform/tables/generated';
 
-export interface BatchRow {
-  id: number;
+export interface BatchRow extends Pick<
+  Tables['batch'],
+  | 'id'
+  | 'name'
+  | 'file_name'
+  | 'storage_key'
+  | 'file_gone_at'
+  | 'reading'
+  | 'found'
+  | 'draft'
+  | 'draft_version'
+  | 'draft_by'
+  | 'will'
+  | 'row_count'
+  | 'plan'
+  | 'next_row'
+  | 'stay_no'
+  | 'stayed'
+  | 'rate'
+  | 'problem'
+  | 'created_at'
+  | 'created_by'
+> {
   /** Where new people go. */
   chapter_id: number;
   /** Its people are looked for in all chapters. */
   across: number;
   /** People of other chapters are among those that its rows are, or may be. */
   mixed: number;
-  name: string;
-  file_name: string;
-  storage_key: string;
   /** The file as text: itself, or what a workbook or cards were turned into. */
   text_key: string | null;
-  file_gone_at: Date | null;
   state: BatchState;
   what: BatchKind;
-  reading: ParseOptions | null;
-  found: FileFindings | null;
   guesses: Guess[] | null;
-  draft: IntakeDraft | null;
-  draft_version: number;
-  draft_by: number | null;
-  will: BatchWill | null;
-  row_count: number;
-  plan: IntakePlan | null;
   resolved: ResolvedPlan | null;
-  next_row: number;
-  stay_no: number;
-  stayed: number;
-  rate: number | null;
-  problem: string | null;
-  created_at: Date;
-  created_by: number | null;
   created_by_name: string | null;
 }
 
@@ -85,24 +85,26 @@ export interface StagedRow {
 /** Stands for a supporter in rows that are about nobody yet. */
 export const NO_SUPPORTER = 0;
 
-export interface StagedView {
-  row_no: number;
+export interface StagedView extends Pick<
+  Tables['batch_row'],
+  | 'row_no'
+  | 'first_name'
+  | 'last_name'
+  | 'email_shown'
+  | 'mobile_shown'
+  | 'reason'
+  | 'hint'
+  | 'same_as_row'
+  | 'external_id'
+  | 'chapter_id'
+> {
   verdict: RowVerdict;
-  first_name: string;
-  last_name: string;
-  email_shown: string | null;
-  mobile_shown: string | null;
-  reason: string;
-  hint: string;
   why: DoubtKind | null;
   candidates: LikelyDouble[] | null;
   /** Whom the row is about; `NOBODY` as long as nobody is. */
   supporter_id: number;
-  same_as_row: number | null;
   /** What settled that it is them; null where a person did, or nothing. */
   met_by: MatchKey | null;
-  external_id: string | null;
-  chapter_id: number | null;
 }
 
 export interface RowsQuery {
@@ -242,7 +244,12 @@ export class BatchesRepository {
 
   private async select(db: Scoped, rest: string, bindings: Record<string, Bound>): Promise<BatchRow[]> {
     return db.sql<BatchRow>(
-      `SELECT b.*, t.name AS created_by_name FROM batch b LEFT JOIN teammate t ON t.id = b.created_by
+      `SELECT b.id, b.chapter_id, b.across, b.mixed, b.name, b.file_name, b.storage_key, b.text_key,
+          b.file_gone_at, b.state, b.what, b.reading, b.found, b.guesses, b.draft, b.draft_version,
+          b.draft_by, b.will, b.row_count, b.plan, b.resolved, b.next_row, b.stay_no, b.stayed, b.rate,
+          b.problem, b.created_at, b.created_by, t.name AS created_by_name
+        FROM batch b
+        LEFT JOIN teammate t ON t.id = b.created_by
         WHERE b.organization_id = :org AND (:chapter IS NULL OR b.chapter_id = :chapter)
         AND ${isSeenBy(db, 'b')} ${rest}`,
       bindings,
@@ -332,11 +339,16 @@ export class BatchesRepository {
       coming: COMING,
     };
     const [count] = await db.sql<{ n: number }>(
-      `SELECT COUNT(*) AS n FROM batch_row WHERE ${which}`,
+      `SELECT COUNT(*) AS n
+        FROM batch_row
+        WHERE ${which}`,
       bindings,
     );
     const rows = await db.sql<StagedView>(
-      `SELECT * FROM batch_row WHERE ${which} AND row_no > :after ORDER BY row_no LIMIT :limit`,
+      `SELECT row_no, verdict, first_name, last_name, email_shown, mobile_shown, reason, hint, why, candidates,
+          supporter_id, same_as_row, met_by, external_id, chapter_id
+        FROM batch_row
+        WHERE ${which} AND row_no > :after ORDER BY row_no LIMIT :limit`,
       bindings,
     );
     return { rows, total: count?.n ?? 0 };
@@ -344,7 +356,10 @@ export class BatchesRepository {
 
   async row(db: Scoped, id: number, rowNo: number): Promise<StagedView | undefined> {
     const [row] = await db.sql<StagedView>(
-      'SELECT * FROM batch_row WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo',
+      `SELECT row_no, verdict, first_name, last_name, email_shown, mobile_shown, reason, hint, why, candidates,
+          supporter_id, same_as_row, met_by, external_id, chapter_id
+        FROM batch_row
+        WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo`,
       {
         id,
         rowNo,
@@ -397,7 +412,8 @@ export class BatchesRepository {
   async looks(tx: Scoped, id: number, rows: readonly number[]): Promise<StagedView[]> {
     if (rows.length === 0) return [];
     return tx.sql<StagedView>(
-      `SELECT *
+      `SELECT row_no, verdict, first_name, last_name, email_shown, mobile_shown, reason, hint, why, candidates,
+          supporter_id, same_as_row, met_by, external_id, chapter_id
         FROM batch_row
         WHERE organization_id = :org AND batch_id = :id AND candidates IS NOT NULL AND row_no IN (:rows)
         ORDER BY row_no`,
@@ -540,7 +556,9 @@ export class BatchesRepository {
   ): Promise<(ValueRow & { row_no: number })[]> {
     if (rows.length === 0) return [];
     return db.sql(
-      'SELECT * FROM batch_value WHERE organization_id = :org AND batch_id = :id AND row_no IN (:rows)',
+      `SELECT row_no, field_id, text_value, number_value, date_value, month_day
+        FROM batch_value
+        WHERE organization_id = :org AND batch_id = :id AND row_no IN (:rows)`,
       { id, rows },
     );
   }

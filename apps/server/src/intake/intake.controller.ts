@@ -9,25 +9,26 @@ import {
   type BatchPreview,
   type BatchRowView,
   type BatchView,
-  type DecideRows,
-  type IntakeDraft,
   type DoubleView,
   type Page,
+  answers,
+  type BatchesQuery,
+  type SheetFormParams,
+  type ReadAgainBody,
+  type KeepDraftBody,
+  type IntakePlanBody,
+  type BatchRowsQuery,
+  type BatchRowParams,
+  type DecideRowsBody,
+  type BatchSheetParams,
 } from '@goodword/core/contract';
-import {
-  BATCH_KINDS,
-  FILE_LIMITS,
-  type BatchKind,
-  type ParseOptions,
-  type IntakePlan,
-} from '@goodword/core/intake';
+import { BATCH_KINDS, FILE_LIMITS, type BatchKind } from '@goodword/core/intake';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Invalid } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
-import type { BatchesRepository, RowsQuery } from './batches.repository';
 import { IntakeService } from './intake.service';
 import { DoublesService } from './doubles/doubles.service';
-import { SheetsService, type SheetFile, type SheetForm } from './reading/sheets.service';
+import { SheetsService, type SheetFile } from './reading/sheets.service';
 import { sentence } from '../platform/words';
 
 /** What came in a multipart body; read by the interceptor below, so it is no part of the route's schema. */
@@ -44,17 +45,20 @@ export class IntakeController {
     @Inject(SheetsService) private readonly sheets: SheetsService,
   ) {}
 
-  @Route('get', '', { role: 'viewer', summary: 'Batches, newest first', query: schema.batchesQuery })
-  list(
-    @Caller() scope: AccessScope,
-    @Input('query') query: Parameters<BatchesRepository['page']>[1],
-  ): Promise<BatchView[]> {
+  @Route('get', '', {
+    role: 'viewer',
+    summary: 'Batches, newest first',
+    query: schema.batchesQuery,
+    answer: answers.listOf(answers.batchView),
+  })
+  list(@Caller() scope: AccessScope, @Input('query') query: BatchesQuery): Promise<BatchView[]> {
     return this.intake.list(scope, query);
   }
 
   @Route('post', '', {
     role: 'organizer',
     summary: 'Take a file (multipart: file, and name and what if wanted)',
+    answer: answers.made,
   })
   @UseInterceptors(
     FileInterceptor('file', {
@@ -93,7 +97,7 @@ export class IntakeController {
   })
   async prepared(
     @Caller() scope: AccessScope,
-    @Input('params') { form }: { form: SheetForm },
+    @Input('params') { form }: SheetFormParams,
     @Res() response: Response,
   ): Promise<void> {
     download(response, await this.sheets.prepared(scope, form));
@@ -103,6 +107,7 @@ export class IntakeController {
     role: 'viewer',
     summary: 'One batch: what was found, its plan, its counts',
     params: schema.idParams,
+    answer: answers.batchView,
   })
   show(@Caller() scope: AccessScope, @Id() id: number): Promise<BatchView> {
     return this.intake.show(scope, id);
@@ -122,6 +127,7 @@ export class IntakeController {
     role: 'organizer',
     summary: 'The first rows as they are read, with a guess and its confidence for each column',
     params: schema.idParams,
+    answer: answers.batchPreview,
   })
   preview(@Caller() scope: AccessScope, @Id() id: number): Promise<BatchPreview> {
     return this.intake.preview(scope, id);
@@ -147,7 +153,7 @@ export class IntakeController {
   readAgain(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: { reading: ParseOptions; what?: BatchKind },
+    @Input('body') body: ReadAgainBody,
   ): Promise<void> {
     return this.intake.readAgain(scope, id, body.reading, body.what);
   }
@@ -157,11 +163,12 @@ export class IntakeController {
     summary: 'Keep a half-done batch for the team',
     params: schema.idParams,
     body: schema.keepDraft,
+    answer: answers.saved,
   })
   keep(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: IntakeDraft & { basedOn: number },
+    @Input('body') body: KeepDraftBody,
   ): Promise<{ version: number }> {
     const { basedOn, ...draft } = body;
     return this.intake.keep(scope, id, draft, basedOn);
@@ -174,7 +181,7 @@ export class IntakeController {
     body: schema.intakePlan,
   })
   @HttpCode(202)
-  plan(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: IntakePlan): Promise<void> {
+  plan(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: IntakePlanBody): Promise<void> {
     return this.intake.plan(scope, id, body);
   }
 
@@ -212,6 +219,7 @@ export class IntakeController {
     role: 'organizer',
     summary: 'How many people would have to stay',
     params: schema.idParams,
+    answer: answers.staying,
   })
   takeOutNotice(@Caller() scope: AccessScope, @Id() id: number): Promise<{ staying: number }> {
     return this.intake.takeOutNotice(scope, id);
@@ -232,11 +240,12 @@ export class IntakeController {
     summary: 'Rows with what becomes of them and why',
     params: schema.idParams,
     query: schema.batchRowsQuery,
+    answer: answers.pageOf(answers.batchRowView),
   })
   rows(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('query') query: RowsQuery & { after?: string; limit: number },
+    @Input('query') query: BatchRowsQuery,
   ): Promise<Page<BatchRowView>> {
     return this.intake.rows(scope, id, query);
   }
@@ -245,10 +254,11 @@ export class IntakeController {
     role: 'organizer',
     summary: 'A row beside the people it may be',
     params: schema.batchRow,
+    answer: answers.doubleView,
   })
   sideBySide(
     @Caller() scope: AccessScope,
-    @Input('params') { id, row }: { id: number; row: number },
+    @Input('params') { id, row }: BatchRowParams,
   ): Promise<DoubleView> {
     return this.looks.sideBySide(scope, id, row);
   }
@@ -258,12 +268,13 @@ export class IntakeController {
     summary: 'Settle rows that may be somebody who is here',
     params: schema.idParams,
     body: schema.decideRows,
+    answer: answers.decided,
   })
   @HttpCode(200)
   decide(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: DecideRows,
+    @Input('body') body: DecideRowsBody,
   ): Promise<{ rows: number }> {
     return this.looks.decide(scope, id, body);
   }
@@ -274,10 +285,7 @@ export class IntakeController {
     params: schema.batchRow,
   })
   @HttpCode(204)
-  undecide(
-    @Caller() scope: AccessScope,
-    @Input('params') { id, row }: { id: number; row: number },
-  ): Promise<void> {
+  undecide(@Caller() scope: AccessScope, @Input('params') { id, row }: BatchRowParams): Promise<void> {
     return this.looks.undecide(scope, id, row);
   }
 
@@ -288,7 +296,7 @@ export class IntakeController {
   })
   async toMend(
     @Caller() scope: AccessScope,
-    @Input('params') { id, form }: { id: number; form: SheetForm },
+    @Input('params') { id, form }: BatchSheetParams,
     @Res() response: Response,
   ): Promise<void> {
     download(response, await this.sheets.toMend(scope, id, form));
@@ -301,7 +309,7 @@ export class IntakeController {
   })
   async came(
     @Caller() scope: AccessScope,
-    @Input('params') { id, form }: { id: number; form: SheetForm },
+    @Input('params') { id, form }: BatchSheetParams,
     @Res() response: Response,
   ): Promise<void> {
     download(response, await this.sheets.came(scope, id, form));

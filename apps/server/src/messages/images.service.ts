@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { Database } from '../platform/database';
+import { Database, rowsOf } from '../platform/database';
 import { Invalid, NotFound } from '../platform/errors';
 import { rewritten } from '../platform/pictures';
 import type { AccessScope } from '../platform/scope';
@@ -36,9 +36,10 @@ export class ImagesService {
   ) {}
 
   async list(scope: AccessScope): Promise<ImageView[]> {
-    const rows = await this.database
-      .read(scope)
-      .sql<ImageRow>('SELECT * FROM image WHERE organization_id = :org ORDER BY id DESC LIMIT 200');
+    const rows = await this.database.read(scope)
+      .sql<ImageRow>(`SELECT mime, storage_key, id, name, alt, width, height, bytes
+        FROM image
+        WHERE organization_id = :org ORDER BY id DESC LIMIT 200`);
     return rows.map((row) => ({
       id: row.id,
       name: row.name,
@@ -76,8 +77,7 @@ export class ImagesService {
 
   /** Pictures are public: mail readers fetch them without a session. */
   async read(id: number): Promise<{ bytes: Buffer; mime: string }> {
-    const row = (await this.database.unscoped()('image').where('id', id).first('mime', 'storage_key')) as
-      { mime: string; storage_key: string } | undefined;
+    const row = await rowsOf(this.database.unscoped(), 'image').where('id', id).first('mime', 'storage_key');
     if (!row) throw new NotFound('picture');
     return { bytes: await this.storage.get(row.storage_key), mime: row.mime };
   }

@@ -9,6 +9,7 @@ import type { Scoped } from '../platform/database';
 import { HouseholdsRepository } from '../record/households.repository';
 import { valueOf, type ValueRow } from '../supporters/fields.repository';
 import { imprint, type OrganizationRow, type TeammateRow } from '../team/team.repository';
+import type { Tables } from '../platform/tables/generated';
 
 /** The values that messages merge, for many people in a few reads. */
 @Injectable()
@@ -29,13 +30,12 @@ export class MergeValuesRepository {
     const out = new Map<number, MergeValues>();
     if (ids.length === 0) return out;
     const common = commonValues(organization, sender);
-    const people = await db.sql<{
-      id: number;
-      first_name: string;
-      last_name: string;
-      chapter: string;
-      postal: string;
-    }>(
+    const people = await db.sql<
+      Pick<Tables['supporter'], 'id' | 'first_name' | 'last_name'> & {
+        chapter: string;
+        postal: string;
+      }
+    >(
       `SELECT s.id, s.first_name, s.last_name, c.name AS chapter, c.postal_address AS postal
         FROM supporter s
         JOIN chapter c ON c.id = s.chapter_id
@@ -100,7 +100,7 @@ export class MergeValuesRepository {
     out: Map<number, MergeValues>,
   ): Promise<void> {
     const rows = await db.sql<ValueRow & { type: FieldType }>(
-      `SELECT v.*, f.type
+      `SELECT v.supporter_id, v.field_id, v.text_value, v.number_value, v.date_value, v.month_day, f.type
         FROM field_value v
         JOIN field f ON f.id = v.field_id
         WHERE v.organization_id = :org AND v.supporter_id IN (:ids)`,
@@ -118,7 +118,7 @@ export class MergeValuesRepository {
     organization: OrganizationRow,
     out: Map<number, MergeValues>,
   ): Promise<void> {
-    const rows = await db.sql<{ supporter_id: number; amount: number; given_on: number }>(
+    const rows = await db.sql<Pick<Tables['gift'], 'supporter_id' | 'amount' | 'given_on'>>(
       `SELECT supporter_id, amount, given_on
         FROM gift
         WHERE organization_id = :org AND supporter_id IN (:ids)

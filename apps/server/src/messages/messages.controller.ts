@@ -7,16 +7,19 @@ import {
   type MessageView,
   type Preview,
   type SavedWords,
-  type TagTrigger,
+  answers,
+  type MakeMessageBody,
+  type SaveMessageBody,
+  type SaveTagTriggersBody,
+  type PreviewQuery,
 } from '@goodword/core/contract';
 import type { MergeName } from '@goodword/core/merge';
-import type { Purpose, SendingChannel } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Invalid } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { FieldsService } from '../supporters/fields.service';
 import { IMAGE_LIMITS, ImagesService, type ImageView } from './images.service';
-import { MessagesService, type MessageBody } from './messages.service';
+import { MessagesService } from './messages.service';
 import { TagTriggersService } from './tag-triggers.service';
 
 @Controller()
@@ -28,20 +31,31 @@ export class MessagesController {
     @Inject(TagTriggersService) private readonly tagTriggers: TagTriggersService,
   ) {}
 
-  @Route('get', 'api/messages', { role: 'viewer', summary: 'Messages, last changed first' })
+  @Route('get', 'api/messages', {
+    role: 'viewer',
+    summary: 'Messages, last changed first',
+    answer: answers.listOf(answers.messageShown),
+  })
   list(@Caller() scope: AccessScope): Promise<MessageView[]> {
     return this.messages.list(scope);
   }
 
-  @Route('post', 'api/messages', { role: 'writer', summary: 'Begin a message', body: schema.makeMessage })
-  make(
-    @Caller() scope: AccessScope,
-    @Input('body') body: { name: string; channel: SendingChannel; purpose: Purpose },
-  ): Promise<{ id: number }> {
+  @Route('post', 'api/messages', {
+    role: 'writer',
+    summary: 'Begin a message',
+    body: schema.makeMessage,
+    answer: answers.made,
+  })
+  make(@Caller() scope: AccessScope, @Input('body') body: MakeMessageBody): Promise<{ id: number }> {
     return this.messages.make(scope, body);
   }
 
-  @Route('get', 'api/messages/:id', { role: 'viewer', summary: 'One message', params: schema.idParams })
+  @Route('get', 'api/messages/:id', {
+    role: 'viewer',
+    summary: 'One message',
+    params: schema.idParams,
+    answer: answers.messageShown,
+  })
   show(@Caller() scope: AccessScope, @Id() id: number): Promise<MessageView> {
     return this.messages.show(scope, id);
   }
@@ -51,11 +65,12 @@ export class MessagesController {
     summary: 'Save the words of a draft',
     params: schema.idParams,
     body: schema.saveMessage,
+    answer: answers.savedWords,
   })
   save(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: MessageBody,
+    @Input('body') body: SaveMessageBody,
   ): Promise<SavedWords> {
     return this.messages.save(scope, id, body);
   }
@@ -70,7 +85,7 @@ export class MessagesController {
   tag(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: { tagTriggers: TagTrigger[]; was: TagTrigger[] },
+    @Input('body') body: SaveTagTriggersBody,
   ): Promise<void> {
     return this.tagTriggers.save(scope, id, body.tagTriggers, body.was);
   }
@@ -79,6 +94,7 @@ export class MessagesController {
     role: 'writer',
     summary: 'Use its words again, in a draft for a group yet to be chosen',
     params: schema.idParams,
+    answer: answers.made,
   })
   copy(@Caller() scope: AccessScope, @Id() id: number): Promise<{ id: number }> {
     return this.messages.copy(scope, id);
@@ -94,6 +110,7 @@ export class MessagesController {
     role: 'viewer',
     summary: 'What is wrong with it',
     params: schema.idParams,
+    answer: answers.listOf(answers.messageFault),
   })
   faults(@Caller() scope: AccessScope, @Id() id: number): Promise<MessageFault[]> {
     return this.messages.faults(scope, id);
@@ -104,26 +121,39 @@ export class MessagesController {
     summary: 'As one supporter will get it',
     params: schema.idParams,
     query: schema.previewQuery,
+    answer: answers.preview,
   })
   preview(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('query') query: { supporterId?: number },
+    @Input('query') query: PreviewQuery,
   ): Promise<Preview> {
     return this.messages.preview(scope, id, query.supporterId);
   }
 
-  @Route('get', 'api/merge-fields', { role: 'viewer', summary: 'Merge fields that can be written' })
+  @Route('get', 'api/merge-fields', {
+    role: 'viewer',
+    summary: 'Merge fields that can be written',
+    answer: answers.listOf(answers.mergeName),
+  })
   async mergeFields(@Caller() scope: AccessScope): Promise<readonly MergeName[]> {
     return (await this.fields.registry(scope)).names;
   }
 
-  @Route('get', 'api/images', { role: 'viewer', summary: 'The picture library' })
+  @Route('get', 'api/images', {
+    role: 'viewer',
+    summary: 'The picture library',
+    answer: answers.listOf(answers.imageView),
+  })
   pictures(@Caller() scope: AccessScope): Promise<ImageView[]> {
     return this.images.list(scope);
   }
 
-  @Route('post', 'api/images', { role: 'writer', summary: 'Add a picture (multipart: file, alt)' })
+  @Route('post', 'api/images', {
+    role: 'writer',
+    summary: 'Add a picture (multipart: file, alt)',
+    answer: answers.made,
+  })
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: IMAGE_LIMITS.bytes, files: 1, fields: 2 } }))
   async addPicture(
     @Caller() scope: AccessScope,

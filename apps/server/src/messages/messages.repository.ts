@@ -1,35 +1,37 @@
 import { isDeepStrictEqual } from 'node:util';
 import { Injectable } from '@nestjs/common';
 import type { GroupKind, MessageState, MessageView, Recipients, TagTrigger } from '@goodword/core/contract';
-import type { LetterDoc } from '@goodword/core/letter';
 import type { Purpose, Scope as PermissionScope, SendingChannel } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
-export interface MessageRow {
-  id: number;
-  organization_id: number;
-  chapter_id: number | null;
-  name: string;
+export interface MessageRow extends Pick<
+  Tables['message'],
+  | 'id'
+  | 'organization_id'
+  | 'chapter_id'
+  | 'name'
+  | 'list_id'
+  | 'subject'
+  | 'preheader'
+  | 'letter'
+  | 'body'
+  | 'recipients'
+  | 'scheduled_at'
+  | 'started_at'
+  | 'sender_id'
+  | 'tested_at'
+  | 'prepared_to'
+  | 'updated_at'
+> {
   channel: SendingChannel;
   purpose: Purpose | null;
-  list_id: number | null;
   state: MessageState;
-  subject: string;
-  preheader: string;
-  letter: LetterDoc | null;
-  body: string;
-  recipients: Recipients;
-  scheduled_at: Date | null;
-  started_at: Date | null;
-  sender_id: number | null;
-  tested_at: Date | null;
   /** Another teammate who has read a service message that asks. */
   seconded_by: number | null;
-  prepared_to: number;
   /** The one person that it was written to from their record. */
   personal_to: number | null;
   tag_triggers: TagTrigger[] | null;
-  updated_at: Date;
   /** Goes up with every change of what people read. */
   version: number;
   /** Who changed the words or the group last. */
@@ -89,7 +91,10 @@ export class MessagesRepository {
   /** Messages to groups; what was written to one person alone is on their record. */
   async all(db: Scoped): Promise<MessageRow[]> {
     return db.sql<MessageRow>(
-      `SELECT *
+      `SELECT id, organization_id, chapter_id, name, channel, purpose, list_id, state, subject, preheader,
+          letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by,
+          prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version,
+          leaves_at
         FROM message
         WHERE organization_id = :org AND personal_to IS NULL
           AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)
@@ -100,7 +105,10 @@ export class MessagesRepository {
 
   async find(db: Scoped, id: number): Promise<MessageRow | undefined> {
     const [row] = await db.sql<MessageRow>(
-      `SELECT *
+      `SELECT id, organization_id, chapter_id, name, channel, purpose, list_id, state, subject, preheader,
+          letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by,
+          prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version,
+          leaves_at
         FROM message
         WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)
           AND id = :id`,
@@ -112,7 +120,12 @@ export class MessagesRepository {
   /** Locks the row, so that two people can't move the message at once. */
   async lock(tx: Scoped, id: number): Promise<MessageRow | undefined> {
     const [row] = await tx.sql<MessageRow>(
-      'SELECT * FROM message WHERE organization_id = :org AND id = :id FOR UPDATE',
+      `SELECT id, organization_id, chapter_id, name, channel, purpose, list_id, state, subject, preheader,
+          letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by,
+          prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version,
+          leaves_at
+        FROM message
+        WHERE organization_id = :org AND id = :id FOR UPDATE`,
       { id },
     );
     return row;
@@ -150,7 +163,7 @@ export class MessagesRepository {
   }
 
   async remove(tx: Scoped, id: number): Promise<void> {
-    for (const table of ['look_group', 'message_group', 'message_link'])
+    for (const table of ['look_group', 'message_group', 'message_link'] as const)
       await tx.table(table).where('message_id', id).delete();
     await tx.table('message').where('message.id', id).delete();
   }

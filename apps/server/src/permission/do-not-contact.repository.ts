@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { DncRow } from '@goodword/core/contract';
 import type { Bound, Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
 export interface NewDnc {
   kind: DncRow['kind'];
@@ -62,12 +63,11 @@ export class DoNotContactRepository {
     | { kind: DncRow['kind']; shown: string | null; range_from: string | null; range_to: string | null }
     | undefined
   > {
-    const [row] = await db.sql<{
-      kind: DncRow['kind'];
-      shown: string | null;
-      range_from: string | null;
-      range_to: string | null;
-    }>(
+    const [row] = await db.sql<
+      Pick<Tables['do_not_contact'], 'shown' | 'range_from' | 'range_to'> & {
+        kind: DncRow['kind'];
+      }
+    >(
       `SELECT kind, shown, range_from, range_to
         FROM do_not_contact
         WHERE organization_id = :org AND id = :id`,
@@ -125,12 +125,11 @@ export class DoNotContactRepository {
   }
 
   async everything(db: Scoped): Promise<{ hashes: Set<string>; ranges: { from: string; to: string }[] }> {
-    const rows = await db.sql<{
-      kind: string;
-      key_hash: string;
-      range_from: string | null;
-      range_to: string | null;
-    }>('SELECT kind, key_hash, range_from, range_to FROM do_not_contact WHERE organization_id = :org');
+    const rows = await db.sql<
+      Pick<Tables['do_not_contact'], 'key_hash' | 'range_from' | 'range_to'> & {
+        kind: string;
+      }
+    >('SELECT kind, key_hash, range_from, range_to FROM do_not_contact WHERE organization_id = :org');
     const ranges = rows.flatMap((row) =>
       row.range_from && row.range_to ? [{ from: row.range_from, to: row.range_to }] : [],
     );

@@ -1,13 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import type { Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
-export interface EvidenceRow {
-  id: number;
-  name: string;
-  mime: string;
-  bytes: number;
-  storage_key: string | null;
-}
+export type EvidenceRow = Pick<Tables['evidence'], 'id' | 'name' | 'mime' | 'bytes' | 'storage_key'>;
 
 /** Files that show what somebody signed. Owns `evidence`. */
 @Injectable()
@@ -36,7 +31,7 @@ export class EvidenceRepository {
 
   async of(db: Scoped, supporterId: number): Promise<EvidenceRow[]> {
     return db.sql<EvidenceRow>(
-      `SELECT *
+      `SELECT id, name, mime, bytes, storage_key
         FROM evidence
         WHERE organization_id = :org AND supporter_id = :supporterId AND storage_key IS NOT NULL`,
       {

@@ -3,25 +3,22 @@ import type { RuleEffect } from '@goodword/core/contract';
 import { startingRules, type HouseRules } from '@goodword/core/permission';
 import type { Scoped } from '../platform/database';
 import { calledBy } from '../platform/versions';
+import type { Tables } from '../platform/tables/generated';
 
-export interface RulesRow {
-  id: number;
-  rules: HouseRules;
-  words: string;
+export interface RulesRow extends Pick<
+  Tables['house_rules'],
+  'id' | 'rules' | 'words' | 'made_by' | 'made_at'
+> {
   effects: RuleEffect[];
-  made_by: number | null;
   made_name: string | null;
-  made_at: Date;
 }
 
-export interface WaitingRow {
-  rules: HouseRules;
-  based_on: number;
-  words: string;
+export interface WaitingRow extends Pick<
+  Tables['rules_waiting'],
+  'rules' | 'based_on' | 'words' | 'made_by' | 'made_at'
+> {
   loosens: string[];
-  made_by: number;
   made_name: string;
-  made_at: Date;
 }
 
 /** The rules of the house, each version kept. Owns `house_rules`, `rules_waiting`. */
@@ -91,7 +88,7 @@ export class HouseRulesRepository {
 
   async waiting(db: Scoped): Promise<WaitingRow | null> {
     const [row] = await db.sql<WaitingRow>(
-      `SELECT w.*, t.name AS made_name
+      `SELECT w.rules, w.based_on, w.words, w.loosens, w.made_by, w.made_at, t.name AS made_name
         FROM rules_waiting w
         JOIN teammate t ON t.id = w.made_by
         WHERE w.organization_id = :org`,
@@ -122,7 +119,7 @@ export class HouseRulesRepository {
 
   async history(db: Scoped, limit: number): Promise<RulesRow[]> {
     return db.sql<RulesRow>(
-      `SELECT h.*, t.name AS made_name
+      `SELECT h.id, h.rules, h.words, h.effects, h.made_by, h.made_at, t.name AS made_name
         FROM house_rules h
         LEFT JOIN teammate t ON t.id = h.made_by
         WHERE h.organization_id = :org

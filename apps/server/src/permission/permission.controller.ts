@@ -8,8 +8,13 @@ import {
   type Page,
   type RulesView,
   type RulesWeighed,
+  answers,
+  type WeighRulesBody,
+  type SaveRulesBody,
+  type SettleRulesBody,
+  type DncQuery,
+  type AddDncBody,
 } from '@goodword/core/contract';
-import type { HouseRules } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Invalid } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
@@ -27,6 +32,7 @@ export class PermissionController {
   @Route('get', 'house-rules', {
     role: 'viewer',
     summary: 'The rules of the house, and every change of them',
+    answer: answers.rulesView,
   })
   rules(@Caller() scope: AccessScope): Promise<RulesView> {
     return this.houseRules.view(scope);
@@ -37,9 +43,10 @@ export class PermissionController {
     role: 'owner',
     summary: 'Whom a change of rules opens and closes, without making it',
     body: schema.weighRules,
+    answer: answers.rulesWeighed,
   })
   @HttpCode(200)
-  weigh(@Caller() scope: AccessScope, @Input('body') body: { rules: HouseRules }): Promise<RulesWeighed> {
+  weigh(@Caller() scope: AccessScope, @Input('body') body: WeighRulesBody): Promise<RulesWeighed> {
     return this.houseRules.weigh(scope, body.rules);
   }
 
@@ -48,11 +55,9 @@ export class PermissionController {
     ofAll: true,
     summary: 'Change the rules of the house',
     body: schema.saveRules,
+    answer: answers.rulesWeighed,
   })
-  save(
-    @Caller() scope: AccessScope,
-    @Input('body') body: { rules: HouseRules; basedOn: number },
-  ): Promise<RulesWeighed> {
+  save(@Caller() scope: AccessScope, @Input('body') body: SaveRulesBody): Promise<RulesWeighed> {
     return this.houseRules.save(scope, body.rules, body.basedOn);
   }
 
@@ -63,7 +68,7 @@ export class PermissionController {
     body: schema.settleRules,
   })
   @HttpCode(204)
-  settle(@Caller() scope: AccessScope, @Input('body') body: { agrees: boolean }): Promise<void> {
+  settle(@Caller() scope: AccessScope, @Input('body') body: SettleRulesBody): Promise<void> {
     return this.houseRules.settle(scope, body.agrees);
   }
 
@@ -71,11 +76,9 @@ export class PermissionController {
     role: 'organizer',
     summary: 'What is never written to',
     query: schema.dncQuery,
+    answer: answers.pageOf(answers.dncRow),
   })
-  list(
-    @Caller() scope: AccessScope,
-    @Input('query') query: { search?: string; after?: string; limit: number },
-  ): Promise<Page<DncRow>> {
+  list(@Caller() scope: AccessScope, @Input('query') query: DncQuery): Promise<Page<DncRow>> {
     return this.doNotContact.page(scope, query);
   }
 
@@ -83,15 +86,17 @@ export class PermissionController {
     role: 'organizer',
     summary: 'Add addresses, domains, numbers and ranges, one a line',
     body: schema.addDnc,
+    answer: answers.dncAdded,
   })
   @HttpCode(200)
-  add(@Caller() scope: AccessScope, @Input('body') body: { lines: string; note: string }): Promise<DncAdded> {
+  add(@Caller() scope: AccessScope, @Input('body') body: AddDncBody): Promise<DncAdded> {
     return this.doNotContact.add(scope, body.lines, body.note);
   }
 
   @Route('post', 'do-not-contact/file', {
     role: 'organizer',
     summary: 'Add a file of them, one a line (multipart: file)',
+    answer: answers.dncAdded,
   })
   @HttpCode(200)
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: 4 * 1024 * 1024, files: 1, fields: 1 } }))

@@ -9,7 +9,7 @@ import {
   SetMetadata,
   type ExecutionContext,
 } from '@nestjs/common';
-import type { ObjectSchema } from 'joi';
+import type { ObjectSchema, Schema } from 'joi';
 import type { Role } from '@goodword/core/contract';
 import type { AccessScope } from './scope';
 import type { Request } from 'express';
@@ -25,6 +25,8 @@ export interface RouteRule {
   body?: ObjectSchema;
   query?: ObjectSchema;
   params?: ObjectSchema;
+  /** What it answers with, as JSON; a route without one answers with nothing, or with a file or a page. */
+  answer?: Schema;
   /** A changing route that carries its own proof (token, signature) instead of the session's CSRF word. */
   ownProof?: boolean;
   /** Changes what belongs to all chapters: for whoever may work in all. */

@@ -4,6 +4,7 @@ import knex, { type Knex } from 'knex';
 import { Unavailable } from './errors';
 import { untold, type ChangedWhat } from './telling';
 import type { AccessScope } from './scope';
+import type { Tables } from './tables/generated';
 
 /** A value that may be bound to SQL. */
 export type Bound = string | number | boolean | Date | Buffer | null | readonly (string | number)[];
@@ -120,18 +121,18 @@ export class Scoped {
     return new Scoped(this.knex, { ...this.scope, chapterId: null });
   }
 
-  table(name: string): Knex.QueryBuilder {
-    return this.knex(name).where(`${name}.organization_id`, this.scope.organizationId);
+  table<N extends keyof Tables>(name: N): Rows<N> {
+    return rowsOf<N>(this.knex, name).where(`${name}.organization_id`, this.scope.organizationId);
   }
 
   /** Supporters that the caller may see, as `supporter`. */
-  supporters(): Knex.QueryBuilder {
+  supporters(): Rows<'supporter'> {
     const query = this.table('supporter').whereNull('supporter.erased_at');
     return this.scope.chapterId === null ? query : query.where('supporter.chapter_id', this.scope.chapterId);
   }
 
   /** Rows of a table that belong to the whole organization or to the caller's chapter. */
-  ofChapter(name: string): Knex.QueryBuilder {
+  ofChapter<N extends keyof Tables>(name: N): Rows<N> {
     const query = this.table(name);
     const { chapterId } = this.scope;
     if (chapterId === null) return query;
@@ -236,6 +237,19 @@ interface Streaming {
     on(event: string, heard: (value: unknown) => void): ReturnType<Streaming['query']>;
   };
 }
+
+/** What may be written into a column: JSON as its text, yes and no as they are. */
+type Written<N extends keyof Tables> = {
+  [C in keyof Tables[N]]?: Tables[N][C] | Bound | boolean | Knex.Raw | Knex.QueryBuilder;
+};
+type Kept<N extends keyof Tables> = Knex.CompositeTableType<Tables[N], Written<N>, Written<N>, Written<N>>;
+const _plain = <N extends keyof Tables>(at: Knex, name: N) => at<Tables[N]>(name);
+type Selected<N extends keyof Tables> =
+  ReturnType<typeof _plain<N>> extends Knex.QueryBuilder<infer _T, infer R> ? R : never;
+/** Rows of a table whoever they belong to, typed; see `unscoped`. */
+export const rowsOf = <N extends keyof Tables>(at: Knex, name: N) => at<Kept<N>, Selected<N>>(name);
+/** Rows of one table, to be narrowed further; what is selected has the columns' own types. */
+export type Rows<N extends keyof Tables> = ReturnType<typeof rowsOf<N>>;
 
 /** Where something is read: in a scope of its own, or within the caller's transaction. */
 export type ReadAt = AccessScope | Scoped;

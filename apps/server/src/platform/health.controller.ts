@@ -8,6 +8,7 @@ import { Forbidden, Unavailable } from './errors';
 import { HouseKeys } from './house-keys';
 import { isOurs } from './ours';
 import { faultOf } from './readiness';
+import { answers } from '@goodword/core/contract';
 
 // At its default of 10 ms the watch over the event loop alone takes a hundredth of a core.
 collectDefaultMetrics({ eventLoopMonitoringPrecision: 500 });
@@ -35,12 +36,16 @@ export class HealthController {
     @Inject(HouseKeys) private readonly keys: HouseKeys,
   ) {}
 
-  @Route('get', 'health/live', { role: 'anyone', summary: 'The process runs' })
+  @Route('get', 'health/live', { role: 'anyone', summary: 'The process runs', answer: answers.health })
   live(): { status: string } {
     return { status: 'live' };
   }
 
-  @Route('get', 'health/ready', { role: 'anyone', summary: 'The process can do its work' })
+  @Route('get', 'health/ready', {
+    role: 'anyone',
+    summary: 'The process can do its work',
+    answer: answers.health,
+  })
   async ready(): Promise<{ status: string }> {
     // It writes to see whether it can: whoever asks all the time has it done once a second.
     if (Date.now() - this.asked > 1000) {

@@ -1,6 +1,6 @@
 import { hostname } from 'node:os';
 import type { Knex } from 'knex';
-import type { Database } from './database';
+import { type Database, rowsOf } from './database';
 import { isLostConnection } from './database';
 import { programScope, type AccessScope } from './scope';
 
@@ -68,7 +68,7 @@ export async function enqueue(
   refId: number,
   runAt = new Date(),
 ): Promise<void> {
-  await knex('job').insert({
+  await rowsOf(knex, 'job').insert({
     organization_id: scope.organizationId,
     chapter_id: scope.chapterId,
     kind,
@@ -85,15 +85,15 @@ export async function enqueueOnce(
   kind: JobKind,
   refId: number,
 ): Promise<void> {
-  const waiting = (await knex('job')
+  const waiting = await rowsOf(knex, 'job')
     .where({ kind, ref_id: refId, state: 'waiting', cancel: 0 })
-    .first('id')) as { id: number } | undefined;
+    .first('id');
   if (!waiting) await enqueue(knex, scope, kind, refId);
 }
 
 /** Asks a waiting or running job to stop at its next step. */
 export async function cancel(knex: Knex, kind: JobKind, refId: number): Promise<void> {
-  await knex('job')
+  await rowsOf(knex, 'job')
     .where({ kind, ref_id: refId })
     .whereIn('state', ['waiting', 'running'])
     .update({ cancel: 1 });
@@ -157,12 +157,12 @@ export class JobRunner {
   }
 
   private jobs(): Knex.QueryBuilder {
-    return this.database.unscoped()('job');
+    return rowsOf(this.database.unscoped(), 'job');
   }
 
   private async claim(kinds: readonly JobKind[]): Promise<JobRow | null> {
     return this.database.unscoped().transaction(async (trx) => {
-      const job = (await trx('job')
+      const job = (await rowsOf(trx, 'job')
         .whereIn('kind', [...kinds])
         .where('run_at', '<=', trx.raw('UTC_TIMESTAMP(3)'))
         .where(isOpen(trx.raw('UTC_TIMESTAMP(3)')))
@@ -171,7 +171,7 @@ export class JobRunner {
         .skipLocked()
         .first()) as JobRow | undefined;
       if (!job) return null;
-      await trx('job')
+      await rowsOf(trx, 'job')
         .where('id', job.id)
         .update({
           state: 'running',

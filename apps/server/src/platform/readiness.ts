@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, rm, statfs, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Config } from './config';
-import { codeOf, isLostConnection, type Database } from './database';
+import { codeOf, isLostConnection, type Database, rowsOf } from './database';
 import { WRONG_SECRET, type HouseKeys } from './house-keys';
 import { newestMigration } from './migrate';
 
@@ -19,14 +19,12 @@ export async function faultOf(database: Database, keys: HouseKeys, config: Confi
 
 async function databaseFault(database: Database, keys: HouseKeys): Promise<string | null> {
   try {
-    const row = (await database.unscoped()('knex_migrations').orderBy('id', 'desc').first('name')) as
-      { name: string } | undefined;
+    const row = await database.unscoped()('knex_migrations').orderBy('id', 'desc').first('name');
     if (row?.name !== newestMigration)
       return 'The database has another schema than this program. Start it by "npm start", which brings it up to date.';
     await keys.hasher();
     // A full disk, or a server that only reads, is found by writing.
-    await database
-      .unscoped()('house_key')
+    await rowsOf(database.unscoped(), 'house_key')
       .insert({ name: 'ready', wrapped: String(Date.now()) })
       .onConflict('name')
       .merge();

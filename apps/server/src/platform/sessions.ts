@@ -3,7 +3,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { Role } from '@goodword/core/contract';
 import type { CallerSession } from './api';
 import { CONFIG, type Config } from './config';
-import { Database } from './database';
+import { Database, rowsOf } from './database';
 import type { AccessScope } from './scope';
 
 const DAYS = 14;
@@ -56,10 +56,10 @@ export class Sessions {
     const token = randomBytes(32).toString('base64url');
     const knex = this.database.unscoped();
     // Whoever is bound to chapters begins in the first, and stays there when others are opened.
-    const first = knex('teammate')
+    const first = rowsOf(knex, 'teammate')
       .where('id', teammate.id)
       .select(knex.raw("JSON_VALUE(chapter_ids, '$[0]')"));
-    await knex('session').insert({
+    await rowsOf(knex, 'session').insert({
       token_hash: hash(token),
       organization_id: teammate.organizationId,
       teammate_id: teammate.id,
@@ -75,18 +75,25 @@ export class Sessions {
 
   async find(token: string | undefined): Promise<CallerSession | null> {
     if (!token) return null;
-    const row = (await this.database
-      .unscoped()('session')
+    const row = await rowsOf(this.database.unscoped(), 'session')
       .join('teammate', 'teammate.id', 'session.teammate_id')
       .where('session.token_hash', hash(token))
       .where('session.expires_at', '>', new Date())
       .where('session.seen_at', '>', new Date(Date.now() - this.idleMs))
       .whereNull('teammate.left_at')
-      .first('session.*', 'teammate.role', 'teammate.chapter_ids as own_chapters')) as SessionRow | undefined;
+      .first<SessionRow | undefined>(
+        'session.token_hash',
+        'session.csrf',
+        'session.organization_id',
+        'session.teammate_id',
+        'session.chapter_id',
+        'session.seen_at',
+        'teammate.role',
+        'teammate.chapter_ids as own_chapters',
+      );
     if (!row) return null;
     if (Date.now() - row.seen_at.getTime() > MARK_MS)
-      await this.database
-        .unscoped()('session')
+      await rowsOf(this.database.unscoped(), 'session')
         .where('token_hash', row.token_hash)
         .update({ seen_at: new Date() });
     const scope = {
@@ -99,42 +106,41 @@ export class Sessions {
   }
 
   async chooseChapter(tokenHash: string, chapterId: number | null): Promise<void> {
-    await this.database
-      .unscoped()('session')
+    await rowsOf(this.database.unscoped(), 'session')
       .where('token_hash', tokenHash)
       .update({ chapter_id: chapterId });
   }
 
   async close(tokenHash: string): Promise<void> {
-    await this.database.unscoped()('session').where('token_hash', tokenHash).delete();
+    await rowsOf(this.database.unscoped(), 'session').where('token_hash', tokenHash).delete();
   }
 
   /** A teammate's sessions that have not ended, the last used first. */
   async of(teammateId: number): Promise<OpenSession[]> {
-    return (await this.database
-      .unscoped()('session')
+    return await rowsOf(this.database.unscoped(), 'session')
       .where('teammate_id', teammateId)
       .where('expires_at', '>', new Date())
       .where('seen_at', '>', new Date(Date.now() - this.idleMs))
       .orderBy('seen_at', 'desc')
-      .select('id', 'network', 'browser', 'created_at', 'seen_at', 'token_hash')) as OpenSession[];
+      .select('id', 'network', 'browser', 'created_at', 'seen_at', 'token_hash');
   }
 
   /** Ends one of a teammate's sessions; false where there is none such. */
   async end(teammateId: number, id: number): Promise<boolean> {
-    return (await this.database.unscoped()('session').where({ id, teammate_id: teammateId }).delete()) > 0;
+    return (
+      (await rowsOf(this.database.unscoped(), 'session').where({ id, teammate_id: teammateId }).delete()) > 0
+    );
   }
 
   /** Ends all of a teammate's sessions, but for the one that is named. */
   async endAll(teammateId: number, except: string | null = null): Promise<void> {
-    const all = this.database.unscoped()('session').where('teammate_id', teammateId);
+    const all = rowsOf(this.database.unscoped(), 'session').where('teammate_id', teammateId);
     await (except === null ? all : all.whereNot('token_hash', except)).delete();
   }
 
   /** Takes away what has ended. */
   async sweep(): Promise<void> {
-    await this.database
-      .unscoped()('session')
+    await rowsOf(this.database.unscoped(), 'session')
       .where('expires_at', '<', new Date())
       .orWhere('seen_at', '<', new Date(Date.now() - this.idleMs))
       .delete();

@@ -1,6 +1,6 @@
 import { Controller, HttpCode, Inject, Param, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
-import { schema } from '@goodword/core/contract';
+import { schema, answers } from '@goodword/core/contract';
 import { LANGUAGES, type Language } from '@goodword/core/forms';
 import { escapeHtml } from '@goodword/core/letter';
 import { languageOf, supporterPage } from '../platform/pages/page';
@@ -100,6 +100,7 @@ export class PreferencesController {
     role: 'organizer',
     summary: 'Sends one person a fresh link to their preference page; nobody else sees it',
     params: schema.idParams,
+    answer: answers.sentTo,
   })
   @HttpCode(200)
   async link(@Caller() scope: AccessScope, @Id() id: number): Promise<{ to: string }> {

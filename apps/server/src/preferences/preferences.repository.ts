@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { Database, Scoped } from '../platform/database';
+import { type Database, type Scoped, rowsOf } from '../platform/database';
 import { currentRecord } from '../supporters/merged';
 
 /** Who a link belongs to. */
@@ -15,11 +15,10 @@ export class PreferencesRepository {
    */
   async holder(database: Database, of: number): Promise<LinkHolder | null> {
     const supporterId = await currentRecord(database, of);
-    const row = (await database
-      .unscoped()('supporter')
+    const row = await rowsOf(database.unscoped(), 'supporter')
       .where('id', supporterId)
       .whereNull('erased_at')
-      .first('id', 'organization_id')) as { id: number; organization_id: number } | undefined;
+      .first('id', 'organization_id');
     return row ? { organizationId: row.organization_id, supporterId: row.id } : null;
   }
 

@@ -11,12 +11,10 @@ import { SupportersRepository, type PersonRow } from '../supporters/supporters.r
 import { HouseholdsRepository } from './households.repository';
 import { MergingService } from './merging.service';
 import { sentence } from '../platform/words';
+import type { Tables } from '../platform/tables/generated';
 
-interface HistoryRow {
-  id: number;
-  words: string;
+interface HistoryRow extends Pick<Tables['audit'], 'id' | 'words' | 'undone_at'> {
   undo_step: UndoStep | null;
-  undone_at: Date | null;
 }
 
 const SINCE =

@@ -2,14 +2,12 @@ import { Injectable } from '@nestjs/common';
 import { greetingOf } from '@goodword/core/household';
 import type { HouseholdView } from '@goodword/core/contract';
 import type { Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
-interface MemberRow {
+interface MemberRow extends Pick<Tables['supporter'], 'id' | 'first_name' | 'last_name'> {
   household_id: number;
-  greeting: string | null;
-  id: number;
-  first_name: string;
-  last_name: string;
   mine: number;
+  greeting: string | null;
 }
 
 /**

@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Bound, Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
 /**
  * Things that happened to one person, each with an id of its own: they come over whole, and go back by their
@@ -50,13 +51,11 @@ export interface MergedWas {
   gone: { externalId: Bound; householdId: number | null };
 }
 
-export interface MergingRow {
-  id: number;
-  kept_id: number;
-  gone_id: number;
+export interface MergingRow extends Pick<
+  Tables['merging'],
+  'id' | 'kept_id' | 'gone_id' | 'made_at' | 'undone_at'
+> {
   was: MergedWas;
-  made_at: Date;
-  undone_at: Date | null;
   name: string;
 }
 
@@ -80,6 +79,7 @@ export class MergingRepository {
     return row!;
   }
 
+  /** Whole, as they are put back when the records are parted. */
   async rowsOf(db: Scoped, table: SetTable, id: number): Promise<Row[]> {
     return db.sql<Row>(`SELECT * FROM ${table} WHERE organization_id = :org AND supporter_id = :id`, { id });
   }
@@ -246,7 +246,8 @@ export class MergingRepository {
    */
   async into(db: Scoped, keptId: number, hold = false): Promise<MergingRow[]> {
     return db.sql<MergingRow>(
-      `SELECT g.*, TRIM(CONCAT(s.first_name, ' ', s.last_name)) AS name
+      `SELECT g.id, g.kept_id, g.gone_id, g.was, g.made_at, g.undone_at, TRIM(CONCAT(s.first_name, ' ',
+          s.last_name)) AS name
         FROM merging g
         JOIN supporter s ON s.id = g.gone_id
         WHERE g.organization_id = :org AND g.kept_id = :keptId AND g.undone_at IS NULL

@@ -1,15 +1,11 @@
 import { Injectable } from '@nestjs/common';
 import type { NoteView } from '@goodword/core/contract';
 import type { Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
-interface NoteRow {
-  id: number;
+interface NoteRow extends Pick<Tables['note'], 'id' | 'body' | 'made_by' | 'made_at' | 'changed_at'> {
   kind: NoteView['kind'];
-  body: string;
-  made_by: number | null;
   name: string | null;
-  made_at: Date;
-  changed_at: Date | null;
 }
 
 /**
@@ -62,7 +58,7 @@ export class NotesRepository {
     supporterId: number,
     id: number,
   ): Promise<{ id: number; body: string; made_by: number | null } | undefined> {
-    const [row] = await db.sql<{ id: number; body: string; made_by: number | null }>(
+    const [row] = await db.sql<Pick<Tables['note'], 'id' | 'body' | 'made_by'>>(
       `SELECT id, body, made_by
         FROM note
         WHERE organization_id = :org AND supporter_id = :supporterId AND id = :id`,

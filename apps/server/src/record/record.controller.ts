@@ -1,17 +1,28 @@
 import { Controller, HttpCode, Inject, Res } from '@nestjs/common';
 import type { Response } from 'express';
-import { schema, type MergePreview, type PersonForm, type TimelineItem } from '@goodword/core/contract';
+import {
+  schema,
+  type MergePreview,
+  type TimelineItem,
+  answers,
+  type TimelineQuery,
+  type UndoParams,
+  type NoteBody,
+  type NoteParams,
+  type ChangeNoteBody,
+  type JoinHouseholdBody,
+  type HouseholdGreetingBody,
+  type MergeQuery,
+  type MergeRecordsBody,
+  type UnmergeParams,
+  type PersonExportQuery,
+} from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { HistoryService } from './history.service';
 import { MergingService } from './merging.service';
 import { PersonFileService } from './person-file.service';
 import { RecordService } from './record.service';
-
-interface NoteParams {
-  id: number;
-  noteId: number;
-}
 
 @Controller('api/supporters')
 export class RecordController {
@@ -27,11 +38,12 @@ export class RecordController {
     summary: 'Everything that passed between us, or some kinds of it (kinds=gift,note)',
     params: schema.idParams,
     query: schema.timelineQuery,
+    answer: answers.listOf(answers.timelineItem),
   })
   timeline(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('query') query: { kinds?: string },
+    @Input('query') query: TimelineQuery,
   ): Promise<TimelineItem[]> {
     return this.records.timeline(scope, id, query.kinds);
   }
@@ -42,10 +54,7 @@ export class RecordController {
     params: schema.undoParams,
   })
   @HttpCode(204)
-  undo(
-    @Caller() scope: AccessScope,
-    @Input('params') { id, auditId }: { id: number; auditId: number },
-  ): Promise<void> {
+  undo(@Caller() scope: AccessScope, @Input('params') { id, auditId }: UndoParams): Promise<void> {
     return this.history.undo(scope, id, auditId);
   }
 
@@ -54,11 +63,12 @@ export class RecordController {
     summary: 'Write a note',
     params: schema.idParams,
     body: schema.noteBody,
+    answer: answers.made,
   })
   addNote(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') { body }: { body: string },
+    @Input('body') { body }: NoteBody,
   ): Promise<{ id: number }> {
     return this.records.addNote(scope, id, body);
   }
@@ -73,7 +83,7 @@ export class RecordController {
   changeNote(
     @Caller() scope: AccessScope,
     @Input('params') { id, noteId }: NoteParams,
-    @Input('body') body: { body: string; was: string },
+    @Input('body') body: ChangeNoteBody,
   ): Promise<void> {
     return this.records.changeNote(scope, id, noteId, body);
   }
@@ -98,7 +108,7 @@ export class RecordController {
   join(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') { withId }: { withId: number },
+    @Input('body') { withId }: JoinHouseholdBody,
   ): Promise<void> {
     return this.records.join(scope, id, withId);
   }
@@ -123,7 +133,7 @@ export class RecordController {
   greet(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') { greeting, was }: { greeting: string | null; was: string },
+    @Input('body') { greeting, was }: HouseholdGreetingBody,
   ): Promise<void> {
     return this.records.greet(scope, id, greeting ?? '', was);
   }
@@ -133,11 +143,12 @@ export class RecordController {
     summary: 'Two records side by side',
     params: schema.idParams,
     query: schema.mergeQuery,
+    answer: answers.mergePreview,
   })
   preview(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('query') { withId }: { withId: number },
+    @Input('query') { withId }: MergeQuery,
   ): Promise<MergePreview> {
     return this.mergings.preview(scope, id, withId);
   }
@@ -152,7 +163,7 @@ export class RecordController {
   merge(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: { goneId: number; keep: Record<string, 'kept' | 'gone'> },
+    @Input('body') body: MergeRecordsBody,
   ): Promise<void> {
     return this.mergings.merge(scope, id, body.goneId, body.keep);
   }
@@ -163,10 +174,7 @@ export class RecordController {
     params: schema.unmergeParams,
   })
   @HttpCode(204)
-  unmerge(
-    @Caller() scope: AccessScope,
-    @Input('params') { id, mergingId }: { id: number; mergingId: number },
-  ): Promise<void> {
+  unmerge(@Caller() scope: AccessScope, @Input('params') { id, mergingId }: UnmergeParams): Promise<void> {
     return this.mergings.unmerge(scope, id, mergingId);
   }
 
@@ -179,7 +187,7 @@ export class RecordController {
   async everything(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('query') query: { as: PersonForm },
+    @Input('query') query: PersonExportQuery,
     @Res() response: Response,
   ): Promise<void> {
     const { name, type, text } = await this.files.make(scope, id, query.as);

@@ -7,6 +7,7 @@ import { CHANNEL_WORDS, COLLECTION_METHOD_WORDS, verdictWords } from '@goodword/
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Scoped } from '../platform/database';
 import { NotesRepository } from './notes.repository';
+import type { Tables } from '../platform/tables/generated';
 
 const EVENT_WORDS: Record<string, [string, TimelineItem['tone']]> = {
   sent: ['Got', 'plain'],
@@ -118,7 +119,7 @@ export class TimelineRepository {
     manner: Manner,
     limit: number,
   ): Promise<TimelineItem[]> {
-    const rows = await db.sql<{ amount: number; given_on: number; note: string }>(
+    const rows = await db.sql<Pick<Tables['gift'], 'amount' | 'given_on' | 'note'>>(
       `SELECT amount, given_on, note
         FROM gift
         WHERE organization_id = :org AND supporter_id IN (:ids)
@@ -145,16 +146,12 @@ export class TimelineRepository {
       : `AND NOT EXISTS (SELECT 1 FROM field f
         WHERE f.organization_id = :org AND f.is_sensitive = 1 AND (f.id = JSON_VALUE(a.back, '$.fieldId')
           OR (a.act = 'field' AND a.back IS NULL AND a.words LIKE CONCAT(f.name, ' %'))))`;
-    const rows = await db.sql<{
-      id: number;
-      at: Date;
-      act: string;
-      words: string;
-      name: string | null;
-      before_value: string | null;
-      can_undo: number;
-      undone_at: Date | null;
-    }>(
+    const rows = await db.sql<
+      Pick<Tables['audit'], 'id' | 'at' | 'act' | 'words' | 'before_value' | 'undone_at'> & {
+        name: string | null;
+        can_undo: number;
+      }
+    >(
       `SELECT a.id, a.at, a.act, a.words, a.before_value, t.name, a.back IS NOT NULL AND a.undone_at IS NULL
           AND a.subject_id = :first AS can_undo, a.undone_at
         FROM audit a
@@ -195,7 +192,11 @@ export class TimelineRepository {
   }
 
   private async replies(db: Scoped, ids: readonly number[], limit: number): Promise<TimelineItem[]> {
-    const rows = await db.sql<{ at: Date; body: string; channel: Channel; keyword: string }>(
+    const rows = await db.sql<
+      Pick<Tables['reply'], 'at' | 'body' | 'keyword'> & {
+        channel: Channel;
+      }
+    >(
       `SELECT at, body, channel, keyword
         FROM reply
         WHERE organization_id = :org AND supporter_id IN (:ids)
@@ -216,13 +217,12 @@ export class TimelineRepository {
   }
 
   private async batches(db: Scoped, ids: readonly number[], limit: number): Promise<TimelineItem[]> {
-    const rows = await db.sql<{
-      created_at: Date;
-      name: string;
-      id: number;
-      verdict: string;
-      row_no: number;
-    }>(
+    const rows = await db.sql<
+      Pick<Tables['batch'], 'created_at' | 'name' | 'id'> & {
+        verdict: string;
+        row_no: number;
+      }
+    >(
       `SELECT b.created_at, b.name, b.id, r.verdict, r.row_no
         FROM batch_row r
         JOIN batch b ON b.id = r.batch_id

@@ -4,8 +4,11 @@ import {
   type MessageResults,
   type Page,
   type ReplyView,
-  type ResultKind,
   type ResultPerson,
+  answers,
+  type ResultPeopleQuery,
+  type SettleBody,
+  type HandledBody,
 } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
@@ -25,6 +28,7 @@ export class ResultsController {
     role: 'viewer',
     summary: 'What came of a message',
     params: schema.idParams,
+    answer: answers.messageResults,
   })
   of(@Caller() scope: AccessScope, @Id() id: number): Promise<MessageResults> {
     return this.results.of(scope, id);
@@ -35,11 +39,12 @@ export class ResultsController {
     summary: 'The people behind a number',
     params: schema.idParams,
     query: schema.resultPeople,
+    answer: answers.pageOf(answers.resultPerson),
   })
   people(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('query') query: { kind: ResultKind; after?: string; limit: number },
+    @Input('query') query: ResultPeopleQuery,
   ): Promise<Page<ResultPerson>> {
     return this.results.people(scope, id, query);
   }
@@ -51,15 +56,15 @@ export class ResultsController {
     body: schema.settle,
   })
   @HttpCode(204)
-  settle(
-    @Caller() scope: AccessScope,
-    @Id() id: number,
-    @Input('body') body: { as: 'sent' | 'again' },
-  ): Promise<void> {
+  settle(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: SettleBody): Promise<void> {
     return this.results.settle(scope, id, body.as);
   }
 
-  @Route('get', 'replies', { role: 'viewer', summary: 'Replies, open ones first' })
+  @Route('get', 'replies', {
+    role: 'viewer',
+    summary: 'Replies, open ones first',
+    answer: answers.listOf(answers.replyView),
+  })
   replies(@Caller() scope: AccessScope): Promise<ReplyView[]> {
     return this.repository.replies(this.database.read(scope));
   }
@@ -71,11 +76,7 @@ export class ResultsController {
     body: schema.handled,
   })
   @HttpCode(204)
-  handled(
-    @Caller() scope: AccessScope,
-    @Id() id: number,
-    @Input('body') body: { handled: boolean },
-  ): Promise<void> {
+  handled(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: HandledBody): Promise<void> {
     return this.results.handleReply(scope, id, body.handled);
   }
 }

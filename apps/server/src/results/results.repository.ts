@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { ReplyView, ResultKind } from '@goodword/core/contract';
 import type { SendingChannel } from '@goodword/core/permission';
 import type { Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
 /** What can only have been done by somebody whom it reached. */
 const ACTED = '(d.opened = 1 OR d.clicked = 1 OR d.replied = 1 OR d.left_it = 1)';
@@ -174,18 +175,16 @@ export class ResultsRepository {
   }
 
   async replies(db: Scoped): Promise<ReplyView[]> {
-    const rows = await db.sql<{
-      id: number;
-      supporter_id: number | null;
-      name: string | null;
-      sender: string;
-      channel: SendingChannel;
-      body: string;
-      at: Date;
-      handled_at: Date | null;
-      message: string | null;
-    }>(
-      `SELECT r.*, CONCAT_WS(' ', s.first_name, s.last_name) AS name, m.name AS message
+    const rows = await db.sql<
+      Pick<Tables['reply'], 'id' | 'sender' | 'body' | 'at' | 'handled_at'> & {
+        supporter_id: number | null;
+        name: string | null;
+        channel: SendingChannel;
+        message: string | null;
+      }
+    >(
+      `SELECT r.id, r.supporter_id, r.sender, r.channel, r.body, r.at, r.handled_at, CONCAT_WS(' ',
+          s.first_name, s.last_name) AS name, m.name AS message
         FROM reply r
         LEFT JOIN supporter s ON s.id = r.supporter_id
         LEFT JOIN delivery d ON d.id = r.delivery_id LEFT JOIN message m ON m.id = d.message_id

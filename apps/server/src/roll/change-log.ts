@@ -1,5 +1,6 @@
 import type { Scoped } from '../platform/database';
 import type { ChangedWhat } from '../platform/telling';
+import type { Tables } from '../platform/tables/generated';
 
 /** One entry: what changed, and for whom. */
 export interface ChangeEntry {
@@ -36,13 +37,12 @@ export class ChangeLog {
 
   /** What was committed since the last time. */
   async next(db: Scoped): Promise<ChangeEntry[]> {
-    const rows = await db.sql<{
-      id: number;
-      what: ChangedWhat;
-      ref: number;
-      ids: string | null;
-      settled: number;
-    }>(
+    const rows = await db.sql<
+      Pick<Tables['change_log'], 'id' | 'ref' | 'ids'> & {
+        what: ChangedWhat;
+        settled: number;
+      }
+    >(
       `SELECT id, what, ref, ids, at < UTC_TIMESTAMP(3) - INTERVAL :seconds SECOND AS settled
         FROM change_log
         WHERE organization_id = :org AND id > :from

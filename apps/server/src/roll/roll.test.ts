@@ -70,7 +70,7 @@ async function settle(people: Person[]): Promise<number[]> {
       'gift',
       'permission_entry',
       'permission_state',
-    ])
+    ] as const)
       await tx.table(table).delete();
     const made: number[] = [];
     for (const [i, p] of people.entries()) {

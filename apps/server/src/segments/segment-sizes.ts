@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { Database } from '../platform/database';
+import { Database, rowsOf } from '../platform/database';
 import { programScope } from '../platform/scope';
 import { SegmentsService } from './segments.service';
 
@@ -19,7 +19,7 @@ export class SegmentSizes {
   async round(now = Date.now()): Promise<boolean> {
     if (now < this.next) return false;
     this.next = now + EVERY_MS;
-    const organizations = (await this.database.unscoped()('organization').select('id')) as { id: number }[];
+    const organizations = await rowsOf(this.database.unscoped(), 'organization').select('id');
     for (const { id } of organizations) while ((await this.segments.measureAll(programScope(id))) > 0);
     return false;
   }

@@ -1,15 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import type { Rule } from '@goodword/core/segment';
 import type { Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
-export interface SegmentRow {
-  id: number;
-  name: string;
-  tree: Rule;
-  chapter_id: number | null;
-  version: number;
-  changed_by: number | null;
-}
+export type SegmentRow = Pick<
+  Tables['segment'],
+  'id' | 'name' | 'tree' | 'chapter_id' | 'version' | 'changed_by'
+>;
 
 export interface VersionRow extends Pick<SegmentRow, 'id' | 'name' | 'tree'> {
   people: number | null;
@@ -131,7 +128,7 @@ export class SegmentsRepository {
   }
 
   async remove(tx: Scoped, id: number): Promise<void> {
-    for (const table of ['segment_version', 'segment_size'])
+    for (const table of ['segment_version', 'segment_size'] as const)
       await tx.table(table).where('segment_id', id).delete();
     await tx.table('segment').where('segment.id', id).delete();
   }

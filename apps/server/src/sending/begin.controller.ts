@@ -1,5 +1,5 @@
 import { Controller, Inject } from '@nestjs/common';
-import { schema, type BeginTo } from '@goodword/core/contract';
+import { schema, answers, type BeginToBody } from '@goodword/core/contract';
 import { Caller, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { RecipientsService } from './recipients.service';
@@ -12,8 +12,9 @@ export class BeginController {
     role: 'organizer',
     summary: 'Begin a message to a group: one by its id, or people who were chosen',
     body: schema.beginTo,
+    answer: answers.made,
   })
-  begin(@Caller() scope: AccessScope, @Input('body') body: BeginTo): Promise<{ id: number }> {
+  begin(@Caller() scope: AccessScope, @Input('body') body: BeginToBody): Promise<{ id: number }> {
     return this.recipients.begin(scope, body);
   }
 }

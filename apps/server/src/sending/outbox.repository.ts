@@ -4,15 +4,15 @@ import { rulesFor, type Place, type Verdict } from '@goodword/core/permission';
 import { nextDecentMoment, zonesOf } from '@goodword/core/schedule';
 import { HoldsRepository } from '../permission/holds.repository';
 import { FactsRepository, type EligibilityQuery } from '../permission/ledger/facts.repository';
-import { Database, type Scoped } from '../platform/database';
+import { Database, type Scoped, rowsOf } from '../platform/database';
 import type { HandOver } from '../platform/mail-out';
 import type { AccessScope } from '../platform/scope';
+import type { Tables } from '../platform/tables/generated';
 
-export interface LeasedDelivery {
-  id: number;
-  supporter_id: number;
-  provider_key: string;
-  attempts: number;
+export interface LeasedDelivery extends Pick<
+  Tables['delivery'],
+  'id' | 'supporter_id' | 'provider_key' | 'attempts'
+> {
   to_address: string;
   contact_point_id: number;
   /** What it rested on when it was prepared. */
@@ -59,11 +59,10 @@ export class OutboxRepository {
     { id: number; organization_id: number; chapter_id: number | null; personal_to: number | null }[]
   > {
     // A word to one person goes before a mailing: each has its turn, and the short ones first.
-    return (await this.database
-      .unscoped()('message')
+    return await rowsOf(this.database.unscoped(), 'message')
       .where('state', 'sending')
       .orderByRaw('personal_to IS NULL, id')
-      .select('id', 'organization_id', 'chapter_id', 'personal_to')) as [];
+      .select('id', 'organization_id', 'chapter_id', 'personal_to');
   }
 
   /**
@@ -100,7 +99,7 @@ export class OutboxRepository {
         { points: rows.map((row) => row.contact_point_id) },
       );
       const address = new Map(points.map((point) => [point.id, point.normal]));
-      const people = await tx.sql<{ id: number; country: string | null; region: string | null }>(
+      const people = await tx.sql<Pick<Tables['supporter'], 'id' | 'country' | 'region'>>(
         'SELECT id, country, region FROM supporter WHERE organization_id = :org AND id IN (:people)',
         { people: rows.map((row) => row.supporter_id) },
       );
@@ -344,23 +343,23 @@ export class OutboxRepository {
   async sweep(): Promise<{ back: number; unsure: number }> {
     const knex = this.database.unscoped();
     const expired = knex.raw('UTC_TIMESTAMP(3)');
-    const back = await knex('delivery')
+    const back = await rowsOf(knex, 'delivery')
       .where('state', 'leased')
       .where('lease_until', '<', expired)
       .update({ state: 'ready', leased_by: null });
-    const texts = await knex('delivery')
+    const texts = await rowsOf(knex, 'delivery')
       .where({ state: 'in-flight', channel: 'text' })
       .where('lease_until', '<', expired)
       .update({ state: 'ready', leased_by: null });
     // What came back to a message that was stopped meanwhile stops with it.
-    await knex('delivery')
+    await rowsOf(knex, 'delivery')
       .where('state', 'ready')
-      .whereIn('message_id', knex('message').where('state', 'stopped').select('id'))
+      .whereIn('message_id', rowsOf(knex, 'message').where('state', 'stopped').select('id'))
       .update({ state: 'stopped' });
-    const unsure = (await knex('delivery')
+    const unsure = await rowsOf(knex, 'delivery')
       .where({ state: 'in-flight', channel: 'email' })
       .where('lease_until', '<', expired)
-      .select('id', 'organization_id')) as { id: number; organization_id: number }[];
+      .select('id', 'organization_id');
     for (const row of unsure) {
       const scope: AccessScope = {
         organizationId: row.organization_id,
@@ -397,8 +396,7 @@ export class OutboxRepository {
 
   /** Gives back what this worker has leased and not begun: it is stopping. */
   async giveBack(worker: string): Promise<void> {
-    await this.database
-      .unscoped()('delivery')
+    await rowsOf(this.database.unscoped(), 'delivery')
       .where({ state: 'leased', leased_by: worker })
       .update({ state: 'ready', leased_by: null });
   }

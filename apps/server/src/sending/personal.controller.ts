@@ -1,6 +1,11 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema, type PersonalMessage, type PersonalVerdict } from '@goodword/core/contract';
-import type { Purpose, SendingChannel } from '@goodword/core/permission';
+import {
+  schema,
+  type PersonalVerdict,
+  answers,
+  type PersonalQuery,
+  type PersonalMessageBody,
+} from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { PersonalService } from './personal.service';
@@ -14,11 +19,12 @@ export class PersonalController {
     summary: 'What a message to this person would meet now',
     params: schema.idParams,
     query: schema.personalQuery,
+    answer: answers.personalVerdict,
   })
   verdict(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('query') query: { channel: SendingChannel; purpose: Purpose },
+    @Input('query') query: PersonalQuery,
   ): Promise<PersonalVerdict> {
     return this.personal.verdict(scope, id, query);
   }
@@ -28,12 +34,13 @@ export class PersonalController {
     summary: 'Write to this person alone, now',
     params: schema.idParams,
     body: schema.personalMessage,
+    answer: answers.made,
   })
   @HttpCode(202)
   send(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: PersonalMessage,
+    @Input('body') body: PersonalMessageBody,
   ): Promise<{ id: number }> {
     return this.personal.send(scope, id, body);
   }

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { PersonalMessage, PersonalVerdict } from '@goodword/core/contract';
+import type { PersonalMessageBody, PersonalVerdict } from '@goodword/core/contract';
 import { letterFault } from '@goodword/core/letter';
 import { type Purpose, type SendingChannel } from '@goodword/core/permission';
 import { speak, verdictWords } from '@goodword/core/words';
@@ -52,7 +52,7 @@ export class PersonalService {
   }
 
   /** Sends it now. Whatever stands in the way is told before anything is kept. */
-  async send(scope: AccessScope, id: number, message: PersonalMessage): Promise<{ id: number }> {
+  async send(scope: AccessScope, id: number, message: PersonalMessageBody): Promise<{ id: number }> {
     const wrong = message.letter === null ? null : letterFault(message.letter);
     if (wrong) throw new Invalid([{ field: 'letter', code: wrong.code, message: speak(wrong) }]);
     return this.database.writeUnlogged(scope, async (tx) => {

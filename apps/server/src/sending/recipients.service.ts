@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
   MOST_CHOSEN,
-  type BeginTo,
+  type BeginToBody,
   type GroupRef,
   type Recipients,
   type ResultKind,
@@ -90,7 +90,7 @@ export class RecipientsService {
   }
 
   /** Begins a message to a group that somebody looks at. People who were ticked are named one by one. */
-  async begin(scope: AccessScope, { to, ...message }: BeginTo): Promise<{ id: number }> {
+  async begin(scope: AccessScope, { to, ...message }: BeginToBody): Promise<{ id: number }> {
     const recipients: Recipients = { from: [], minus: [], without: [], ...(await this.meant(scope, to)) };
     if (recipients.from.length > 0) await this.rule(scope, recipients);
     const id = await this.database.writeUnlogged(scope, async (tx) => {
@@ -110,7 +110,7 @@ export class RecipientsService {
     return this.results.peopleIds(db, messageId, kind);
   }
 
-  private async meant(scope: AccessScope, to: BeginTo['to']): Promise<Partial<Recipients>> {
+  private async meant(scope: AccessScope, to: BeginToBody['to']): Promise<Partial<Recipients>> {
     if ('ref' in to) return { from: [to.ref] };
     const chosen = await this.segments.peopleIn(
       scope,

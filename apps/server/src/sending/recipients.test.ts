@@ -1,5 +1,5 @@
 import type {
-  BeginTo,
+  BeginToBody,
   GroupRef,
   MessageView,
   Page,
@@ -46,7 +46,7 @@ afterAll(() => house.close());
 /** The first tracked link of a mail, its soft line ends (RFC 2045 §6.7) undone. */
 const trackedLink = (raw: string) => /\/f\/[a-z2-7]+/.exec(raw.replace(/=\r?\n/g, ''))![0];
 
-const begin = (to: BeginTo['to'], client = house.client) =>
+const begin = (to: BeginToBody['to'], client = house.client) =>
   client.call<{ id: number; detail: string }>('POST', '/api/messages-to', {
     name: 'To them',
     channel: 'email',
@@ -55,7 +55,7 @@ const begin = (to: BeginTo['to'], client = house.client) =>
   });
 /** Writes to a group, and says who would be in it. */
 async function reached(
-  to: BeginTo['to'],
+  to: BeginToBody['to'],
   change: (recipients: Recipients) => Recipients = (same) => same,
 ): Promise<string[]> {
   const { status, body } = await begin(to);
@@ -124,7 +124,7 @@ test('who got a message, and who clicked or replied or did not, are groups that 
   const id = await draftEmail(house.client, { from: [campaign()] });
   await send(house.client, id);
   await messageAt(house.client, id, 'done');
-  const did = (what?: GroupRef['did']): BeginTo['to'] => ({
+  const did = (what?: GroupRef['did']): BeginToBody['to'] => ({
     ref: { kind: 'message', id, ...(what ? { did: what } : {}) },
   });
   expect(await reached(did())).toEqual(['Ann', 'Bo', 'Cy']);
@@ -230,7 +230,7 @@ test('a message is read as those who would get it first, then as who would not, 
 });
 
 test('what can not be a group is refused', async () => {
-  const refused = async (to: object) => (await begin(to as BeginTo['to'])).status;
+  const refused = async (to: object) => (await begin(to as BeginToBody['to'])).status;
   expect(await refused({ ref: { kind: 'segment', id: 999_999 } })).toBe(404);
   expect(await refused({ ref: { kind: 'list', id: 1, stage: 'asked' } })).toBe(422);
   expect(await refused({ ref: { kind: 'message', id: 1, did: 'opened' } })).toBe(422);

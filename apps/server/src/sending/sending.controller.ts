@@ -4,10 +4,13 @@ import {
   type LastLook,
   type Page,
   type ReaderView,
-  type Recipients,
   type SupporterRow,
+  answers,
+  type ReadersQuery,
+  type SaveRecipientsBody,
+  type SuppressedQuery,
+  type SendMessageBody,
 } from '@goodword/core/contract';
-import type { Verdict } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { ReadersService } from './readers.service';
@@ -25,11 +28,12 @@ export class SendingController {
     summary: 'Whom the message can be read as: those who would get it first',
     params: schema.idParams,
     query: schema.readersQuery,
+    answer: answers.listOf(answers.readerView),
   })
   readAs(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('query') query: { search: string },
+    @Input('query') query: ReadersQuery,
   ): Promise<ReaderView[]> {
     return this.readers.of(scope, id, query.search);
   }
@@ -39,11 +43,12 @@ export class SendingController {
     summary: 'Choose who is in the group',
     params: schema.idParams,
     body: schema.saveRecipients,
+    answer: answers.saved,
   })
   saveRecipients(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: Recipients & { basedOn: number },
+    @Input('body') body: SaveRecipientsBody,
   ): Promise<{ version: number }> {
     return this.sending.saveRecipients(scope, id, body);
   }
@@ -62,6 +67,7 @@ export class SendingController {
     role: 'writer',
     summary: 'Count the group down to those who will get it',
     params: schema.idParams,
+    answer: answers.lastLook,
   })
   @HttpCode(200)
   lastLook(@Caller() scope: AccessScope, @Id() id: number): Promise<LastLook> {
@@ -73,16 +79,22 @@ export class SendingController {
     summary: 'The people behind a number of the last look',
     params: schema.idParams,
     query: schema.suppressedQuery,
+    answer: answers.pageOf(answers.supporterRow),
   })
   people(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('query') query: { verdict: Verdict; after?: string; limit: number },
+    @Input('query') query: SuppressedQuery,
   ): Promise<Page<SupporterRow>> {
     return this.sending.lookPeople(scope, id, query);
   }
 
-  @Route('post', 'test', { role: 'writer', summary: 'Send it to oneself', params: schema.idParams })
+  @Route('post', 'test', {
+    role: 'writer',
+    summary: 'Send it to oneself',
+    params: schema.idParams,
+    answer: answers.sentTo,
+  })
   @HttpCode(200)
   test(@Caller() scope: AccessScope, @Id() id: number): Promise<{ to: string }> {
     return this.sending.test(scope, id);
@@ -95,12 +107,8 @@ export class SendingController {
     body: schema.sendMessage,
   })
   @HttpCode(202)
-  send(
-    @Caller() scope: AccessScope,
-    @Id() id: number,
-    @Input('body') body: { at: Date | null; digest: string },
-  ): Promise<void> {
-    return this.sending.send(scope, id, body);
+  send(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: SendMessageBody): Promise<void> {
+    return this.sending.send(scope, id, { ...body, at: body.at === null ? null : new Date(body.at) });
   }
 
   @Route('post', 'unschedule', {

@@ -13,7 +13,7 @@ import { countParts } from '@goodword/core/text';
 import type { EligibilityQuery } from '../permission/ledger/facts.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
-import { Database, type Scoped } from '../platform/database';
+import { Database, type Scoped, rowsOf } from '../platform/database';
 import { Conflict, Invalid, Newer, NotFound, Unavailable } from '../platform/errors';
 import { cancel, enqueue } from '../platform/jobs';
 import { decodeCursor, encodeCursor } from '../platform/paging';
@@ -305,7 +305,7 @@ export class SendingService {
   async unschedule(scope: AccessScope, id: number): Promise<void> {
     await this.move(scope, id, ['scheduled'], 'draft', async (tx) => {
       await cancel(tx.knex, 'message-prepare', id);
-      await tx.knex('job').where({ kind: 'message-prepare', ref_id: id, state: 'waiting' }).delete();
+      await rowsOf(tx.knex, 'job').where({ kind: 'message-prepare', ref_id: id, state: 'waiting' }).delete();
       await this.messages.change(tx, id, { scheduled_at: null, leaves_at: null });
     });
   }

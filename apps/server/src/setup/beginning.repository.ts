@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { Database } from '../platform/database';
+import { type Database, rowsOf } from '../platform/database';
 
 export interface Beginning {
   word: string;
@@ -23,19 +23,17 @@ export interface Beginning {
 @Injectable()
 export class BeginningRepository {
   async isEmpty(database: Database): Promise<boolean> {
-    return (await database.unscoped()('organization').first('id')) === undefined;
+    return (await rowsOf(database.unscoped(), 'organization').first('id')) === undefined;
   }
 
   /** The hash of the word that the first owner must say. */
   async word(database: Database): Promise<string | null> {
-    const row = (await database.unscoped()('house_key').where('name', 'first-owner').first('wrapped')) as
-      { wrapped: string } | undefined;
+    const row = await rowsOf(database.unscoped(), 'house_key').where('name', 'first-owner').first('wrapped');
     return row?.wrapped ?? null;
   }
 
   async keepWord(database: Database, hash: string): Promise<void> {
-    await database
-      .unscoped()('house_key')
+    await rowsOf(database.unscoped(), 'house_key')
       .insert({ name: 'first-owner', wrapped: hash })
       .onConflict('name')
       .merge();
@@ -50,9 +48,9 @@ export class BeginningRepository {
     wanted: Beginning & { passwordHash: string; fromEmail: string; bounceDomain: string },
   ): Promise<{ organizationId: number; ownerId: number } | null> {
     return database.unscoped().transaction(async (trx) => {
-      if ((await trx('house_key').where('name', 'first-owner').delete()) === 0) return null;
+      if ((await rowsOf(trx, 'house_key').where('name', 'first-owner').delete()) === 0) return null;
       const { organization } = wanted;
-      const [organizationId] = (await trx('organization').insert({
+      const [organizationId] = (await rowsOf(trx, 'organization').insert({
         name: organization.name,
         legal_name: organization.legalName,
         postal_address: organization.postalAddress,
@@ -64,8 +62,8 @@ export class BeginningRepository {
         list_domain: wanted.bounceDomain,
         text_from: '',
       })) as [number];
-      await trx('chapter').insert({ organization_id: organizationId, name: wanted.chapter });
-      const [ownerId] = (await trx('teammate').insert({
+      await rowsOf(trx, 'chapter').insert({ organization_id: organizationId, name: wanted.chapter });
+      const [ownerId] = (await rowsOf(trx, 'teammate').insert({
         organization_id: organizationId,
         name: wanted.name,
         email: wanted.email,

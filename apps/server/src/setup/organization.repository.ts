@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { Scoped } from '../platform/database';
+import { type Scoped, rowsOf } from '../platform/database';
 import type { OrganizationRow } from '../team/team.repository';
 
 /** What the organization says of itself, and its chapters. Owns `organization`, `chapter`. */
@@ -7,7 +7,10 @@ import type { OrganizationRow } from '../team/team.repository';
 export class OrganizationRepository {
   async lockForUpdate(tx: Scoped): Promise<OrganizationRow & { changed_by: number | null }> {
     const [row] = await tx.sql<OrganizationRow & { changed_by: number | null }>(
-      'SELECT * FROM organization WHERE id = :org FOR UPDATE',
+      `SELECT id, name, country, locale, currency, time_zone, postal_address, from_email, list_domain,
+          text_from, fiscal_month, file_days, legal_name, languages, logo_id, version, changed_by
+        FROM organization
+        WHERE id = :org FOR UPDATE`,
     );
     return row!;
   }
@@ -16,7 +19,7 @@ export class OrganizationRepository {
     tx: Scoped,
     values: Partial<Record<keyof OrganizationRow | 'changed_by', string | number | null>>,
   ): Promise<void> {
-    await tx.knex('organization').where('id', tx.scope.organizationId).update(values);
+    await rowsOf(tx.knex, 'organization').where('id', tx.scope.organizationId).update(values);
   }
 
   async hasGifts(db: Scoped): Promise<boolean> {

@@ -1,8 +1,20 @@
 import { Controller, HttpCode, Inject, Req, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import type { Response } from 'express';
-import { schema, type OrganizationView, type TeammateView, type WaitingFor } from '@goodword/core/contract';
-import type { Role } from '@goodword/core/team';
+import {
+  schema,
+  type OrganizationView,
+  type TeammateView,
+  type WaitingFor,
+  answers,
+  type SaveOrganizationBody,
+  type MakeChapterBody,
+  type SaveChapterBody,
+  type InviteBody,
+  type ChangeTeammateBody,
+  type TakeOutTeammateBody,
+  type BeginHouseBody,
+} from '@goodword/core/contract';
 import { IMAGE_LIMITS } from '../messages/images.service';
 import { Caller, Id, Input, placeOfRequest, Route, type KnownRequest } from '../platform/api';
 import { CONFIG, type Config } from '../platform/config';
@@ -11,13 +23,10 @@ import { Invalid, TooMany } from '../platform/errors';
 import { RateLimit } from '../platform/rate-limit';
 import type { AccessScope } from '../platform/scope';
 import { TeamService } from '../team/team.service';
-import type { Beginning } from './beginning.repository';
 import { BeginningService } from './beginning.service';
-import { OrganizationService, type SaveOrganization, type ChapterWords } from './organization.service';
+import { OrganizationService } from './organization.service';
 import { TeammatesService } from './teammates.service';
 import { sentence } from '../platform/words';
-
-type Where = { role: Role; chapterIds: number[] | null };
 
 /** Setup: the organization with its chapters, the team, and how the first owner comes in. */
 @Controller('api')
@@ -35,6 +44,7 @@ export class SetupController {
   @Route('get', 'organization', {
     role: 'viewer',
     summary: 'What the organization says of itself, with its chapters',
+    answer: answers.organizationView,
   })
   organization(@Caller() scope: AccessScope): Promise<OrganizationView> {
     return this.organizations.view(scope);
@@ -45,8 +55,12 @@ export class SetupController {
     ofAll: true,
     summary: 'Change what the organization says of itself',
     body: schema.saveOrganization,
+    answer: answers.saved,
   })
-  save(@Caller() scope: AccessScope, @Input('body') body: SaveOrganization): Promise<{ version: number }> {
+  save(
+    @Caller() scope: AccessScope,
+    @Input('body') body: SaveOrganizationBody,
+  ): Promise<{ version: number }> {
     return this.organizations.save(scope, body);
   }
 
@@ -79,8 +93,9 @@ export class SetupController {
     ofAll: true,
     summary: 'Open a chapter',
     body: schema.makeChapter,
+    answer: answers.made,
   })
-  addChapter(@Caller() scope: AccessScope, @Input('body') body: ChapterWords): Promise<{ id: number }> {
+  addChapter(@Caller() scope: AccessScope, @Input('body') body: MakeChapterBody): Promise<{ id: number }> {
     return this.organizations.addChapter(scope, body);
   }
 
@@ -94,7 +109,7 @@ export class SetupController {
   async changeChapter(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') { was, ...chapter }: ChapterWords & { was: ChapterWords },
+    @Input('body') { was, ...chapter }: SaveChapterBody,
   ): Promise<void> {
     await this.organizations.changeChapter(scope, id, chapter, was);
   }
@@ -103,6 +118,7 @@ export class SetupController {
     role: 'owner',
     ofAll: true,
     summary: 'The team, with who was invited and who is gone',
+    answer: answers.listOf(answers.teammateView),
   })
   all(@Caller() scope: AccessScope): Promise<TeammateView[]> {
     return this.mates.all(scope);
@@ -113,11 +129,9 @@ export class SetupController {
     ofAll: true,
     summary: 'Invite a teammate by mail',
     body: schema.invite,
+    answer: answers.made,
   })
-  invite(
-    @Caller() scope: AccessScope,
-    @Input('body') body: Where & { name: string; email: string },
-  ): Promise<{ id: number }> {
+  invite(@Caller() scope: AccessScope, @Input('body') body: InviteBody): Promise<{ id: number }> {
     return this.mates.invite(scope, body);
   }
 
@@ -141,7 +155,7 @@ export class SetupController {
   async change(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: Where & { was: Where },
+    @Input('body') body: ChangeTeammateBody,
   ): Promise<void> {
     await this.mates.change(scope, id, body);
   }
@@ -151,6 +165,7 @@ export class SetupController {
     ofAll: true,
     summary: 'What waits for a teammate',
     params: schema.idParams,
+    answer: answers.waitingFor,
   })
   waiting(@Caller() scope: AccessScope, @Id() id: number): Promise<WaitingFor> {
     return this.mates.waitingFor(scope, id);
@@ -166,7 +181,7 @@ export class SetupController {
   async takeOut(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: { handTo: number },
+    @Input('body') body: TakeOutTeammateBody,
   ): Promise<void> {
     await this.mates.takeOut(scope, id, body.handTo);
   }
@@ -181,7 +196,11 @@ export class SetupController {
     await this.mates.endSessions(scope, id);
   }
 
-  @Route('get', 'beginning', { role: 'anyone', summary: 'Whether nobody is here yet' })
+  @Route('get', 'beginning', {
+    role: 'anyone',
+    summary: 'Whether nobody is here yet',
+    answer: answers.openOrNot,
+  })
   async isOpen(): Promise<{ open: boolean }> {
     return { open: await this.beginnings.isOpen() };
   }
@@ -195,7 +214,7 @@ export class SetupController {
   @HttpCode(204)
   async begin(
     @Req() request: KnownRequest,
-    @Input('body') body: Beginning,
+    @Input('body') body: BeginHouseBody,
     @Res({ passthrough: true }) response: Response,
   ): Promise<void> {
     if (!this.words.pass(placeOfRequest(request).network)) throw new TooMany(sentence('begin.too-often'));

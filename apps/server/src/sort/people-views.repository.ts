@@ -5,6 +5,7 @@ import type { Scoped } from '../platform/database';
 import { Conflict } from '../platform/errors';
 import { nextVersion } from '../platform/versions';
 import { sentence } from '../platform/words';
+import type { Tables } from '../platform/tables/generated';
 
 /**
  * Tables of people under names, shared by the chapter or by all: of whom, what is shown, in which order. Owns
@@ -13,17 +14,14 @@ import { sentence } from '../platform/words';
 @Injectable()
 export class PeopleViewsRepository {
   async all(db: Scoped): Promise<PeopleView[]> {
-    const rows = await db.sql<{
-      id: number;
-      version: number;
-      name: string;
-      tree: Rule;
-      sort_by: string;
-      descending: number;
-      fields: number[];
-      made_by_name: string | null;
-    }>(
-      `SELECT v.*, t.name AS made_by_name
+    const rows = await db.sql<
+      Pick<Tables['people_view'], 'id' | 'version' | 'name' | 'tree' | 'descending'> & {
+        sort_by: Exclude<PeopleColumns['by'], number>;
+        fields: number[];
+        made_by_name: string | null;
+      }
+    >(
+      `SELECT v.id, v.version, v.name, v.tree, v.sort_by, v.descending, v.fields, t.name AS made_by_name
         FROM people_view v
         LEFT JOIN teammate t ON t.id = v.made_by
         WHERE v.organization_id = :org

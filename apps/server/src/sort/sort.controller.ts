@@ -4,7 +4,6 @@ import {
   type DeletionNotice,
   type FinderHit,
   type Page,
-  type PeopleColumns,
   type PeopleView,
   type RecordView,
   type SegmentCount,
@@ -13,8 +12,23 @@ import {
   type SegmentView,
   type SupporterRow,
   type TagUse,
+  answers,
+  type MakeTagBody,
+  type ChangeTagBody,
+  type JoinTagBody,
+  type MakeListBody,
+  type OrderListsBody,
+  type MoveListsBody,
+  type ChangeListBody,
+  type SaveSegmentBody,
+  type ChangeSegmentBody,
+  type CountSegmentBody,
+  type ListPeopleBody,
+  type FinderQuery,
+  type SavePeopleViewBody,
+  type SnapshotSegmentBody,
+  type ExplainParams,
 } from '@goodword/core/contract';
-import type { Rule } from '@goodword/core/segment';
 import type { Explanation } from '@goodword/core/words';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
@@ -30,15 +44,6 @@ import { BulkService } from '../bulk/bulk.service';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { SupportersService } from '../supporters/supporters.service';
 import { sentence } from '../platform/words';
-
-interface GroupBody {
-  name: string;
-  basedOn?: number;
-  handedDown?: boolean;
-  was?: { name: string; handedDown: boolean };
-  isPublic?: boolean;
-  description?: string;
-}
 
 /** Groups of people, and what still needs them: the place where supporters, segments and messages meet. */
 @Controller('api')
@@ -60,6 +65,7 @@ export class SortController {
     role: 'viewer',
     summary: "One supporter's record",
     params: schema.idParams,
+    answer: answers.recordView,
   })
   async record(@Caller() scope: AccessScope, @Id() id: number): Promise<RecordView> {
     const [record, segments, around] = await Promise.all([
@@ -70,8 +76,13 @@ export class SortController {
     return { ...record, segments, ...around };
   }
 
-  @Route('post', 'tags', { role: 'organizer', summary: 'Make a tag', body: schema.makeTag })
-  makeTag(@Caller() scope: AccessScope, @Input('body') body: GroupBody): Promise<{ id: number }> {
+  @Route('post', 'tags', {
+    role: 'organizer',
+    summary: 'Make a tag',
+    body: schema.makeTag,
+    answer: answers.made,
+  })
+  makeTag(@Caller() scope: AccessScope, @Input('body') body: MakeTagBody): Promise<{ id: number }> {
     return this.supporters.makeGroup(scope, 'tag', body);
   }
 
@@ -82,7 +93,11 @@ export class SortController {
     body: schema.changeTag,
   })
   @HttpCode(204)
-  changeTag(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: GroupBody): Promise<void> {
+  changeTag(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: ChangeTagBody,
+  ): Promise<void> {
     return this.supporters.changeGroup(scope, 'tag', id, body);
   }
 
@@ -90,6 +105,7 @@ export class SortController {
     role: 'viewer',
     summary: 'How many people of each chapter have a tag',
     params: schema.idParams,
+    answer: answers.listOf(answers.tagUse),
   })
   tagUse(@Caller() scope: AccessScope, @Id() id: number): Promise<TagUse[]> {
     return this.tagsOf.use(scope, id);
@@ -100,12 +116,13 @@ export class SortController {
     summary: 'Make this tag one with another',
     params: schema.idParams,
     body: schema.joinTag,
+    answer: answers.counted,
   })
   @HttpCode(200)
   joinTag(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: { intoId: number },
+    @Input('body') body: JoinTagBody,
   ): Promise<{ people: number }> {
     return this.tagsOf.merge(scope, id, body.intoId);
   }
@@ -114,6 +131,7 @@ export class SortController {
     role: 'organizer',
     summary: 'What deleting a tag takes with it',
     params: schema.idParams,
+    answer: answers.deletionNotice,
   })
   async tagDeletion(@Caller() scope: AccessScope, @Id() id: number): Promise<DeletionNotice> {
     return this.supporters.groupDeletion(scope, 'tag', id, stillNeeded(await this.uses.of(scope, 'tag', id)));
@@ -125,8 +143,13 @@ export class SortController {
     await this.supporters.removeGroup(scope, 'tag', id, stillNeeded(await this.uses.of(scope, 'tag', id)));
   }
 
-  @Route('post', 'lists', { role: 'organizer', summary: 'Make a list', body: schema.makeList })
-  makeList(@Caller() scope: AccessScope, @Input('body') body: GroupBody): Promise<{ id: number }> {
+  @Route('post', 'lists', {
+    role: 'organizer',
+    summary: 'Make a list',
+    body: schema.makeList,
+    answer: answers.made,
+  })
+  makeList(@Caller() scope: AccessScope, @Input('body') body: MakeListBody): Promise<{ id: number }> {
     return this.supporters.makeGroup(scope, 'list', body);
   }
 
@@ -137,7 +160,7 @@ export class SortController {
     body: schema.orderLists,
   })
   @HttpCode(204)
-  async orderLists(@Caller() scope: AccessScope, @Input('body') body: { ids: number[] }): Promise<void> {
+  async orderLists(@Caller() scope: AccessScope, @Input('body') body: OrderListsBody): Promise<void> {
     await this.database.writeUnlogged(scope, (tx) => this.groups.orderLists(tx, body.ids));
   }
 
@@ -147,10 +170,7 @@ export class SortController {
     body: schema.moveLists,
   })
   @HttpCode(204)
-  async moveLists(
-    @Caller() scope: AccessScope,
-    @Input('body') body: { ids: number[]; folder: string },
-  ): Promise<void> {
+  async moveLists(@Caller() scope: AccessScope, @Input('body') body: MoveListsBody): Promise<void> {
     await this.database.writeUnlogged(scope, (tx) => this.groups.moveLists(tx, body.ids, body.folder));
   }
 
@@ -161,7 +181,11 @@ export class SortController {
     body: schema.changeList,
   })
   @HttpCode(204)
-  changeList(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: GroupBody): Promise<void> {
+  changeList(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: ChangeListBody,
+  ): Promise<void> {
     return this.supporters.changeGroup(scope, 'list', id, body);
   }
 
@@ -169,6 +193,7 @@ export class SortController {
     role: 'organizer',
     summary: 'What deleting a list takes with it',
     params: schema.idParams,
+    answer: answers.deletionNotice,
   })
   async listDeletion(@Caller() scope: AccessScope, @Id() id: number): Promise<DeletionNotice> {
     return this.supporters.groupDeletion(
@@ -185,7 +210,11 @@ export class SortController {
     await this.supporters.removeGroup(scope, 'list', id, stillNeeded(await this.uses.of(scope, 'list', id)));
   }
 
-  @Route('get', 'segments', { role: 'viewer', summary: 'Segments, each as a sentence' })
+  @Route('get', 'segments', {
+    role: 'viewer',
+    summary: 'Segments, each as a sentence',
+    answer: answers.listOf(answers.segmentView),
+  })
   async allSegments(@Caller() scope: AccessScope): Promise<SegmentView[]> {
     const [segments, uses] = await Promise.all([this.segments.list(scope), this.uses.known(scope)]);
     return segments.map(({ id, name, tree, version, words }) => ({
@@ -201,11 +230,16 @@ export class SortController {
     }));
   }
 
-  @Route('post', 'segments', { role: 'organizer', summary: 'Save a new segment', body: schema.saveSegment })
+  @Route('post', 'segments', {
+    role: 'organizer',
+    summary: 'Save a new segment',
+    body: schema.saveSegment,
+    answer: answers.segmentSaved,
+  })
   makeSegment(
     @Caller() scope: AccessScope,
-    @Input('body') body: { name: string; tree: Rule },
-  ): Promise<{ id: number }> {
+    @Input('body') body: SaveSegmentBody,
+  ): Promise<{ id: number; version: number }> {
     return this.segments.save(scope, null, body);
   }
 
@@ -214,11 +248,12 @@ export class SortController {
     summary: 'Change a segment',
     params: schema.idParams,
     body: schema.changeSegment,
+    answer: answers.segmentSaved,
   })
   changeSegment(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: { name: string; tree: Rule; basedOn: number },
+    @Input('body') body: ChangeSegmentBody,
   ): Promise<{ id: number; version: number }> {
     return this.segments.save(scope, id, body);
   }
@@ -240,12 +275,10 @@ export class SortController {
     summary: 'Count a rule, with how each line narrows',
     body: schema.countSegment,
     ownProof: true,
+    answer: answers.segmentCount,
   })
   @HttpCode(200)
-  count(
-    @Caller() scope: AccessScope,
-    @Input('body') body: { tree: Rule; reach: boolean },
-  ): Promise<SegmentCount> {
+  count(@Caller() scope: AccessScope, @Input('body') body: CountSegmentBody): Promise<SegmentCount> {
     return this.segments.count(scope, body.tree, body.reach);
   }
 
@@ -254,12 +287,10 @@ export class SortController {
     summary: 'The people that a rule takes in, in any order',
     body: schema.listPeople,
     ownProof: true,
+    answer: answers.pageOf(answers.supporterRow),
   })
   @HttpCode(200)
-  people(
-    @Caller() scope: AccessScope,
-    @Input('body') body: PeopleColumns & { tree: Rule; after?: string; limit: number },
-  ): Promise<Page<SupporterRow>> {
+  people(@Caller() scope: AccessScope, @Input('body') body: ListPeopleBody): Promise<Page<SupporterRow>> {
     return this.segments.people(scope, body.tree, body);
   }
 
@@ -267,12 +298,17 @@ export class SortController {
     role: 'viewer',
     summary: 'Find anybody and anything by a few letters',
     query: schema.finderQuery,
+    answer: answers.listOf(answers.finderHit),
   })
-  find(@Caller() scope: AccessScope, @Input('query') query: { text: string }): Promise<FinderHit[]> {
+  find(@Caller() scope: AccessScope, @Input('query') query: FinderQuery): Promise<FinderHit[]> {
     return this.finder.find(scope, query.text);
   }
 
-  @Route('get', 'people-views', { role: 'viewer', summary: 'Tables of people that the team has named' })
+  @Route('get', 'people-views', {
+    role: 'viewer',
+    summary: 'Tables of people that the team has named',
+    answer: answers.listOf(answers.peopleView),
+  })
   views(@Caller() scope: AccessScope): Promise<PeopleView[]> {
     return this.peopleViews.all(this.database.read(scope));
   }
@@ -283,10 +319,7 @@ export class SortController {
     body: schema.savePeopleView,
   })
   @HttpCode(204)
-  async keepView(
-    @Caller() scope: AccessScope,
-    @Input('body') body: PeopleColumns & { name: string; tree: Rule; basedOn: number | null },
-  ): Promise<void> {
+  async keepView(@Caller() scope: AccessScope, @Input('body') body: SavePeopleViewBody): Promise<void> {
     await this.database.writeUnlogged(scope, (tx) => this.peopleViews.keep(tx, body));
   }
 
@@ -305,6 +338,7 @@ export class SortController {
     role: 'viewer',
     summary: 'A segment as it was saved, the newest first',
     params: schema.idParams,
+    answer: answers.listOf(answers.segmentVersion),
   })
   versions(@Caller() scope: AccessScope, @Id() id: number): Promise<SegmentVersion[]> {
     return this.segments.versions(scope, id);
@@ -314,6 +348,7 @@ export class SortController {
     role: 'viewer',
     summary: 'How many a segment took in, day by day',
     params: schema.idParams,
+    answer: answers.listOf(answers.segmentSize),
   })
   sizes(@Caller() scope: AccessScope, @Id() id: number): Promise<SegmentSize[]> {
     return this.segments.sizes(scope, id);
@@ -325,12 +360,13 @@ export class SortController {
     summary: 'Put everybody who is in it now on a new list',
     params: schema.idParams,
     body: schema.snapshotSegment,
+    answer: answers.snapshotBegun,
   })
   @HttpCode(202)
   async snapshot(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: { name: string },
+    @Input('body') body: SnapshotSegmentBody,
   ): Promise<{ listId: number; bulkId: number; people: number }> {
     const { tree } = await this.segments.segment(scope, id);
     if ((await this.segments.count(scope, tree, false)).total === 0)
@@ -348,10 +384,11 @@ export class SortController {
     role: 'viewer',
     summary: 'Why one person is in or out',
     params: schema.explainParams,
+    answer: answers.whyInSegment,
   })
   why(
     @Caller() scope: AccessScope,
-    @Input('params') params: { id: number; supporterId: number },
+    @Input('params') params: ExplainParams,
   ): Promise<{ name: string } & Explanation> {
     return this.segments.explain(scope, params.id, params.supporterId);
   }

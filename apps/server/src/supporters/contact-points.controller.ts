@@ -1,5 +1,6 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema, type NewAddress } from '@goodword/core/contract';
+import { schema, type PointParams } from '@goodword/core/contract';
+import type { NewAddress } from '@goodword/core/common';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { ContactPointsService } from './contact-points.service';
@@ -29,7 +30,7 @@ export class ContactPointsController {
   @HttpCode(204)
   change(
     @Caller() scope: AccessScope,
-    @Input('params') params: { id: number; pointId: number },
+    @Input('params') params: PointParams,
     @Input('body') body: NewAddress & { was: string },
   ): Promise<void> {
     return this.points.change(scope, params.id, params.pointId, body);
@@ -41,10 +42,7 @@ export class ContactPointsController {
     params: schema.pointParams,
   })
   @HttpCode(204)
-  drop(
-    @Caller() scope: AccessScope,
-    @Input('params') params: { id: number; pointId: number },
-  ): Promise<void> {
+  drop(@Caller() scope: AccessScope, @Input('params') params: PointParams): Promise<void> {
     return this.points.drop(scope, params.id, params.pointId);
   }
 
@@ -54,10 +52,7 @@ export class ContactPointsController {
     params: schema.pointParams,
   })
   @HttpCode(204)
-  putFirst(
-    @Caller() scope: AccessScope,
-    @Input('params') params: { id: number; pointId: number },
-  ): Promise<void> {
+  putFirst(@Caller() scope: AccessScope, @Input('params') params: PointParams): Promise<void> {
     return this.points.putFirst(scope, params.id, params.pointId);
   }
 
@@ -67,10 +62,7 @@ export class ContactPointsController {
     params: schema.pointParams,
   })
   @HttpCode(204)
-  release(
-    @Caller() scope: AccessScope,
-    @Input('params') params: { id: number; pointId: number },
-  ): Promise<void> {
+  release(@Caller() scope: AccessScope, @Input('params') params: PointParams): Promise<void> {
     return this.points.release(scope, params.id, params.pointId);
   }
 }

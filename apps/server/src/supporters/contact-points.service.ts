@@ -1,5 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { NewAddress, UndoStep } from '@goodword/core/contract';
+import type { UndoStep } from '@goodword/core/contract';
+import type { NewAddress } from '@goodword/core/common';
 import { cleanEmail, cleanMobile, placeOfRow, postalKey, shownAddress } from '@goodword/core/intake';
 import { speak } from '@goodword/core/words';
 import { DoNotContactService } from '../permission/do-not-contact.service';

@@ -1,4 +1,5 @@
-import type { NewAddress, PersonalVerdict, RecordView } from '@goodword/core/contract';
+import type { PersonalVerdict, RecordView } from '@goodword/core/contract';
+import type { NewAddress } from '@goodword/core/common';
 import { HEAD, noPermission } from '../testing/gathering';
 import { openTestHouse, type Client, type TestHouse } from '../testing/harness';
 import { recording } from '../testing/recording';

@@ -4,6 +4,7 @@ import { HoldsRepository } from '../permission/holds.repository';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
 /** Takes away all that identifies a person, in every table that holds any of it. */
 @Injectable()
@@ -34,7 +35,7 @@ export class ErasureRepository {
    * transaction.
    */
   async batchFiles(tx: Scoped, supporterId: number): Promise<string[]> {
-    const rows = await tx.sql<{ id: number; storage_key: string; text_key: string | null }>(
+    const rows = await tx.sql<Pick<Tables['batch'], 'id' | 'storage_key' | 'text_key'>>(
       `SELECT DISTINCT b.id, b.storage_key, b.text_key
         FROM batch b
         JOIN batch_row r ON r.batch_id = b.id AND r.supporter_id = :supporterId

@@ -2,15 +2,12 @@ import { Injectable } from '@nestjs/common';
 import type { FieldView } from '@goodword/core/contract';
 import type { FieldValue } from '@goodword/core/fields';
 import type { Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
-export interface ValueRow {
-  supporter_id: number;
-  field_id: number;
-  text_value: string | null;
-  number_value: number | null;
-  date_value: number | null;
-  month_day: number | null;
-}
+export type ValueRow = Pick<
+  Tables['field_value'],
+  'supporter_id' | 'field_id' | 'text_value' | 'number_value' | 'date_value' | 'month_day'
+>;
 
 export function valueOf(row: Omit<ValueRow, 'supporter_id' | 'field_id'>): FieldValue {
   if (row.text_value !== null) return { text: row.text_value };
@@ -120,7 +117,9 @@ export class FieldsRepository {
   async valuesOf(db: Scoped, supporterIds: readonly number[]): Promise<ValueRow[]> {
     if (supporterIds.length === 0) return [];
     return db.sql<ValueRow>(
-      'SELECT * FROM field_value WHERE organization_id = :org AND supporter_id IN (:supporterIds)',
+      `SELECT supporter_id, field_id, text_value, number_value, date_value, month_day
+        FROM field_value
+        WHERE organization_id = :org AND supporter_id IN (:supporterIds)`,
       { supporterIds },
     );
   }

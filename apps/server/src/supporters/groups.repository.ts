@@ -146,7 +146,7 @@ export class GroupsRepository {
   }
 
   async byName(db: Scoped, kind: 'tag' | 'list', name: string): Promise<number | null> {
-    const row = (await db.table(kind).where('name', name).first('id')) as { id: number } | undefined;
+    const row = await db.table(kind).where('name', name).first('id');
     return row?.id ?? null;
   }
 

@@ -8,8 +8,21 @@ import {
   type Page,
   type SupporterRow,
   type TagView,
+  answers,
+  type SupporterQuery,
+  type RenameSupporterBody,
+  type FieldParams,
+  type SetFieldBody,
+  type TagParams,
+  type ListParams,
+  type AddEntryBody,
+  type ObjectionBody,
+  type EvidenceParams,
+  type SetPlaceBody,
+  type AddGiftBody,
+  type MakeFieldBody,
+  type GroupsQuery,
 } from '@goodword/core/contract';
-import type { Place } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
 import { Invalid } from '../platform/errors';
@@ -17,8 +30,8 @@ import type { AccessScope } from '../platform/scope';
 import { FieldsService } from './fields.service';
 import { GroupsRepository } from './groups.repository';
 import { ErasureService } from './erasure.service';
-import { PersonLedger, type HandEntry, type Objection } from './person-ledger.service';
-import { SupportersService, type SupporterQuery } from './supporters.service';
+import { PersonLedger } from './person-ledger.service';
+import { SupportersService } from './supporters.service';
 import { sentence } from '../platform/words';
 
 @Controller('api')
@@ -36,6 +49,7 @@ export class SupportersController {
     role: 'viewer',
     summary: 'A page of supporters by name',
     query: schema.supporterQuery,
+    answer: answers.pageOf(answers.supporterRow),
   })
   page(@Caller() scope: AccessScope, @Input('query') query: SupporterQuery): Promise<Page<SupporterRow>> {
     return this.supporters.page(scope, query);
@@ -51,7 +65,7 @@ export class SupportersController {
   rename(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: { firstName: string; lastName: string; was?: string },
+    @Input('body') body: RenameSupporterBody,
   ): Promise<void> {
     return this.supporters.rename(scope, id, body);
   }
@@ -65,8 +79,8 @@ export class SupportersController {
   @HttpCode(204)
   setField(
     @Caller() scope: AccessScope,
-    @Input('params') params: { id: number; fieldId: number },
-    @Input('body') body: { text: string; was?: string },
+    @Input('params') params: FieldParams,
+    @Input('body') body: SetFieldBody,
   ): Promise<void> {
     return this.supporters.setField(scope, params.id, params.fieldId, body.text, body.was ?? null);
   }
@@ -77,10 +91,7 @@ export class SupportersController {
     params: schema.tagParams,
   })
   @HttpCode(204)
-  putTag(
-    @Caller() scope: AccessScope,
-    @Input('params') params: { id: number; tagId: number },
-  ): Promise<void> {
+  putTag(@Caller() scope: AccessScope, @Input('params') params: TagParams): Promise<void> {
     return this.supporters.putInGroup(scope, 'tag', params.id, params.tagId, true);
   }
 
@@ -90,10 +101,7 @@ export class SupportersController {
     params: schema.tagParams,
   })
   @HttpCode(204)
-  dropTag(
-    @Caller() scope: AccessScope,
-    @Input('params') params: { id: number; tagId: number },
-  ): Promise<void> {
+  dropTag(@Caller() scope: AccessScope, @Input('params') params: TagParams): Promise<void> {
     return this.supporters.putInGroup(scope, 'tag', params.id, params.tagId, false);
   }
 
@@ -103,10 +111,7 @@ export class SupportersController {
     params: schema.listParams,
   })
   @HttpCode(204)
-  putList(
-    @Caller() scope: AccessScope,
-    @Input('params') params: { id: number; listId: number },
-  ): Promise<void> {
+  putList(@Caller() scope: AccessScope, @Input('params') params: ListParams): Promise<void> {
     return this.supporters.putInGroup(scope, 'list', params.id, params.listId, true);
   }
 
@@ -116,10 +121,7 @@ export class SupportersController {
     params: schema.listParams,
   })
   @HttpCode(204)
-  dropList(
-    @Caller() scope: AccessScope,
-    @Input('params') params: { id: number; listId: number },
-  ): Promise<void> {
+  dropList(@Caller() scope: AccessScope, @Input('params') params: ListParams): Promise<void> {
     return this.supporters.putInGroup(scope, 'list', params.id, params.listId, false);
   }
 
@@ -130,7 +132,7 @@ export class SupportersController {
     body: schema.addEntry,
   })
   @HttpCode(204)
-  addEntry(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: HandEntry): Promise<void> {
+  addEntry(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: AddEntryBody): Promise<void> {
     return this.ledger.addEntry(scope, id, body);
   }
 
@@ -141,7 +143,7 @@ export class SupportersController {
     body: schema.objection,
   })
   @HttpCode(204)
-  object(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: Objection): Promise<void> {
+  object(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: ObjectionBody): Promise<void> {
     return this.ledger.object(scope, id, body);
   }
 
@@ -149,6 +151,7 @@ export class SupportersController {
     role: 'organizer',
     summary: 'Keep a picture or PDF of the sheet signed (multipart: file)',
     params: schema.idParams,
+    answer: answers.made,
   })
   @UseInterceptors(
     FileInterceptor('file', { limits: { fileSize: schema.EVIDENCE_LIMIT, files: 1, fields: 0 } }),
@@ -170,7 +173,7 @@ export class SupportersController {
   })
   async evidence(
     @Caller() scope: AccessScope,
-    @Input('params') params: { id: number; evidenceId: number },
+    @Input('params') params: EvidenceParams,
     @Res() response: Response,
   ): Promise<void> {
     const file = await this.ledger.readEvidence(scope, params.id, params.evidenceId);
@@ -190,7 +193,7 @@ export class SupportersController {
   setPlace(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') { was, ...place }: Place & { was: Place },
+    @Input('body') { was, ...place }: SetPlaceBody,
   ): Promise<void> {
     return this.ledger.setPlace(scope, id, place, was);
   }
@@ -212,24 +215,29 @@ export class SupportersController {
     body: schema.addGift,
   })
   @HttpCode(204)
-  addGift(
-    @Caller() scope: AccessScope,
-    @Id() id: number,
-    @Input('body') body: { amount: number; on: string; note: string },
-  ): Promise<void> {
+  addGift(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: AddGiftBody): Promise<void> {
     return this.supporters.addGift(scope, id, body);
   }
 
-  @Route('get', 'fields', { role: 'viewer', summary: 'Custom fields' })
+  @Route('get', 'fields', {
+    role: 'viewer',
+    summary: 'Custom fields',
+    answer: answers.listOf(answers.fieldView),
+  })
   allFields(@Caller() scope: AccessScope): Promise<FieldView[]> {
     return this.fields.all(scope);
   }
 
-  @Route('post', 'fields', { role: 'organizer', summary: 'Make a custom field', body: schema.makeField })
+  @Route('post', 'fields', {
+    role: 'organizer',
+    summary: 'Make a custom field',
+    body: schema.makeField,
+    answer: answers.made,
+  })
   makeField(
     @Caller() scope: AccessScope,
     @Input('body')
-    body: { name: string; type: string; fallback: string | null; section: string; choices: string[] },
+    body: MakeFieldBody,
   ): Promise<{ id: number }> {
     return this.fields.make(scope, body);
   }
@@ -238,10 +246,11 @@ export class SupportersController {
     role: 'viewer',
     summary: 'Tags, with how many people have each',
     query: schema.groupsQuery,
+    answer: answers.listOf(answers.tagView),
   })
   async tags(
     @Caller() scope: AccessScope,
-    @Input('query') { counted }: { counted: boolean },
+    @Input('query') { counted }: GroupsQuery,
   ): Promise<(Omit<TagView, 'people'> & Partial<TagView>)[]> {
     const db = this.database.read(scope);
     const tags = await this.groups.tags(db);
@@ -252,10 +261,11 @@ export class SupportersController {
     role: 'viewer',
     summary: 'Lists, with how many people are on each',
     query: schema.groupsQuery,
+    answer: answers.listOf(answers.listView),
   })
   async lists(
     @Caller() scope: AccessScope,
-    @Input('query') { counted }: { counted: boolean },
+    @Input('query') { counted }: GroupsQuery,
   ): Promise<(Omit<ListView, 'people'> & Partial<ListView>)[]> {
     const db = this.database.read(scope);
     const lists = await this.groups.lists(db);

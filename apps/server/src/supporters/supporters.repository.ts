@@ -4,6 +4,7 @@ import type { Place } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
 import { BroughtTogether, NotFound } from '../platform/errors';
 import type { LineType } from '../platform/lookups';
+import type { Tables } from '../platform/tables/generated';
 
 export interface PersonRow {
   id: number;
@@ -18,15 +19,12 @@ export interface PersonRow {
   language: string | null;
 }
 
-export interface PointRow {
-  id: number;
-  supporter_id: number;
+export interface PointRow extends Pick<
+  Tables['contact_point'],
+  'id' | 'normal' | 'shown' | 'on_hold' | 'do_not_contact' | 'hold_reason'
+> {
   kind: 'email' | 'mobile' | 'post';
-  normal: string;
-  shown: string;
-  on_hold: number;
-  do_not_contact: number;
-  hold_reason: string | null;
+  supporter_id: number;
   position: number;
 }
 
@@ -50,13 +48,7 @@ export interface FullPoint extends PointRow {
   line: LineType | null;
 }
 
-export interface GiftRow {
-  id: number;
-  supporter_id: number;
-  amount: number;
-  given_on: number;
-  note: string;
-}
+export type GiftRow = Pick<Tables['gift'], 'id' | 'supporter_id' | 'amount' | 'given_on' | 'note'>;
 
 export interface SupporterFilter {
   search?: string;

@@ -15,7 +15,7 @@ import { FieldsRepository, valueOf } from './fields.repository';
 import { GroupsRepository } from './groups.repository';
 import { PersonLedger } from './person-ledger.service';
 import { SupporterRows } from './rows.service';
-import { SupportersRepository } from './supporters.repository';
+import { SupportersRepository, type PostalParts } from './supporters.repository';
 import { sentence } from '../platform/words';
 
 export interface SupporterQuery {
@@ -118,7 +118,7 @@ export class SupportersService {
         kind: point.kind,
         shown: point.shown,
         line: point.line,
-        parts: point.parts,
+        parts: point.parts && partsOf(point.parts),
         onHold: point.on_hold === 1,
         holdReason: point.hold_reason,
         sharedWith: sharers
@@ -130,7 +130,7 @@ export class SupportersService {
         const value = row ? valueOf(row) : null;
         return { ...field, value, shown: value ? formatValue(field.type, value, organization) : '' };
       }),
-      tags,
+      tags: tags.map(({ id: tagId, name, since, how }) => ({ id: tagId, name, since, how })),
       lists,
       gifts: gifts.map((gift) => ({
         id: gift.id,
@@ -359,3 +359,12 @@ export class SupportersService {
     return { locale, currency };
   }
 }
+
+/** The parts of a postal address; how it was shown in a file is kept beside them and is nobody's business. */
+const partsOf = ({ street, city, region, postcode, country }: PostalParts): PostalParts => ({
+  street,
+  city,
+  region,
+  postcode,
+  country,
+});

@@ -2,7 +2,7 @@ import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypt
 import { isIPv4 } from 'node:net';
 import { Inject, Injectable } from '@nestjs/common';
 import { CONFIG, type Config } from '../platform/config';
-import { Database } from '../platform/database';
+import { Database, rowsOf } from '../platform/database';
 import { TooMany } from '../platform/errors';
 import { sentence } from '../platform/words';
 
@@ -58,8 +58,7 @@ export class SignInBrake {
   }
 
   async sweep(): Promise<void> {
-    await this.database
-      .unscoped()('sign_in_failure')
+    await rowsOf(this.database.unscoped(), 'sign_in_failure')
       .where('last_at', '<', new Date(Date.now() - FORGET_MS))
       .delete();
   }
@@ -111,11 +110,10 @@ export class SignInBrake {
   }
 
   private async failures(keys: readonly Key[]): Promise<Map<string, number>> {
-    const rows = (await this.database
-      .unscoped()('sign_in_failure')
+    const rows = await rowsOf(this.database.unscoped(), 'sign_in_failure')
       .whereIn('key_hash', keys.map(hashOf))
       .where('last_at', '>', new Date(Date.now() - FORGET_MS))
-      .select('key_hash', 'failures')) as { key_hash: string; failures: number }[];
+      .select('key_hash', 'failures');
     return new Map(rows.map((row) => [row.key_hash, row.failures]));
   }
 
@@ -137,7 +135,7 @@ export class SignInBrake {
   /** Whoever gets in is no guesser; others of their network may be. */
   private async met(keys: readonly Key[]): Promise<void> {
     const own = keys.filter((key) => key.of === 'account').map(hashOf);
-    await this.database.unscoped()('sign_in_failure').whereIn('key_hash', own).delete();
+    await rowsOf(this.database.unscoped(), 'sign_in_failure').whereIn('key_hash', own).delete();
   }
 }
 

@@ -6,6 +6,14 @@ import {
   type Profile,
   type SessionLine,
   type SessionView,
+  answers,
+  type SignInBody,
+  type ChooseChapterBody,
+  type SaveProfileBody,
+  type ChangePasswordBody,
+  type ForgottenBody,
+  type LinkParams,
+  type UseLinkBody,
 } from '@goodword/core/contract';
 import { Caller, Id, Input, placeOfRequest, Route, type KnownRequest } from '../platform/api';
 import { CONFIG, type Config } from '../platform/config';
@@ -14,7 +22,7 @@ import { TooMany } from '../platform/errors';
 import { RateLimit } from '../platform/rate-limit';
 import type { AccessScope } from '../platform/scope';
 import { TeammateLinks } from './teammate-links.service';
-import { type SaidOfOneself, TeamService, type StartedSession } from './team.service';
+import { TeamService, type StartedSession } from './team.service';
 import { sentence } from '../platform/words';
 
 /** Signing in and out, one's own profile and sessions, and the links by which a password is set. */
@@ -33,7 +41,7 @@ export class TeamController {
   @HttpCode(204)
   async signIn(
     @Req() request: KnownRequest,
-    @Input('body') body: { email: string; password: string },
+    @Input('body') body: SignInBody,
     @Res({ passthrough: true }) response: Response,
   ): Promise<void> {
     this.admit(
@@ -42,12 +50,20 @@ export class TeamController {
     );
   }
 
-  @Route('get', 'session', { role: 'viewer', summary: 'Who is signed in, and where' })
+  @Route('get', 'session', {
+    role: 'viewer',
+    summary: 'Who is signed in, and where',
+    answer: answers.sessionView,
+  })
   view(@Req() request: KnownRequest): Promise<SessionView> {
     return this.team.view(request.session!);
   }
 
-  @Route('get', 'session/teammates', { role: 'viewer', summary: 'Who works here' })
+  @Route('get', 'session/teammates', {
+    role: 'viewer',
+    summary: 'Who works here',
+    answer: answers.listOf(answers.colleague),
+  })
   teammates(@Caller() scope: AccessScope): Promise<{ id: number; name: string; email: string }[]> {
     return this.team.teammates(scope);
   }
@@ -58,10 +74,7 @@ export class TeamController {
     body: schema.chooseChapter,
   })
   @HttpCode(204)
-  async chooseChapter(
-    @Req() request: KnownRequest,
-    @Input('body') body: { chapterId: number | null },
-  ): Promise<void> {
+  async chooseChapter(@Req() request: KnownRequest, @Input('body') body: ChooseChapterBody): Promise<void> {
     await this.team.chooseChapter(request.session!, body.chapterId);
   }
 
@@ -73,7 +86,7 @@ export class TeamController {
     response.set('clear-site-data', '"cache"');
   }
 
-  @Route('get', 'me', { role: 'viewer', summary: 'What one says of oneself' })
+  @Route('get', 'me', { role: 'viewer', summary: 'What one says of oneself', answer: answers.profile })
   profile(@Req() request: KnownRequest): Promise<Profile> {
     return this.team.profile(request.session!);
   }
@@ -84,10 +97,7 @@ export class TeamController {
     body: schema.saveProfile,
   })
   @HttpCode(204)
-  async saveProfile(
-    @Req() request: KnownRequest,
-    @Input('body') body: SaidOfOneself & { was: SaidOfOneself },
-  ): Promise<void> {
+  async saveProfile(@Req() request: KnownRequest, @Input('body') body: SaveProfileBody): Promise<void> {
     await this.team.saveProfile(request.session!, body);
   }
 
@@ -97,10 +107,7 @@ export class TeamController {
     body: schema.changePassword,
   })
   @HttpCode(204)
-  async changePassword(
-    @Req() request: KnownRequest,
-    @Input('body') body: { current: string; password: string },
-  ): Promise<void> {
+  async changePassword(@Req() request: KnownRequest, @Input('body') body: ChangePasswordBody): Promise<void> {
     await this.team.changePassword(
       request.session!,
       body,
@@ -109,7 +116,11 @@ export class TeamController {
     );
   }
 
-  @Route('get', 'me/sessions', { role: 'viewer', summary: 'One’s own open sessions' })
+  @Route('get', 'me/sessions', {
+    role: 'viewer',
+    summary: 'One’s own open sessions',
+    answer: answers.listOf(answers.sessionLine),
+  })
   sessions(@Req() request: KnownRequest): Promise<SessionLine[]> {
     return this.team.openSessions(request.session!);
   }
@@ -137,7 +148,7 @@ export class TeamController {
     ownProof: true,
   })
   @HttpCode(204)
-  forgotten(@Req() request: KnownRequest, @Input('body') body: { email: string }): void {
+  forgotten(@Req() request: KnownRequest, @Input('body') body: ForgottenBody): void {
     if (!this.asked.pass(placeOfRequest(request).network)) throw new TooMany(sentence('access.many-links'));
     // Not waited for: how long it takes would tell whether there is such an address.
     void this.links.forgotten(body.email).catch(() => undefined);
@@ -147,8 +158,9 @@ export class TeamController {
     role: 'anyone',
     summary: 'What a link is for',
     params: schema.linkParams,
+    answer: answers.linkView,
   })
-  look(@Input('params') params: { token: string }): Promise<LinkView> {
+  look(@Input('params') params: LinkParams): Promise<LinkView> {
     return this.links.look(params.token);
   }
 
@@ -162,8 +174,8 @@ export class TeamController {
   @HttpCode(204)
   async use(
     @Req() request: KnownRequest,
-    @Input('params') params: { token: string },
-    @Input('body') body: { password: string; name: string },
+    @Input('params') params: LinkParams,
+    @Input('body') body: UseLinkBody,
     @Res({ passthrough: true }) response: Response,
   ): Promise<void> {
     const mate = await this.links.use(params.token, body);

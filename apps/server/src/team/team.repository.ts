@@ -4,49 +4,46 @@ import type { Role } from '@goodword/core/contract';
 import { usualOrder, type WrittenAs } from '@goodword/core/fields';
 import type { Language } from '@goodword/core/forms';
 import { imprintOf } from '@goodword/core/team';
-import { Database, type ReadAt, type Scoped } from '../platform/database';
+import { Database, type ReadAt, type Scoped, rowsOf } from '../platform/database';
 import type { AccessScope } from '../platform/scope';
 import { calledBy } from '../platform/versions';
+import type { Tables } from '../platform/tables/generated';
 
-export interface TeammateRow {
-  id: number;
-  organization_id: number;
+export interface TeammateRow extends Pick<
+  Tables['teammate'],
+  'id' | 'organization_id' | 'name' | 'email' | 'mobile' | 'signature' | 'title' | 'left_at' | 'signed_in_at'
+> {
   /** Those they are bound to; null for all. */
   chapter_ids: number[] | null;
-  name: string;
-  email: string;
   role: Role;
   /** Null for who was invited and has not come yet. */
   password_hash: string | null;
-  mobile: string;
-  signature: string;
-  title: string;
   /** Where answers to this person go, where that is not their own address; may be empty. */
   answers_to: string;
-  left_at: Date | null;
-  signed_in_at: Date | null;
 }
 
-export interface OrganizationRow {
-  id: number;
-  name: string;
-  country: string;
-  locale: string;
-  currency: string;
-  time_zone: string;
-  postal_address: string;
-  from_email: string;
-  list_domain: string;
-  text_from: string;
+export interface OrganizationRow extends Pick<
+  Tables['organization'],
+  | 'id'
+  | 'name'
+  | 'country'
+  | 'locale'
+  | 'currency'
+  | 'time_zone'
+  | 'postal_address'
+  | 'from_email'
+  | 'list_domain'
+  | 'text_from'
+  | 'legal_name'
+  | 'logo_id'
+  | 'version'
+> {
   /** The month that fiscal years begin with, 1 to 12. */
   fiscal_month: number;
   /** Days that the files of batches are kept. */
   file_days: number;
-  legal_name: string;
   /** Of supporters' pages; null for all that there are. */
   languages: Language[] | null;
-  logo_id: number | null;
-  version: number;
 }
 
 export interface ChapterRow {
@@ -97,14 +94,20 @@ export class TeamRepository {
 
   /** Sign-in finds the organization by the address, so it has no scope yet. */
   async byEmail(email: string): Promise<TeammateRow | undefined> {
-    return (await this.database.unscoped()('teammate').where('email', email).whereNull('left_at').first()) as
-      TeammateRow | undefined;
+    return await rowsOf(this.database.unscoped(), 'teammate')
+      .where('email', email)
+      .whereNull('left_at')
+      .first();
   }
 
   async teammate(scope: AccessScope, id: number): Promise<TeammateRow | undefined> {
-    const [row] = await this.database
-      .read(scope)
-      .sql<TeammateRow>('SELECT * FROM teammate WHERE organization_id = :org AND id = :id', { id });
+    const [row] = await this.database.read(scope).sql<TeammateRow>(
+      `SELECT id, organization_id, chapter_ids, name, email, role, password_hash, mobile, signature, title,
+          answers_to, left_at, signed_in_at
+        FROM teammate
+        WHERE organization_id = :org AND id = :id`,
+      { id },
+    );
     return row;
   }
 
@@ -129,7 +132,11 @@ export class TeamRepository {
 
   async organization(at: ReadAt): Promise<OrganizationRow> {
     const db = this.database.read(at);
-    const [row] = await db.sql<OrganizationRow>('SELECT * FROM organization WHERE id = :org');
+    const [row] =
+      await db.sql<OrganizationRow>(`SELECT id, name, country, locale, currency, time_zone, postal_address, from_email, list_domain,
+          text_from, fiscal_month, file_days, legal_name, languages, logo_id, version
+        FROM organization
+        WHERE id = :org`);
     if (!row) throw new Error(`expected the organization ${db.scope.organizationId}, got none`);
     return row;
   }

@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import type { Role } from '@goodword/core/contract';
-import type { Database, Scoped } from '../platform/database';
+import { type Database, type Scoped, rowsOf } from '../platform/database';
 import type { TeammateRow } from './team.repository';
+import type { Tables } from '../platform/tables/generated';
 
 export interface TeammateLine extends TeammateRow {
   sessions: number;
@@ -10,18 +11,20 @@ export interface TeammateLine extends TeammateRow {
   link_expires_at: Date | null;
 }
 
-export interface LinkRow {
-  id: number;
-  organization_id: number;
-  teammate_id: number;
+export interface LinkRow extends Pick<
+  Tables['teammate_link'],
+  | 'id'
+  | 'organization_id'
+  | 'teammate_id'
+  | 'made_by'
+  | 'made_at'
+  | 'expires_at'
+  | 'used_at'
+  | 'tries'
+  | 'detail'
+> {
   kind: 'invitation' | 'password';
-  made_by: number | null;
-  made_at: Date;
-  expires_at: Date;
-  used_at: Date | null;
   mail: 'waiting' | 'sent' | 'failed';
-  tries: number;
-  detail: string | null;
 }
 
 const LINK_HOURS = { invitation: 7 * 24, password: 1 } as const;
@@ -43,7 +46,8 @@ export const LINKS_DUE = `SELECT 'links' AS due FROM DUAL WHERE EXISTS
 export class TeammatesRepository {
   async all(db: Scoped): Promise<TeammateLine[]> {
     return db.sql(
-      `SELECT t.*, (SELECT COUNT(*) FROM session s
+      `SELECT t.id, t.organization_id, t.chapter_ids, t.name, t.email, t.role, t.password_hash, t.mobile,
+          t.signature, t.title, t.answers_to, t.left_at, t.signed_in_at, (SELECT COUNT(*) FROM session s
         WHERE s.organization_id = :org AND s.teammate_id = t.id AND s.expires_at > UTC_TIMESTAMP(3)) AS
         sessions,
           l.mail AS link_mail, l.detail AS link_detail, l.expires_at AS link_expires_at
@@ -56,7 +60,10 @@ export class TeammatesRepository {
 
   async lockForUpdate(tx: Scoped, id: number): Promise<TeammateRow | undefined> {
     const [row] = await tx.sql<TeammateRow>(
-      'SELECT * FROM teammate WHERE organization_id = :org AND id = :id FOR UPDATE',
+      `SELECT id, organization_id, chapter_ids, name, email, role, password_hash, mobile, signature, title,
+          answers_to, left_at, signed_in_at
+        FROM teammate
+        WHERE organization_id = :org AND id = :id FOR UPDATE`,
       { id },
     );
     return row;
@@ -82,7 +89,7 @@ export class TeammatesRepository {
     email: string,
   ): Promise<{ id: number; organization_id: number; left_at: Date | null } | undefined> {
     // An address signs in to one organization; whether another one has it is all that is told.
-    const [row] = await db.sql<{ id: number; organization_id: number; left_at: Date | null }>(
+    const [row] = await db.sql<Pick<Tables['teammate'], 'id' | 'organization_id' | 'left_at'>>(
       'SELECT id, organization_id, left_at FROM teammate WHERE email = :email AND :org > 0 FOR UPDATE',
       { email },
     );
@@ -102,7 +109,7 @@ export class TeammatesRepository {
     id: number,
     values: Partial<Record<keyof TeammateRow, string | number | Date | null>>,
   ): Promise<void> {
-    await tx.knex('teammate').where({ organization_id: tx.scope.organizationId, id }).update(values);
+    await rowsOf(tx.knex, 'teammate').where({ organization_id: tx.scope.organizationId, id }).update(values);
   }
 
   /** A new link; those before it open nothing any more. Its mail waits for the worker. */
@@ -140,12 +147,15 @@ export class TeammatesRepository {
 
   /** A token gives the scope. */
   async link(database: Database, id: number): Promise<LinkRow | undefined> {
-    return (await database.unscoped()('teammate_link').where('id', id).first()) as LinkRow | undefined;
+    return await rowsOf(database.unscoped(), 'teammate_link').where('id', id).first();
   }
 
   async holdLink(tx: Scoped, id: number): Promise<LinkRow | undefined> {
     const [row] = await tx.sql<LinkRow>(
-      'SELECT * FROM teammate_link WHERE organization_id = :org AND id = :id FOR UPDATE',
+      `SELECT id, organization_id, teammate_id, kind, made_by, made_at, expires_at, used_at, mail, tries,
+          detail
+        FROM teammate_link
+        WHERE organization_id = :org AND id = :id FOR UPDATE`,
       { id },
     );
     return row;
@@ -153,12 +163,11 @@ export class TeammatesRepository {
 
   /** The next link whose mail is due, of whatever organization. */
   async dueLink(database: Database): Promise<{ id: number; organization_id: number } | undefined> {
-    return (await database
-      .unscoped()('teammate_link')
+    return await rowsOf(database.unscoped(), 'teammate_link')
       .where('mail', 'waiting')
       .where('due_at', '<=', new Date())
       .orderBy('due_at')
-      .first('id', 'organization_id')) as { id: number; organization_id: number } | undefined;
+      .first('id', 'organization_id');
   }
 
   async settleLink(
@@ -166,6 +175,8 @@ export class TeammatesRepository {
     id: number,
     values: { mail: LinkRow['mail']; tries?: number; due_at?: Date | null; detail?: string | null },
   ): Promise<void> {
-    await tx.knex('teammate_link').where({ organization_id: tx.scope.organizationId, id }).update(values);
+    await rowsOf(tx.knex, 'teammate_link')
+      .where({ organization_id: tx.scope.organizationId, id })
+      .update(values);
   }
 }

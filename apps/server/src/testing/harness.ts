@@ -16,7 +16,9 @@ import type { Database } from '../platform/database';
 import type { AccessScope } from '../platform/scope';
 import { makeTestOrganization, openTestDatabase } from '../platform/test-database';
 import { hashPassword } from '../team/passwords';
+import { AnswerCheck } from './answer-check';
 import { Gateway } from './gateway';
+import { TableWatch } from './rooms';
 import { Sink, type SinkOptions } from './sink';
 
 export const HOOK_SECRET = 'a hook secret for tests';
@@ -232,6 +234,8 @@ export async function openTestHouse(
   };
   const config = readConfig(env);
   const app = await createApp(config);
+  const tables = await TableWatch.on(database.unscoped());
+  app.useGlobalInterceptors(new AnswerCheck(tables));
   await app.listen(config.PORT, '127.0.0.1');
   // On a busy machine a connection that is kept would be closed in the moment in which it is used again.
   (app.getHttpServer() as Server).keepAliveTimeout = 120_000;
@@ -275,6 +279,8 @@ export async function openTestHouse(
       if (running) await worker.stop();
       await app.close();
       await Promise.all([sink.close(), gateway.close(), close()]);
+      if (tables.faults.size > 0)
+        throw new Error(`expected no faults of calls, got\n${[...tables.faults].join('\n')}`);
       rmSync(folder, { recursive: true, force: true });
     },
   };

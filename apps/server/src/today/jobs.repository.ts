@@ -2,15 +2,40 @@ import { Injectable } from '@nestjs/common';
 import type { JobView } from '@goodword/core/contract';
 import { isSeenBy } from '../intake/batches.repository';
 import type { Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
+
+type JobLine = Pick<
+  Tables['job'],
+  | 'id'
+  | 'kind'
+  | 'ref_id'
+  | 'state'
+  | 'done'
+  | 'total'
+  | 'attempts'
+  | 'error'
+  | 'created_at'
+  | 'began_at'
+  | 'ended_at'
+> & {
+  by_name: string | null;
+  batch_name: string | null;
+  next_row: number | null;
+  row_count: number | null;
+  rate: number | null;
+  message_name: string | null;
+  bulk_words: string | null;
+  bulk_done: number | null;
+  bulk_people: number | null;
+};
 
 /** Work in the background, as its page shows it: what it is about, how far it is, what came of it. */
 @Injectable()
 export class JobsRepository {
   async recent(db: Scoped): Promise<JobView[]> {
-    const rows = await db.sql<
-      Record<string, unknown> & { kind: string; ref_id: number; state: JobView['state'] }
-    >(
-      `SELECT j.*, t.name AS by_name, b.name AS batch_name, b.next_row, b.row_count, b.rate,
+    const rows = await db.sql<JobLine>(
+      `SELECT j.id, j.kind, j.ref_id, j.state, j.done, j.total, j.attempts, j.error, j.created_at, j.began_at,
+          j.ended_at, t.name AS by_name, b.name AS batch_name, b.next_row, b.row_count, b.rate,
           m.name AS message_name, u.words AS bulk_words, u.done AS bulk_done, u.people AS bulk_people
         FROM job j
         LEFT JOIN teammate t ON t.id = j.created_by
@@ -23,19 +48,15 @@ export class JobsRepository {
         ORDER BY j.state IN ('running', 'waiting') DESC, j.id DESC
         LIMIT 200`,
     );
-    const numberOf = (value: unknown) => (value === null || value === undefined ? null : Number(value));
-    const moment = (at: unknown) => (at instanceof Date ? at.toISOString() : null);
     return rows.map((row) => {
       const batch = row.kind.startsWith('batch-');
       const bulk = row.kind.startsWith('bulk-');
       const counts = batch && row.state === 'running' && row.kind !== 'batch-take-out';
       return {
-        id: Number(row.id),
+        id: row.id,
         kind: row.kind,
         state: row.state,
-        subject:
-          ((batch ? row.batch_name : bulk ? row.bulk_words : row.message_name) as string | null) ??
-          'no longer there',
+        subject: (batch ? row.batch_name : bulk ? row.bulk_words : row.message_name) ?? 'no longer there',
         link: batch
           ? row.batch_name
             ? `/gather/${row.ref_id}`
@@ -47,14 +68,14 @@ export class JobsRepository {
           ? { done: Number(row.next_row), total: Number(row.row_count), unit: 'rows' as const }
           : bulk
             ? { done: Number(row.bulk_done), total: Number(row.bulk_people), unit: 'people' as const }
-            : { done: numberOf(row.done), total: numberOf(row.total), unit: 'steps' as const }),
-        rate: counts && row.rate !== null ? Number(row.rate) : null,
-        by: (row.by_name as string | null) ?? '',
-        createdAt: moment(row.created_at)!,
-        beganAt: moment(row.began_at),
-        endedAt: moment(row.ended_at),
-        attempts: Number(row.attempts),
-        error: (row.error as string | null) ?? null,
+            : { done: row.done, total: row.total, unit: 'steps' as const }),
+        rate: counts ? row.rate : null,
+        by: row.by_name ?? '',
+        createdAt: row.created_at.toISOString(),
+        beganAt: row.began_at?.toISOString() ?? null,
+        endedAt: row.ended_at?.toISOString() ?? null,
+        attempts: row.attempts,
+        error: row.error,
       };
     });
   }

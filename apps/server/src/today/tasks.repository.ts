@@ -1,17 +1,14 @@
 import { Injectable } from '@nestjs/common';
 import type { StopTask } from '@goodword/core/contract';
 import type { Scoped } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 
-export interface TaskRow {
-  id: number;
+export interface TaskRow extends Pick<
+  Tables['task'],
+  'id' | 'supporter_id' | 'contact_point_id' | 'reply_id' | 'words' | 'asked_at' | 'done_at'
+> {
   kind: 'erasure' | 'stop';
-  supporter_id: number | null;
-  contact_point_id: number | null;
   point_kind: 'email' | 'mobile' | 'post' | null;
-  reply_id: number | null;
-  words: string;
-  asked_at: Date;
-  done_at: Date | null;
 }
 
 const NAME = "TRIM(CONCAT(COALESCE(s.first_name, ''), ' ', COALESCE(s.last_name, '')))";
@@ -44,7 +41,8 @@ export class TasksRepository {
 
   async find(tx: Scoped, id: number): Promise<TaskRow | undefined> {
     const [row] = await tx.sql<TaskRow>(
-      `SELECT t.*, cp.kind AS point_kind
+      `SELECT t.id, t.kind, t.supporter_id, t.contact_point_id, t.reply_id, t.words, t.asked_at,
+          t.done_at, cp.kind AS point_kind
         FROM task t
         LEFT JOIN contact_point cp ON cp.id = t.contact_point_id
         WHERE t.organization_id = :org AND t.id = :id AND t.done_at IS NULL FOR UPDATE`,

@@ -1,6 +1,14 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
 import { dayInZone, startOfDay } from '@goodword/core/common';
-import { schema, type DoneView, type JobView, type TodayView, type WeekView } from '@goodword/core/contract';
+import {
+  schema,
+  type DoneView,
+  type JobView,
+  type TodayView,
+  type WeekView,
+  answers,
+  type SettleTaskBody,
+} from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
 import type { AccessScope } from '../platform/scope';
@@ -8,7 +16,7 @@ import { SegmentsService } from '../segments/segments.service';
 import { TeamRepository } from '../team/team.repository';
 import { JobsRepository } from './jobs.repository';
 import { TasksRepository } from './tasks.repository';
-import { TasksService, type TaskOutcome } from './tasks.service';
+import { TasksService } from './tasks.service';
 import { TodayRepository } from './today.repository';
 import { WeekService } from './week.service';
 
@@ -30,7 +38,7 @@ export class TodayController {
     @Inject(Database) private readonly database: Database,
   ) {}
 
-  @Route('get', 'today', { role: 'viewer', summary: 'What waits' })
+  @Route('get', 'today', { role: 'viewer', summary: 'What waits', answer: answers.todayView })
   async view(@Caller() scope: AccessScope): Promise<TodayView> {
     const db = this.database.read(scope);
     const [view, stops, erasures, lapsing] = await Promise.all([
@@ -60,12 +68,13 @@ export class TodayController {
   @Route('get', 'today/week', {
     role: 'viewer',
     summary: 'What the last seven days brought, and what a week brings usually',
+    answer: answers.weekView,
   })
   week(@Caller() scope: AccessScope): Promise<WeekView> {
     return this.weeks.view(scope);
   }
 
-  @Route('get', 'today/done', { role: 'viewer', summary: 'What was done today' })
+  @Route('get', 'today/done', { role: 'viewer', summary: 'What was done today', answer: answers.doneView })
   async done(@Caller() scope: AccessScope): Promise<DoneView> {
     const { time_zone: zone } = await this.team.organization(scope);
     return this.today.done(
@@ -74,7 +83,11 @@ export class TodayController {
     );
   }
 
-  @Route('get', 'jobs', { role: 'viewer', summary: 'Work in the background, running and finished' })
+  @Route('get', 'jobs', {
+    role: 'viewer',
+    summary: 'Work in the background, running and finished',
+    answer: answers.listOf(answers.jobView),
+  })
   work(@Caller() scope: AccessScope): Promise<JobView[]> {
     return this.jobs.recent(this.database.read(scope));
   }
@@ -86,11 +99,7 @@ export class TodayController {
     body: schema.settleTask,
   })
   @HttpCode(204)
-  settle(
-    @Caller() scope: AccessScope,
-    @Id() id: number,
-    @Input('body') body: { outcome: TaskOutcome },
-  ): Promise<void> {
+  settle(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: SettleTaskBody): Promise<void> {
     return this.settling.settle(scope, id, body.outcome);
   }
 }

@@ -1,12 +1,12 @@
 import { Controller, HttpCode, Inject, Param, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
-import { schema } from '@goodword/core/contract';
+import { schema, type LeaveBody } from '@goodword/core/contract';
 import { LANGUAGES } from '@goodword/core/forms';
 import { languageOf } from '../platform/pages/page';
 import { Input, Route } from '../platform/api';
 import { NotFound } from '../platform/errors';
 import { deadLinkPage, leavePage } from './leave-page';
-import { UnsubscribeService, type UnsubscribeCommand } from './unsubscribe.service';
+import { UnsubscribeService } from './unsubscribe.service';
 
 const PIXEL = Buffer.from('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7', 'base64');
 
@@ -38,7 +38,7 @@ export class UnsubscribeController {
   @HttpCode(200)
   async leave(
     @Param('token') token: string,
-    @Input('body') body: { what: UnsubscribeCommand },
+    @Input('body') body: LeaveBody,
     @Req() request: Request,
     @Res() response: Response,
   ): Promise<void> {

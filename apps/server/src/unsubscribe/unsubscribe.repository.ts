@@ -20,39 +20,45 @@ export interface TokenDelivery {
   state: string;
 }
 
+type TokenRow = Pick<MessageRow, 'purpose' | 'list_id'> & {
+  id: number;
+  organization_id: number;
+  message_id: number;
+  message_name: string;
+  supporter_id: number;
+  contact_point_id: number;
+  channel: SendingChannel;
+  list_name: string | null;
+  organization: string;
+  state: string;
+};
+
 /** What a link of a delivery leads to, and the marks that it leaves there. */
 @Injectable()
 export class UnsubscribeRepository {
   /** A token is all the proof there is, so the delivery is found without a scope, and gives the scope. */
   async delivery(database: Database, id: number): Promise<TokenDelivery | null> {
-    const row = (await database
+    const row = await database
       .unscoped()('delivery as d')
       .join('message as m', 'm.id', 'd.message_id')
       .join('organization as o', 'o.id', 'd.organization_id')
       .leftJoin('list as l', 'l.id', 'm.list_id')
       .where('d.id', id)
       .whereNotNull('d.contact_point_id')
-      .first(
-        'd.*',
+      .first<TokenRow | undefined>(
+        'd.id',
+        'd.organization_id',
+        'd.message_id',
+        'd.supporter_id',
+        'd.contact_point_id',
+        'd.channel',
+        'd.state',
         'm.name as message_name',
         'm.purpose',
         'm.list_id',
         'l.name as list_name',
         'o.name as organization',
-      )) as
-      | (Pick<MessageRow, 'purpose' | 'list_id'> & {
-          id: number;
-          organization_id: number;
-          message_id: number;
-          message_name: string;
-          supporter_id: number;
-          contact_point_id: number;
-          channel: SendingChannel;
-          list_name: string | null;
-          organization: string;
-          state: string;
-        })
-      | undefined;
+      );
     if (!row) return null;
     return {
       id: row.id,

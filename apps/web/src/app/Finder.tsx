@@ -6,8 +6,8 @@ import { useNavigate } from 'react-router';
 import type { FinderHit } from '@goodword/core/contract';
 import { ProblemNote } from '../ui/basics';
 import { isFresh, useMarked, useWaitingEnter } from '../ui/waitingEnter';
-import { get, query } from './api';
 import { STATIONS } from './stations';
+import { reading } from './reading';
 
 interface Offered {
   key: string;
@@ -36,8 +36,7 @@ const DEEDS: Offered[] = [
 function useFound(text: string): { found: Offered[]; fresh: boolean; error: unknown } {
   const search = text.trim();
   const asked = useQuery({
-    queryKey: ['find', search],
-    queryFn: () => get<FinderHit[]>(`find${query({ text: search })}`),
+    ...reading('find', { text: search }),
     enabled: search.length >= 2,
     placeholderData: keepPreviousData,
   });

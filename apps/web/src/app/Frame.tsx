@@ -1,3 +1,4 @@
+import type { UseMutationResult } from '@tanstack/react-query';
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -9,11 +10,12 @@ import type { TodayView } from '@goodword/core/contract';
 import { Button, Loading } from '../ui/basics';
 import { Margin } from '../ui/Margin';
 import { sentenceOf, useUntold } from '../ui/told';
-import { call, get } from './api';
+import { api } from './api';
 import { forgetAll, saveAll } from './keeping';
 import { sessionQuery, useSession } from './session';
 import { STATIONS } from './stations';
 import { refreshAll } from './refresh';
+import { reading } from './reading';
 
 const Finder = lazy(() => import('./Finder'));
 const Keys = lazy(() => import('./Keys'));
@@ -36,11 +38,7 @@ function Mark() {
 }
 
 function Stations() {
-  const { data } = useQuery({
-    queryKey: ['today'],
-    queryFn: () => get<TodayView>('today'),
-    refetchInterval: 15_000,
-  });
+  const { data } = useQuery({ ...reading('today'), refetchInterval: 15_000 });
   const waits = waitsAt(data);
   return (
     <nav
@@ -75,17 +73,93 @@ function Stations() {
 const ITEM =
   'block px-3 py-2 rounded-[3px] outline-none data-[highlighted]:bg-bench aria-[current=true]:font-semibold cursor-pointer';
 
+/** What the menu behind one's name offers: chapters, pages of one's own, the way out. */
+function AccountMenu({
+  all,
+  choose,
+  leave,
+}: {
+  all: boolean;
+  choose: UseMutationResult<void, Error, number | null, unknown>;
+  leave: () => Promise<void>;
+}) {
+  const session = useSession();
+  return (
+    <DropdownMenu.Portal>
+      <DropdownMenu.Content align="end" sideOffset={8} className="sheet p-1 min-w-[230px] text-ink z-20">
+        <DropdownMenu.Label className="px-3 py-2 text-ink2">
+          {session.teammate.name}, {session.teammate.role}
+        </DropdownMenu.Label>
+        {all && (
+          <DropdownMenu.Item
+            className={ITEM}
+            aria-current={session.chapter === null}
+            onSelect={() => choose.mutate(null)}
+          >
+            {t`Work in all chapters`}
+          </DropdownMenu.Item>
+        )}
+        {session.chapters.map((chapter) => (
+          <DropdownMenu.Item
+            key={chapter.id}
+            className={ITEM}
+            aria-current={session.chapter?.id === chapter.id}
+            onSelect={() => choose.mutate(chapter.id)}
+          >
+            <Trans>Work in {chapter.name}</Trans>
+          </DropdownMenu.Item>
+        ))}
+        <DropdownMenu.Separator className="h-px bg-hair my-1" />
+        <DropdownMenu.Item className={ITEM} asChild>
+          <NavLink to="/house">{t`House rules`}</NavLink>
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className={ITEM} asChild>
+          <NavLink to="/setup">{t`Setup: the organization`}</NavLink>
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className={ITEM} asChild>
+          <NavLink to="/setup/you">{t`Your profile and password`}</NavLink>
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className={ITEM} asChild>
+          <NavLink to="/help">{t`Help: the guides`}</NavLink>
+        </DropdownMenu.Item>
+        {session.standins.mailroom && (
+          <DropdownMenu.Item className={ITEM} asChild>
+            <a href={session.standins.mailroom} target="_blank" rel="noreferrer">
+              {t`Mailroom: what was mailed`}
+            </a>
+          </DropdownMenu.Item>
+        )}
+        {session.standins.handsets && (
+          <DropdownMenu.Item className={ITEM} asChild>
+            <a href={session.standins.handsets} target="_blank" rel="noreferrer">
+              {t`Handsets: what was texted`}
+            </a>
+          </DropdownMenu.Item>
+        )}
+        <DropdownMenu.Item className={ITEM} asChild>
+          <a href="/api/docs" target="_blank" rel="noreferrer">
+            {t`The API, described`}
+          </a>
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className={ITEM} onSelect={() => void leave()}>
+          {t`Sign out`}
+        </DropdownMenu.Item>
+      </DropdownMenu.Content>
+    </DropdownMenu.Portal>
+  );
+}
+
 function Account() {
   const session = useSession();
   const queryClient = useQueryClient();
   const navigate = useNavigate();
   const choose = useMutation({
-    mutationFn: (chapterId: number | null) => call('PUT', 'session/chapter', { chapterId }),
+    mutationFn: (chapterId: number | null) => api.put('session/chapter', { body: { chapterId } }),
     onSuccess: () => refreshAll(queryClient),
   });
   const leave = async () => {
     await saveAll();
-    await call('DELETE', 'session');
+    await api.delete('session');
     forgetAll();
     queryClient.clear();
     void navigate('/sign-in');
@@ -107,67 +181,7 @@ function Account() {
           {initials}
         </span>
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={8} className="sheet p-1 min-w-[230px] text-ink z-20">
-          <DropdownMenu.Label className="px-3 py-2 text-ink2">
-            {session.teammate.name}, {session.teammate.role}
-          </DropdownMenu.Label>
-          {all && (
-            <DropdownMenu.Item
-              className={ITEM}
-              aria-current={session.chapter === null}
-              onSelect={() => choose.mutate(null)}
-            >
-              {t`Work in all chapters`}
-            </DropdownMenu.Item>
-          )}
-          {session.chapters.map((chapter) => (
-            <DropdownMenu.Item
-              key={chapter.id}
-              className={ITEM}
-              aria-current={session.chapter?.id === chapter.id}
-              onSelect={() => choose.mutate(chapter.id)}
-            >
-              <Trans>Work in {chapter.name}</Trans>
-            </DropdownMenu.Item>
-          ))}
-          <DropdownMenu.Separator className="h-px bg-hair my-1" />
-          <DropdownMenu.Item className={ITEM} asChild>
-            <NavLink to="/house">{t`House rules`}</NavLink>
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} asChild>
-            <NavLink to="/setup">{t`Setup: the organization`}</NavLink>
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} asChild>
-            <NavLink to="/setup/you">{t`Your profile and password`}</NavLink>
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} asChild>
-            <NavLink to="/help">{t`Help: the guides`}</NavLink>
-          </DropdownMenu.Item>
-          {session.standins.mailroom && (
-            <DropdownMenu.Item className={ITEM} asChild>
-              <a href={session.standins.mailroom} target="_blank" rel="noreferrer">
-                {t`Mailroom: what was mailed`}
-              </a>
-            </DropdownMenu.Item>
-          )}
-          {session.standins.handsets && (
-            <DropdownMenu.Item className={ITEM} asChild>
-              <a href={session.standins.handsets} target="_blank" rel="noreferrer">
-                {t`Handsets: what was texted`}
-              </a>
-            </DropdownMenu.Item>
-          )}
-          <DropdownMenu.Item className={ITEM} asChild>
-            <a href="/api/docs" target="_blank" rel="noreferrer">
-              {t`The API, described`}
-            </a>
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={() => void leave()}>
-            {t`Sign out`}
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <AccountMenu all={all} choose={choose} leave={leave} />
     </DropdownMenu.Root>
   );
 }

@@ -1,18 +1,19 @@
+import { keyOf } from './reading';
 import { useQuery } from '@tanstack/react-query';
 import type { SessionView } from '@goodword/core/contract';
 import { roleReaches, type Role } from '@goodword/core/team';
-import { get, keepCsrf } from './api';
+import { keepCsrf, api } from './api';
 import { keepZone } from './day';
 
 async function load(): Promise<SessionView> {
-  const session = await get<SessionView>('session');
+  const session = await api.get('session');
   keepCsrf(session.csrf);
   keepZone(session.organization.timeZone);
   return session;
 }
 
 export const sessionQuery = {
-  queryKey: ['session'],
+  queryKey: keyOf('session'),
   queryFn: load,
   staleTime: 60_000,
   retry: false,

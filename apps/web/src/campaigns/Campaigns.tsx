@@ -3,24 +3,20 @@ import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { CampaignView } from '@goodword/core/contract';
-import { get } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { SortNav } from '../sort/SortNav';
 import { EditCampaign } from './EditCampaign';
 import { TableHead } from '../ui/TableHead';
+import { reading } from '../app/reading';
 
 /** Campaigns with how many stand where. */
 export default function Campaigns() {
   const format = useFormat();
   const may = useMay('organizer');
   const [making, setMaking] = useState(false);
-  const { data, error } = useQuery({
-    queryKey: ['campaigns'],
-    queryFn: () => get<CampaignView[]>('campaigns'),
-  });
+  const { data, error } = useQuery(reading('campaigns'));
   if (!data) return error ? <ProblemNote error={error} /> : <Loading what={t`campaigns`} />;
   return (
     <>

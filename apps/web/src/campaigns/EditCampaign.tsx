@@ -2,9 +2,9 @@ import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { CAMPAIGN_KINDS, FIRST_STAGES, type CampaignKind } from '@goodword/core/campaigns';
 import type { CampaignView } from '@goodword/core/contract';
-import { call } from '../app/api';
+import { api } from '../app/api';
 import { useDrafting } from '../app/drafting';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { Button, Labelled, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { Unsaved } from '../ui/Unsaved';
@@ -35,6 +35,83 @@ function valuesOf(campaign: CampaignView | null): Values {
 
 const namesOf = (rows: readonly Row[]) => rows.map((row) => row.name.trim()).filter((one) => one !== '');
 
+/** What kind of campaign it is, and the code by which gifts are known to be its own. */
+function KindAndCode({
+  kind,
+  change,
+  code,
+}: {
+  kind: 'appeal' | 'thank-you' | 'update';
+  change: (part: Partial<Values>) => void;
+  code: string;
+}) {
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <Labelled label={t`Kind`}>
+        <select
+          className="input"
+          value={kind}
+          onChange={(event) => change({ kind: event.target.value as CampaignKind })}
+        >
+          {CAMPAIGN_KINDS.map((one) => (
+            <option key={one}>{one}</option>
+          ))}
+        </select>
+      </Labelled>
+      <Labelled label={t`Appeal code`} hint={t`As it stands in files of gifts.`}>
+        <input
+          className="input font-mono"
+          value={code}
+          maxLength={60}
+          onChange={(event) => change({ code: event.target.value })}
+        />
+      </Labelled>
+    </div>
+  );
+}
+
+/** The stages of the roster, in their order. */
+function StagesPart({
+  rows,
+  set,
+  setRows,
+}: {
+  rows: Row[];
+  set: (at: number, text: string) => void;
+  setRows: (next: Row[]) => void;
+}) {
+  return (
+    <fieldset className="flex flex-col gap-2">
+      <legend className="font-semibold text-[13px] pb-1">{t`Stages, in their order`}</legend>
+      {rows.map((row, at) => (
+        <div key={at} className="flex gap-2">
+          <input
+            className="input"
+            aria-label={t`Stage ${at + 1}`}
+            value={row.name}
+            maxLength={60}
+            onChange={(event) => set(at, event.target.value)}
+          />
+          <Button
+            aria-label={t`Remove stage ${row.name}`}
+            disabled={rows.length === 1}
+            onClick={() => setRows(rows.filter((_row, i) => i !== at))}
+          >
+            {t`Remove`}
+          </Button>
+        </div>
+      ))}
+      <Button
+        className="self-start"
+        disabled={rows.length >= 20}
+        onClick={() => setRows([...rows, { was: null, name: '' }])}
+      >
+        {t`Add a stage`}
+      </Button>
+    </fieldset>
+  );
+}
+
 /** Makes a campaign, or changes it and its own set of stages; those renamed keep their people. */
 export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | null; onClose: () => void }) {
   const queryClient = useQueryClient();
@@ -47,33 +124,36 @@ export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | n
   const setRows = (next: Row[]) => change({ rows: next });
   const stages = namesOf(rows);
   const save = useMutation({
-    mutationFn: (sent: Values) => {
+    mutationFn: async (sent: Values): Promise<unknown> => {
       const body = {
         name: sent.name.trim(),
         kind: sent.kind,
         appealCode: sent.code.trim() || null,
         stages: namesOf(sent.rows),
       };
-      if (!campaign) return call('POST', 'campaigns', body);
+      if (!campaign) return api.post('campaigns', { body });
       const renamed = Object.fromEntries(
         sent.rows
           .filter((row) => row.was && row.name.trim() && row.was !== row.name.trim())
           .map((row) => [row.was, row.name.trim()]),
       );
-      return call('PUT', `campaigns/${campaign.id}`, {
-        ...body,
-        isOpen: sent.isOpen,
-        renamed,
-        basedOn: draft.basedOn,
+      return api.put('campaigns/{id}', {
+        id: campaign.id,
+        body: {
+          ...body,
+          isOpen: sent.isOpen,
+          renamed,
+          basedOn: draft.basedOn,
+        },
       });
     },
     onSuccess: async (_none, sent) => {
-      await refreshAll(queryClient);
+      await refresh(queryClient, 'campaigns');
       draft.saved(sent);
       onClose();
     },
     // Somebody was quicker: what they saved is fetched, and both are shown.
-    onError: () => refreshAll(queryClient),
+    onError: () => refresh(queryClient, 'campaigns'),
   });
   const set = (at: number, text: string) =>
     setRows(rows.map((row, i) => (i === at ? { ...row, name: text } : row)));
@@ -91,55 +171,8 @@ export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | n
             onChange={(event) => change({ name: event.target.value })}
           />
         </Labelled>
-        <div className="grid grid-cols-2 gap-3">
-          <Labelled label={t`Kind`}>
-            <select
-              className="input"
-              value={kind}
-              onChange={(event) => change({ kind: event.target.value as CampaignKind })}
-            >
-              {CAMPAIGN_KINDS.map((one) => (
-                <option key={one}>{one}</option>
-              ))}
-            </select>
-          </Labelled>
-          <Labelled label={t`Appeal code`} hint={t`As it stands in files of gifts.`}>
-            <input
-              className="input font-mono"
-              value={code}
-              maxLength={60}
-              onChange={(event) => change({ code: event.target.value })}
-            />
-          </Labelled>
-        </div>
-        <fieldset className="flex flex-col gap-2">
-          <legend className="font-semibold text-[13px] pb-1">{t`Stages, in their order`}</legend>
-          {rows.map((row, at) => (
-            <div key={at} className="flex gap-2">
-              <input
-                className="input"
-                aria-label={t`Stage ${at + 1}`}
-                value={row.name}
-                maxLength={60}
-                onChange={(event) => set(at, event.target.value)}
-              />
-              <Button
-                aria-label={t`Remove stage ${row.name}`}
-                disabled={rows.length === 1}
-                onClick={() => setRows(rows.filter((_row, i) => i !== at))}
-              >
-                {t`Remove`}
-              </Button>
-            </div>
-          ))}
-          <Button
-            className="self-start"
-            disabled={rows.length >= 20}
-            onClick={() => setRows([...rows, { was: null, name: '' }])}
-          >
-            {t`Add a stage`}
-          </Button>
-        </fieldset>
+        <KindAndCode kind={kind} change={change} code={code} />
+        <StagesPart rows={rows} set={set} setRows={setRows} />
         {campaign && (
           <label className="flex gap-2 items-center">
             <input

@@ -3,16 +3,16 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import type { FormView } from '@goodword/core/contract';
-import { call, get } from '../app/api';
+import { api } from '../app/api';
 import { useTyped } from '../app/drafting';
 import { useFormat } from '../app/format';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { useMay } from '../app/session';
 import { useLists } from '../app/groups';
 import { GatherNav } from '../gather/GatherNav';
 import { Button, Empty, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
+import { reading } from '../app/reading';
 
 const COLUMNS = [t`Form`, t`State`, t`Seen`, t`Begun`, t`Joined`, t`Confirmed`, t`Waiting to confirm`];
 
@@ -21,10 +21,7 @@ export default function Forms() {
   const format = useFormat();
   const may = useMay('organizer');
   const [making, setMaking] = useState(false);
-  const { data, error, isPending } = useQuery({
-    queryKey: ['forms'],
-    queryFn: () => get<FormView[]>('forms'),
-  });
+  const { data, error, isPending } = useQuery(reading('forms'));
   if (isPending) return <Loading what={t`forms`} />;
   return (
     <>
@@ -100,11 +97,10 @@ function Making() {
   const { name, listId } = draft.value;
   const lists = useLists();
   const make = useMutation({
-    mutationFn: () =>
-      call<{ id: number }>('POST', 'forms', { name, listId: listId === '' ? null : Number(listId) }),
+    mutationFn: () => api.post('forms', { body: { name, listId: listId === '' ? null : Number(listId) } }),
     onSuccess: ({ id }) => (
       draft.discard(),
-      void refreshAll(queryClient),
+      void refresh(queryClient, 'forms'),
       void navigate(`/gather/forms/${id}`)
     ),
   });

@@ -8,7 +8,7 @@ import { PURPOSES, type Purpose } from '@goodword/core/permission';
 import { COLLECTION_METHOD_WORDS } from '@goodword/core/words';
 import { localDay } from '../app/day';
 import { useTyped } from '../app/drafting';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { Button, Labelled, ProblemNote } from '../ui/basics';
 import { DayField } from '../ui/DayField';
@@ -36,6 +36,99 @@ export function AddPerson() {
 }
 
 const NOTHING: ChannelPermission = { said: 'nothing' };
+
+/** What they agreed to, how and when. */
+function AgreementPart({
+  by,
+  setBy,
+  some,
+  purposes,
+  setPurposes,
+  said,
+  setSaid,
+}: {
+  by: { email: boolean; text: boolean };
+  setBy: (next: { email: boolean; text: boolean }) => void;
+  some: boolean;
+  purposes: ('news' | 'appeals' | 'volunteering' | 'service')[];
+  setPurposes: (next: Purpose[]) => void;
+  said: { how: (typeof BATCH_COLLECTION_METHODS)[number]; on: string; words: string; voucher: string };
+  setSaid: (next: {
+    how: (typeof BATCH_COLLECTION_METHODS)[number];
+    on: string;
+    words: string;
+    voucher: string;
+  }) => void;
+}) {
+  return (
+    <fieldset className="flex flex-col gap-2">
+      <legend className="font-semibold pb-1">{t`What they agreed to`}</legend>
+      <p className="text-ink2 text-[13px]">
+        <Trans>
+          Nothing ticked: they come in as never asked, and nothing goes to them until they say yes themselves.
+        </Trans>
+      </p>
+      <div className="flex flex-wrap gap-x-5 gap-y-1">
+        <Tick label={t`Emails`} on={by.email} onChange={(email) => setBy({ ...by, email })} />
+        <Tick label={t`Texts`} on={by.text} onChange={(text) => setBy({ ...by, text })} />
+      </div>
+      {some && (
+        <>
+          <div className="flex flex-wrap gap-x-5 gap-y-1" role="group" aria-label={t`What for`}>
+            {PURPOSES.filter((purpose) => purpose !== 'service').map((purpose) => (
+              <Tick
+                key={purpose}
+                label={purpose}
+                on={purposes.includes(purpose)}
+                onChange={(on) =>
+                  setPurposes(on ? [...purposes, purpose] : purposes.filter((one) => one !== purpose))
+                }
+              />
+            ))}
+          </div>
+          <div className="grid grid-cols-2 gap-3">
+            <Labelled label={t`How they said so`}>
+              <select
+                className="input"
+                value={said.how}
+                onChange={(event) => setSaid({ ...said, how: event.target.value as typeof said.how })}
+              >
+                {BATCH_COLLECTION_METHODS.map((road) => (
+                  <option key={road} value={road}>
+                    {COLLECTION_METHOD_WORDS[road]}
+                  </option>
+                ))}
+              </select>
+            </Labelled>
+            <Labelled label={t`On which day`}>
+              <DayField value={said.on} max={localDay()} onChange={(on) => setSaid({ ...said, on })} />
+            </Labelled>
+          </div>
+          <Labelled
+            label={t`In what words`}
+            hint={t`As they stood on the sheet, or as they said it. They are kept as the evidence.`}
+          >
+            <textarea
+              className="input"
+              rows={2}
+              maxLength={1000}
+              value={said.words}
+              onChange={(event) => setSaid({ ...said, words: event.target.value })}
+            />
+          </Labelled>
+          <Labelled label={t`Who vouches for it`}>
+            <input
+              className="input"
+              maxLength={120}
+              value={said.voucher}
+              onChange={(event) => setSaid({ ...said, voucher: event.target.value })}
+            />
+          </Labelled>
+        </>
+      )}
+    </fieldset>
+  );
+}
 
 function Sheet({ onDone }: { onDone: () => void }) {
   const navigate = useNavigate();
@@ -71,7 +164,7 @@ function Sheet({ onDone }: { onDone: () => void }) {
     mutationFn: () => addPerson(person),
     onSuccess: (added: Added) => {
       draft.discard();
-      void refreshAll(queryClient);
+      void refresh(queryClient, 'batches', 'supporters');
       onDone();
       void navigate(
         'supporterId' in added ? `/sort/supporters/${added.supporterId}` : `/gather/${added.batchId}`,
@@ -117,73 +210,15 @@ function Sheet({ onDone }: { onDone: () => void }) {
           </select>
         </Labelled>
       )}
-      <fieldset className="flex flex-col gap-2">
-        <legend className="font-semibold pb-1">{t`What they agreed to`}</legend>
-        <p className="text-ink2 text-[13px]">
-          <Trans>
-            Nothing ticked: they come in as never asked, and nothing goes to them until they say yes
-            themselves.
-          </Trans>
-        </p>
-        <div className="flex flex-wrap gap-x-5 gap-y-1">
-          <Tick label={t`Emails`} on={by.email} onChange={(email) => setBy({ ...by, email })} />
-          <Tick label={t`Texts`} on={by.text} onChange={(text) => setBy({ ...by, text })} />
-        </div>
-        {some && (
-          <>
-            <div className="flex flex-wrap gap-x-5 gap-y-1" role="group" aria-label={t`What for`}>
-              {PURPOSES.filter((purpose) => purpose !== 'service').map((purpose) => (
-                <Tick
-                  key={purpose}
-                  label={purpose}
-                  on={purposes.includes(purpose)}
-                  onChange={(on) =>
-                    setPurposes(on ? [...purposes, purpose] : purposes.filter((one) => one !== purpose))
-                  }
-                />
-              ))}
-            </div>
-            <div className="grid grid-cols-2 gap-3">
-              <Labelled label={t`How they said so`}>
-                <select
-                  className="input"
-                  value={said.how}
-                  onChange={(event) => setSaid({ ...said, how: event.target.value as typeof said.how })}
-                >
-                  {BATCH_COLLECTION_METHODS.map((road) => (
-                    <option key={road} value={road}>
-                      {COLLECTION_METHOD_WORDS[road]}
-                    </option>
-                  ))}
-                </select>
-              </Labelled>
-              <Labelled label={t`On which day`}>
-                <DayField value={said.on} max={localDay()} onChange={(on) => setSaid({ ...said, on })} />
-              </Labelled>
-            </div>
-            <Labelled
-              label={t`In what words`}
-              hint={t`As they stood on the sheet, or as they said it. They are kept as the evidence.`}
-            >
-              <textarea
-                className="input"
-                rows={2}
-                maxLength={1000}
-                value={said.words}
-                onChange={(event) => setSaid({ ...said, words: event.target.value })}
-              />
-            </Labelled>
-            <Labelled label={t`Who vouches for it`}>
-              <input
-                className="input"
-                maxLength={120}
-                value={said.voucher}
-                onChange={(event) => setSaid({ ...said, voucher: event.target.value })}
-              />
-            </Labelled>
-          </>
-        )}
-      </fieldset>
+      <AgreementPart
+        by={by}
+        setBy={setBy}
+        some={some}
+        purposes={purposes}
+        setPurposes={setPurposes}
+        said={said}
+        setSaid={setSaid}
+      />
       <ProblemNote error={add.error} />
       <Button type="submit" weight="main" className="self-start" disabled={!reachable || add.isPending}>
         {add.isPending ? t`Adding…` : t`Add this person`}

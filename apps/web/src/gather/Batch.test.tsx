@@ -185,7 +185,7 @@ describe('likely doubles', () => {
     const { decided, answers } = looks();
     const { user } = page(server({}, answers).answers);
     await user.click(await screen.findByRole('button', { name: 'Keep all apart' }));
-    await waitFor(() => expect(decided).toEqual([{ why: 'short', as: 'new' }]));
+    await waitFor(() => expect(decided).toEqual([{ why: 'short', as: 'new', keep: [] }]));
   });
 
   test('side by side, field by field, for each whom it may be; the last one is undone', async () => {

@@ -1,12 +1,13 @@
+import type { UseMutationResult } from '@tanstack/react-query';
 import { plural, t } from '@lingui/core/macro';
 import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { BatchView } from '@goodword/core/contract';
-import { call, get } from '../app/api';
+import { api } from '../app/api';
 import { useFormat } from '../app/format';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { Button, Heading, Loading, ProblemNote, Progress } from '../ui/basics';
 import { Confirm } from '../ui/dialogs';
@@ -20,6 +21,7 @@ import { Doubles } from './Doubles';
 import { Steps } from './Steps';
 import { CHECK } from './stepWords';
 import { WriteToThem } from '../write/WriteToThem';
+import { reading } from '../app/reading';
 
 const MOVING = new Set(['reading', 'checking', 'bringing', 'taking-out']);
 /** Something about it is being worked out at this moment. */
@@ -65,11 +67,58 @@ function actWords(batch: BatchView, format: ReturnType<typeof useFormat>): { wor
   }
 }
 
+/** What can be done with the batch as it stands. */
+function BatchActs({
+  batch,
+  id,
+  main,
+  act,
+  setTaking,
+}: {
+  batch: BatchView;
+  id: number;
+  main: { words: string; count: number };
+  act: UseMutationResult<void, Error, 'bring-in' | 'stop' | 'take-out', unknown>;
+  setTaking: (next: boolean) => void;
+}) {
+  const navigate = useNavigate();
+  const format = useFormat();
+  return (
+    <div className="flex justify-end gap-3 pt-3 items-center">
+      {batch.state === 'checked' && (
+        <Button onClick={() => void navigate(`/gather/${id}?change=1`)}>{t`Change something`}</Button>
+      )}
+      {batch.state === 'checked' && (
+        <Button
+          weight="main"
+          disabled={main.count === 0 || act.isPending}
+          onClick={() => act.mutate('bring-in')}
+        >
+          {main.words}
+        </Button>
+      )}
+      {batch.state === 'checking' && <Button onClick={() => act.mutate('stop')}>{t`Stop checking`}</Button>}
+      {batch.state === 'bringing' && (
+        <Button onClick={() => act.mutate('stop')}>{t`Stop after these rows`}</Button>
+      )}
+      {batch.state === 'stopped' && (
+        <Button weight="main" onClick={() => act.mutate('bring-in')}>
+          <Trans>Go on from row {format.number(batch.done + 1)}</Trans>
+        </Button>
+      )}
+      {(batch.state === 'done' || batch.state === 'stopped') && (
+        <Button weight="grave" onClick={() => setTaking(true)}>
+          {t`Take the batch back out`}
+        </Button>
+      )}
+    </div>
+  );
+}
+
 /** One batch after its plan is settled: checked, coming in, or done. */
 export default function Batch() {
   const id = Number(useParams().id);
   const format = useFormat();
-  const navigate = useNavigate();
   const may = useMay('organizer');
   const { chapters } = useSession();
   const queryClient = useQueryClient();
@@ -77,20 +126,19 @@ export default function Batch() {
   const [looking, setLooking] = useState<string | null>(null);
   const [taking, setTaking] = useState(false);
   const { data: batch, error } = useQuery({
-    queryKey: ['batch', id],
-    queryFn: () => get<BatchView>(`batches/${id}`),
+    ...reading('batches/{id}', { id }),
     refetchInterval: (read) => (read.state.data && isMoving(read.state.data) ? 700 : 5_000),
   });
   const act = useMutation({
-    mutationFn: (what: string) => call('POST', `batches/${id}/${what}`),
-    onSettled: () => refreshAll(queryClient),
+    mutationFn: (what: 'bring-in' | 'stop' | 'take-out') => api.post(`batches/{id}/${what}`, { id }),
+    onSettled: () => refresh(queryClient, 'batches'),
   });
   const state = batch?.state;
   // What could not be done in the state before is no trouble in this one.
   const { reset } = act;
   useEffect(() => reset(), [state, reset]);
   useEffect(() => {
-    if (state === 'done') void call('POST', `batches/${id}/seen`).catch(() => undefined);
+    if (state === 'done') void api.post('batches/{id}/seen', { id }).catch(() => undefined);
   }, [state, id]);
   useMargin(batchNotes(batch, may ? { open: setOpened, look: setLooking } : null));
   if (error) return <ProblemNote error={error} />;
@@ -135,38 +183,7 @@ export default function Batch() {
         {batch.state === 'done' && <Downloads batch={batch} may={may} />}
         <ProblemNote error={act.error} />
       </div>
-      {may && (
-        <div className="flex justify-end gap-3 pt-3 items-center">
-          {batch.state === 'checked' && (
-            <Button onClick={() => void navigate(`/gather/${id}?change=1`)}>{t`Change something`}</Button>
-          )}
-          {batch.state === 'checked' && (
-            <Button
-              weight="main"
-              disabled={main.count === 0 || act.isPending}
-              onClick={() => act.mutate('bring-in')}
-            >
-              {main.words}
-            </Button>
-          )}
-          {batch.state === 'checking' && (
-            <Button onClick={() => act.mutate('stop')}>{t`Stop checking`}</Button>
-          )}
-          {batch.state === 'bringing' && (
-            <Button onClick={() => act.mutate('stop')}>{t`Stop after these rows`}</Button>
-          )}
-          {batch.state === 'stopped' && (
-            <Button weight="main" onClick={() => act.mutate('bring-in')}>
-              <Trans>Go on from row {format.number(batch.done + 1)}</Trans>
-            </Button>
-          )}
-          {(batch.state === 'done' || batch.state === 'stopped') && (
-            <Button weight="grave" onClick={() => setTaking(true)}>
-              {t`Take the batch back out`}
-            </Button>
-          )}
-        </div>
-      )}
+      {may && <BatchActs batch={batch} id={id} main={main} act={act} setTaking={setTaking} />}
       {opened && may && <RowsDrawer batch={batch} opened={opened} onClose={() => setOpened(null)} />}
       {taking && (
         <TakingOut batch={batch} onClose={() => setTaking(false)} onAct={() => act.mutateAsync('take-out')} />
@@ -185,10 +202,7 @@ function TakingOut({
   onAct: () => Promise<unknown>;
 }) {
   const format = useFormat();
-  const notice = useQuery({
-    queryKey: ['take-out', batch.id],
-    queryFn: () => get<{ staying: number }>(`batches/${batch.id}/take-out`),
-  });
+  const notice = useQuery(reading('batches/{id}/take-out', { id: batch.id }));
   const staying = notice.data?.staying ?? 0;
   const { update: updated = 0 } = batch.counts;
   const goes = (batch.counts.new ?? 0) + (batch.counts.shares ?? 0) - staying;

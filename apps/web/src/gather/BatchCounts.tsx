@@ -1,8 +1,8 @@
 import { plural, t } from '@lingui/core/macro';
 import { useState } from 'react';
-import type { BatchRowView, BatchView, Page, RowsOnly } from '@goodword/core/contract';
+import type { BatchRowView, BatchView, RowsOnly } from '@goodword/core/contract';
 import type { RowVerdict } from '@goodword/core/intake';
-import { get, query } from '../app/api';
+import { api } from '../app/api';
 import { useFormat } from '../app/format';
 import { Drawer } from '../ui/dialogs';
 import { rowChangeWords, meetsWords, RowStory } from './RowStory';
@@ -125,9 +125,7 @@ export function RowsDrawer({
   const { rows, total, more } = usePages<BatchRowView>(
     ['batch-rows', batch.id, opened.verdict ?? opened.only, batch.state],
     (after) =>
-      get<Page<BatchRowView>>(
-        `batches/${batch.id}/rows${query({ verdict: opened.verdict, only: opened.only, after })}`,
-      ),
+      api.get('batches/{id}/rows', { id: batch.id, verdict: opened.verdict, only: opened.only, after }),
   );
   const story = rows.find((row) => row.row === chosen) ?? rows[0];
   const bare = opened.verdict === 'failed' || opened.verdict === 'aside';

@@ -3,7 +3,6 @@ import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { BatchState, BatchView } from '@goodword/core/contract';
-import { get, query } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
@@ -14,6 +13,7 @@ import { TableHead } from '../ui/TableHead';
 import { DayField } from '../ui/DayField';
 import { STEP_WORDS } from './stepWords';
 import type { BatchStep } from './draft';
+import { reading } from '../app/reading';
 
 export const BATCH_WORDS: Record<BatchState, string> = {
   reading: t`being read`,
@@ -42,10 +42,7 @@ const FILTER = 'input !w-auto !min-h-[32px] !py-[3px]';
 
 /** Narrows the history by person, day, source and state; the address holds what is chosen. */
 function Filters({ params, set }: { params: URLSearchParams; set: (name: string, value: string) => void }) {
-  const team = useQuery({
-    queryKey: ['teammates'],
-    queryFn: () => get<{ id: number; name: string }[]>('session/teammates'),
-  });
+  const team = useQuery(reading('session/teammates'));
   return (
     <div className="flex flex-wrap gap-2 pb-3 items-center text-ink2">
       <select
@@ -115,8 +112,7 @@ export default function Batches() {
     );
   const asked = Object.fromEntries(params);
   const { data, error, isPending } = useQuery({
-    queryKey: ['batches', asked],
-    queryFn: () => get<BatchView[]>(`batches${query(asked)}`),
+    ...reading('batches', { ...asked }),
     refetchInterval: 4_000,
   });
   if (isPending) return <Loading what={t`batches`} />;

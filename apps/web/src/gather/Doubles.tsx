@@ -2,15 +2,16 @@ import { plural, t } from '@lingui/core/macro';
 import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { BatchRowView, BatchView, DecideRows, DoubleView, Page } from '@goodword/core/contract';
+import type { BatchView, DecideRowsBody } from '@goodword/core/contract';
 import { type DoubtKind } from '@goodword/core/intake';
 import { DOUBT_WORDS } from '@goodword/core/words';
-import { call, get, query } from '../app/api';
+import { api } from '../app/api';
 import { useFormat } from '../app/format';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { useMay } from '../app/session';
 import { Button, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
+import { anew, reading } from '../app/reading';
 
 /** Rows that may be somebody who is here: settled all of a kind in one stroke, or one by one side by side. */
 export function Doubles({
@@ -26,8 +27,9 @@ export function Doubles({
   const may = useMay('organizer');
   const queryClient = useQueryClient();
   const settle = useMutation({
-    mutationFn: (decision: Partial<DecideRows>) => call('POST', `batches/${batch.id}/decisions`, decision),
-    onSettled: () => refreshAll(queryClient),
+    mutationFn: (decision: Decision) =>
+      api.post('batches/{id}/decisions', { id: batch.id, body: { keep: [], ...decision } }),
+    onSettled: () => refresh(queryClient, 'batches'),
   });
   return (
     <section className="sheet p-5" aria-labelledby="looks-title">
@@ -82,23 +84,27 @@ export function Doubles({
   );
 }
 
+/** What is decided; all fields are taken from the row where nothing is said of them. */
+type Decision = Omit<DecideRowsBody, 'keep'> & { keep?: string[] };
+
 function OneByOne({ batch, why, onClose }: { batch: BatchView; why: DoubtKind | null; onClose: () => void }) {
   const queryClient = useQueryClient();
   const [settled, setSettled] = useState<number[]>([]);
-  const next = useQuery({
-    queryKey: ['looks', batch.id, why, settled.length],
-    queryFn: () =>
-      get<Page<BatchRowView>>(`batches/${batch.id}/rows${query({ verdict: 'look', why, limit: 1 })}`),
-  });
+  const next = useQuery(
+    anew(reading('batches/{id}/rows', { id: batch.id, verdict: 'look', why, limit: 1 }), settled.length),
+  );
   const row = next.data?.rows[0];
-  const close = () => (refreshAll(queryClient), onClose());
+  const close = () => (refresh(queryClient, 'batches'), onClose());
   const settle = useMutation({
-    mutationFn: (decision: Partial<DecideRows>) =>
-      call('POST', `batches/${batch.id}/decisions`, { rows: [row!.row], ...decision }),
+    mutationFn: (decision: Decision) =>
+      api.post('batches/{id}/decisions', {
+        id: batch.id,
+        body: { rows: [row!.row], keep: [], ...decision },
+      }),
     onSuccess: () => setSettled([...settled, row!.row]),
   });
   const undo = useMutation({
-    mutationFn: () => call('DELETE', `batches/${batch.id}/rows/${settled.at(-1)}/decision`),
+    mutationFn: () => api.delete('batches/{id}/rows/{row}/decision', { id: batch.id, row: settled.at(-1)! }),
     onSuccess: () => setSettled(settled.slice(0, -1)),
   });
   return (
@@ -134,6 +140,76 @@ function OneByOne({ batch, why, onClose }: { batch: BatchView; why: DoubtKind | 
   );
 }
 
+/** The row and the person beside each other; which fields stay is chosen. */
+function FieldsBeside({
+  row,
+  person,
+  fields,
+  keep,
+  toggle,
+}: {
+  row: number;
+  person: {
+    id: number;
+    score: number;
+    reasons: string[];
+    name: string;
+    supporterId: number | null;
+    rowNo: number | null;
+  };
+  fields: { key: string; name: string; row: string; theirs: { [key: string]: string } }[];
+  keep: string[];
+  toggle: (key: string) => void;
+}) {
+  return (
+    <div className="sheet overflow-y-auto min-h-0" tabIndex={0} role="region" aria-label={t`Field by field`}>
+      <table className="w-full">
+        <thead>
+          <tr className="text-left text-[13px] text-ink2 border-b border-ink">
+            <th className="px-3 py-2 font-normal">{t`Field`}</th>
+            <th className="px-3 font-normal">
+              <Trans>Row {row}</Trans>
+            </th>
+            <th className="px-3 font-normal">
+              {person.supporterId ? t`${person.name}, here already` : t`Row ${person.rowNo!}`}
+            </th>
+            <th className="px-3 font-normal">{t`When merged`}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {fields
+            .filter((field) => field.row !== '' || (field.theirs[person.id] ?? '') !== '')
+            .map((field) => {
+              const theirs = field.theirs[person.id] ?? '';
+              const differs = field.row !== '' && theirs !== '' && field.row !== theirs;
+              const added = field.key === 'email' || field.key === 'mobile';
+              return (
+                <tr key={field.key} className="border-b border-hair align-top">
+                  <td className="px-3 py-2 text-ink2">{field.name}</td>
+                  <td className={`px-3 ${differs ? 'font-semibold' : ''}`}>{field.row}</td>
+                  <td className={`px-3 ${differs ? 'font-semibold' : ''}`}>{theirs}</td>
+                  <td className="px-3">
+                    {differs && (
+                      <label className="flex gap-2 items-center py-2">
+                        <input
+                          type="checkbox"
+                          className="accent-[#0F766B]"
+                          checked={!keep.includes(field.key)}
+                          onChange={() => toggle(field.key)}
+                        />
+                        {added ? t`add the row’s` : t`take the row’s`}
+                      </label>
+                    )}
+                  </td>
+                </tr>
+              );
+            })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
 /** The row beside each person it may be, field by field; for a merge each field can stay theirs. */
 function SideBySide({
   batchId,
@@ -144,12 +220,9 @@ function SideBySide({
   batchId: number;
   row: number;
   busy: boolean;
-  onSettle: (decision: Partial<DecideRows>) => void;
+  onSettle: (decision: Decision) => void;
 }) {
-  const look = useQuery({
-    queryKey: ['look', batchId, row],
-    queryFn: () => get<DoubleView>(`batches/${batchId}/rows/${row}`),
-  });
+  const look = useQuery(reading('batches/{id}/rows/{row}', { id: batchId, row }));
   const [chosen, setChosen] = useState(0);
   const [keep, setKeep] = useState<string[]>([]);
   if (look.error) return <ProblemNote error={look.error} />;
@@ -187,56 +260,7 @@ function SideBySide({
         </b>{' '}
         {person.reasons.join(', ')}.
       </p>
-      <div
-        className="sheet overflow-y-auto min-h-0"
-        tabIndex={0}
-        role="region"
-        aria-label={t`Field by field`}
-      >
-        <table className="w-full">
-          <thead>
-            <tr className="text-left text-[13px] text-ink2 border-b border-ink">
-              <th className="px-3 py-2 font-normal">{t`Field`}</th>
-              <th className="px-3 font-normal">
-                <Trans>Row {row}</Trans>
-              </th>
-              <th className="px-3 font-normal">
-                {person.supporterId ? t`${person.name}, here already` : t`Row ${person.rowNo!}`}
-              </th>
-              <th className="px-3 font-normal">{t`When merged`}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {fields
-              .filter((field) => field.row !== '' || (field.theirs[person.id] ?? '') !== '')
-              .map((field) => {
-                const theirs = field.theirs[person.id] ?? '';
-                const differs = field.row !== '' && theirs !== '' && field.row !== theirs;
-                const added = field.key === 'email' || field.key === 'mobile';
-                return (
-                  <tr key={field.key} className="border-b border-hair align-top">
-                    <td className="px-3 py-2 text-ink2">{field.name}</td>
-                    <td className={`px-3 ${differs ? 'font-semibold' : ''}`}>{field.row}</td>
-                    <td className={`px-3 ${differs ? 'font-semibold' : ''}`}>{theirs}</td>
-                    <td className="px-3">
-                      {differs && (
-                        <label className="flex gap-2 items-center py-2">
-                          <input
-                            type="checkbox"
-                            className="accent-[#0F766B]"
-                            checked={!keep.includes(field.key)}
-                            onChange={() => toggle(field.key)}
-                          />
-                          {added ? t`add the row’s` : t`take the row’s`}
-                        </label>
-                      )}
-                    </td>
-                  </tr>
-                );
-              })}
-          </tbody>
-        </table>
-      </div>
+      <FieldsBeside row={row} person={person} fields={fields} keep={keep} toggle={toggle} />
       <div className="flex gap-2">
         <Button
           weight="main"

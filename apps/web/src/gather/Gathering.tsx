@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useCallback, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { useBeforeUnload, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { BatchView } from '@goodword/core/contract';
-import { call, get } from '../app/api';
+import { api } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Heading, Loading, ProblemNote } from '../ui/basics';
@@ -18,6 +18,7 @@ import { MatchesStep } from './MatchesStep';
 import { PermissionStep } from './PermissionStep';
 import { Steps } from './Steps';
 import { useHouse, type HouseVocabulary } from './useHouse';
+import { reading } from '../app/reading';
 
 /**
  * A file on its way in: what it is, what its columns are, where its people go, what they agreed to, whom they
@@ -29,11 +30,7 @@ export default function Gathering() {
   const may = useMay('organizer');
   const changing = useLocation().search.includes('change');
   const own = useDraft((draft) => draft.batchId);
-  const batch = useQuery({
-    queryKey: ['batch', id],
-    queryFn: () => get<BatchView>(`batches/${id}`),
-    enabled: id > 0 && own !== id,
-  });
+  const batch = useQuery({ ...reading('batches/{id}', { id }), enabled: id > 0 && own !== id });
   if (!house && error) return <ProblemNote error={error} />;
   if (!house) return <Loading what={t`your fields`} />;
   if (id === 0 || own === id) return <Wizard house={house} id={id} />;
@@ -114,7 +111,7 @@ function Wizard({ house, id }: { house: HouseVocabulary; id: number }) {
   }, [save]);
   const [throwing, setThrowing] = useState(false);
   const discard = async () => {
-    await call('DELETE', `batches/${batchId}`);
+    await api.delete('batches/{id}', { id: batchId! });
     reset();
     void navigate('/gather');
   };

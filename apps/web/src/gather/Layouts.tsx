@@ -2,9 +2,9 @@ import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { FieldView, LayoutView } from '@goodword/core/contract';
+import type { LayoutView } from '@goodword/core/contract';
 import type { ColumnChoice } from '@goodword/core/intake';
-import { call, get } from '../app/api';
+import { api } from '../app/api';
 import { useDrafting } from '../app/drafting';
 import { useFormat } from '../app/format';
 import { useMay, useSession } from '../app/session';
@@ -14,6 +14,7 @@ import { columnWords, KIND_WORDS, offerKey, offersFor } from './columnWords';
 import { GatherNav } from './GatherNav';
 import { TableHead } from '../ui/TableHead';
 import { Unsaved } from '../ui/Unsaved';
+import { keyOf, reading } from '../app/reading';
 
 /**
  * What was decided for the columns of each source, kept so that the same file next month needs no matching.
@@ -22,10 +23,10 @@ export default function Layouts() {
   const format = useFormat();
   const may = useMay('organizer');
   const queryClient = useQueryClient();
-  const { data, error } = useQuery({ queryKey: ['layouts'], queryFn: () => get<LayoutView[]>('layouts') });
+  const { data, error } = useQuery(reading('layouts'));
   const [editing, setEditing] = useState<number | null>(null);
   const [forgetting, setForgetting] = useState<LayoutView | null>(null);
-  const again = () => queryClient.invalidateQueries({ queryKey: ['layouts'] });
+  const again = () => queryClient.invalidateQueries({ queryKey: keyOf('layouts') });
   if (!data) return error ? <ProblemNote error={error} /> : <Loading what={t`layouts`} />;
   return (
     <>
@@ -87,7 +88,7 @@ export default function Layouts() {
         onClose={() => setForgetting(null)}
         title={t`Forget “${forgetting?.name ?? ''}”?`}
         act={t`Forget it`}
-        onAct={() => call('DELETE', `layouts/${forgetting!.id}`).then(again)}
+        onAct={() => api.delete('layouts/{id}', { id: forgetting!.id }).then(again)}
         body={
           <p>
             <Trans>
@@ -103,7 +104,7 @@ export default function Layouts() {
 
 function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => void }) {
   const { organization } = useSession();
-  const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
+  const fields = useQuery(reading('fields'));
   const queryClient = useQueryClient();
   const draft = useDrafting(`layout:${layout.id}`, {
     value: { name: layout.name, columns: layout.columns },
@@ -114,10 +115,13 @@ function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => vo
   const setColumns = (next: ColumnChoice[]) => draft.set({ name, columns: next });
   const save = useMutation({
     mutationFn: (sent: typeof draft.value) =>
-      call('PUT', `layouts/${layout.id}`, { ...sent, name: sent.name.trim(), basedOn: draft.basedOn }),
+      api.put('layouts/{id}', {
+        id: layout.id,
+        body: { ...sent, name: sent.name.trim(), basedOn: draft.basedOn },
+      }),
     onSuccess: (_none, sent) => (draft.saved(sent), onClose()),
     // Somebody was quicker: what they saved is fetched, and both are shown.
-    onError: () => queryClient.invalidateQueries({ queryKey: ['layouts'] }),
+    onError: () => queryClient.invalidateQueries({ queryKey: keyOf('layouts') }),
   });
   if (!fields.data) return null;
   const offers = offersFor('', fields.data, layout.what).known.flatMap(([, some]) => some);

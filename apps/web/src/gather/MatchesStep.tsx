@@ -4,13 +4,14 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { MATCH_KEYS, REFUSAL_STATUSES, type MatchKey } from '@goodword/core/intake';
 import { MATCH_KEY_WORDS, REFUSAL_WORDS } from '@goodword/core/words';
-import { call, get } from '../app/api';
-import { refreshAll } from '../app/refresh';
+import { api } from '../app/api';
+import { refresh } from '../app/refresh';
 import { useSession } from '../app/session';
 import { Button, ProblemNote } from '../ui/basics';
 import { useMargin } from '../ui/margin';
 import { planOfDraft, stepsOf, useDraft } from './draft';
 import { STEP_WORDS } from './stepWords';
+import { reading } from '../app/reading';
 
 /**
  * How people are recognized, what happens to those who are here, and what this kind of file needs beside.
@@ -27,12 +28,12 @@ export function MatchesStep() {
   const check = useMutation({
     mutationFn: async () => {
       await draft.save();
-      await call('PUT', `batches/${batchId}/plan`, plan);
+      await api.put('batches/{id}/plan', { id: batchId!, body: plan! });
     },
     onSuccess: () => {
       const id = batchId;
       draft.reset();
-      refreshAll(queryClient);
+      refresh(queryClient, 'batches');
       void navigate(`/gather/${id}`);
     },
   });
@@ -262,10 +263,7 @@ function WhatTheyDid() {
 function Telling() {
   const { parts, set } = useDraft();
   const { teammate } = useSession();
-  const team = useQuery({
-    queryKey: ['teammates'],
-    queryFn: () => get<{ id: number; name: string; email: string }[]>('session/teammates'),
-  });
+  const team = useQuery(reading('session/teammates'));
   const toggle = (id: number) =>
     set({
       notify: parts.notify.includes(id) ? parts.notify.filter((one) => one !== id) : [...parts.notify, id],

@@ -57,6 +57,43 @@ function Scopes({
   );
 }
 
+function AgreedWords({
+  channel,
+  yes,
+  lists,
+  set,
+  when,
+  withWords,
+}: {
+  channel: 'email' | 'text';
+  yes: Yes;
+  lists: readonly ListName[];
+  set: (part: Partial<Yes>) => void;
+  when: ReactNode;
+  withWords: string;
+}) {
+  return (
+    <Trans>
+      agreed to <b>{channel === 'email' ? t`emails` : t`texts`}</b> about
+      <Scopes channel={channel} value={yes.scopes} lists={lists} onChange={(scopes) => set({ scopes })} />
+      by
+      <select
+        className={INLINE}
+        aria-label={t`How`}
+        value={yes.how}
+        onChange={(event) => set({ how: event.target.value as Yes['how'] })}
+      >
+        {BATCH_COLLECTION_METHODS.map((road) => (
+          <option key={road} value={road}>
+            {COLLECTION_METHOD_WORDS[road]}
+          </option>
+        ))}
+      </select>
+      {when}, {withWords}
+    </Trans>
+  );
+}
+
 /** The evidence as one sentence, whose words can be set. */
 function Sentence({
   channel,
@@ -115,24 +152,7 @@ function Sentence({
           t`These people`
         )}
         {refusing.length > 0 && <Trans>, but not whom {refusing.join(' or ')} names,</Trans>}{' '}
-        <Trans>
-          agreed to <b>{channel === 'email' ? t`emails` : t`texts`}</b> about
-          <Scopes channel={channel} value={yes.scopes} lists={lists} onChange={(scopes) => set({ scopes })} />
-          by
-          <select
-            className={INLINE}
-            aria-label={t`How`}
-            value={yes.how}
-            onChange={(event) => set({ how: event.target.value as Yes['how'] })}
-          >
-            {BATCH_COLLECTION_METHODS.map((road) => (
-              <option key={road} value={road}>
-                {COLLECTION_METHOD_WORDS[road]}
-              </option>
-            ))}
-          </select>
-          {when}, {withWords}
-        </Trans>
+        <AgreedWords channel={channel} yes={yes} lists={lists} set={set} when={when} withWords={withWords} />
       </div>
       <textarea
         aria-label={t`In what words`}

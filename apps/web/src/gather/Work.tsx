@@ -3,10 +3,10 @@ import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { JobView } from '@goodword/core/contract';
-import { get } from '../app/api';
 import { useFormat } from '../app/format';
 import { Empty, Heading, Loading, ProblemNote, Progress } from '../ui/basics';
 import { GatherNav } from './GatherNav';
+import { reading } from '../app/reading';
 
 const KINDS: Record<string, [doing: string, done: string]> = {
   'batch-read': [t`Reading the file of`, t`Read the file of`],
@@ -34,11 +34,7 @@ function jobState(job: JobView, format: ReturnType<typeof useFormat>): string {
 /** Every running and finished piece of work of the organization. */
 export default function Work() {
   const format = useFormat();
-  const { data, error } = useQuery({
-    queryKey: ['jobs'],
-    queryFn: () => get<JobView[]>('jobs'),
-    refetchInterval: 1_500,
-  });
+  const { data, error } = useQuery({ ...reading('jobs'), refetchInterval: 1_500 });
   if (!data) return error ? <ProblemNote error={error} /> : <Loading what={t`the work`} />;
   return (
     <>

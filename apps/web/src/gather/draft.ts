@@ -17,7 +17,7 @@ import {
   type Mend,
 } from '@goodword/core/intake';
 import { speak } from '@goodword/core/words';
-import { call, ProblemError } from '../app/api';
+import { ProblemError, api } from '../app/api';
 import { afterRest } from '../app/rest';
 import { readStored, writeStored } from '../app/stored';
 import { differences } from '../ui/Unsaved';
@@ -34,7 +34,7 @@ export function stepsOf(what: BatchKind): readonly BatchStep[] {
 }
 
 export type DraftPermission = ChannelPermission | { said: 'unanswered' } | { said: 'bought' };
-type PlanParts = Omit<IntakePlan, 'columns' | 'permission' | 'reading'>;
+export type PlanParts = Omit<IntakePlan, 'columns' | 'permission' | 'reading'>;
 
 interface House {
   fields: FieldView[];
@@ -385,7 +385,10 @@ export const useDraft = create<DraftState>()((set, state) => {
           analysis: null,
           readAs: { sheet: change.sheet },
         });
-        await call('PUT', `batches/${state().batchId}/reading`, { reading: { sheet: change.sheet } });
+        await api.put('batches/{id}/reading', {
+          id: state().batchId!,
+          body: { reading: { sheet: change.sheet } },
+        });
         await fromServer(house, null);
       }
       if (found) later();
@@ -417,12 +420,10 @@ export const useDraft = create<DraftState>()((set, state) => {
         await before.catch(() => undefined);
         if (state().batchId !== batchId) return;
         sent = kept;
-        const { version } = await call<{ version: number }>(
-          'PUT',
-          `batches/${batchId}/draft`,
-          { ...kept, basedOn: state().draftVersion },
-          leaving,
-        );
+        const { version } = await (leaving ? api.putAtLast : api.put)('batches/{id}/draft', {
+          id: batchId,
+          body: { ...kept, basedOn: state().draftVersion },
+        });
         sent = null;
         if (state().batchId !== batchId) return;
         set({ draftVersion: version });
@@ -438,7 +439,7 @@ export const useDraft = create<DraftState>()((set, state) => {
             later(5000);
           throw error;
         }
-        const theirs = await call<BatchView>('GET', `batches/${batchId}`);
+        const theirs = await api.get('batches/{id}', { id: batchId });
         // What was sent before a reload, and became a version that this page never heard of.
         if (isOurs(theirs, unheard)) {
           sent = null;
@@ -473,7 +474,7 @@ export const useDraft = create<DraftState>()((set, state) => {
     if (id === null) return;
     for (;;) {
       set({ reading: t`The server reads the file…` });
-      const batch = await patiently(() => call<BatchView>('GET', `batches/${id}`), id);
+      const batch = await patiently(() => api.get('batches/{id}', { id }), id);
       if (!batch) return;
       if (batch.state === 'unreadable') return set({ reading: null, problem: batch.problem });
       if (batch.found) {
@@ -539,7 +540,7 @@ async function upload(file: File, name: string, what: BatchKind | null): Promise
   form.append('name', name);
   if (what) form.append('what', what);
   form.append('file', file);
-  return (await call<{ id: number }>('POST', 'batches', form)).id;
+  return (await api.post('batches', { files: form })).id;
 }
 
 /** Columns of days with the order that their values are in. */

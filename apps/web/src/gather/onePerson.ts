@@ -1,7 +1,7 @@
 import { t } from '@lingui/core/macro';
-import type { BatchRowView, BatchView, Page } from '@goodword/core/contract';
+import type { BatchView } from '@goodword/core/contract';
 import { EMPTY_PLAN, type ChannelPermission, type IntakePlan } from '@goodword/core/intake';
-import { call, get } from '../app/api';
+import { api } from '../app/api';
 
 export interface OnePerson {
   firstName: string;
@@ -37,7 +37,7 @@ export function fileOfOne({ email, firstName, lastName, mobile }: OnePerson): Fi
 
 async function until(id: number, ...states: BatchView['state'][]): Promise<BatchView> {
   for (let wait = 100; ; wait = Math.min(1500, wait * 1.3)) {
-    const batch = await get<BatchView>(`batches/${id}`);
+    const batch = await api.get('batches/{id}', { id });
     if (batch.problem) throw new Error(batch.problem);
     if (states.includes(batch.state)) return batch;
     await new Promise((done) => setTimeout(done, wait));
@@ -57,29 +57,32 @@ export async function addPerson(person: OnePerson): Promise<Added> {
   );
   form.append('what', 'people');
   form.append('file', fileOfOne(person));
-  const { id } = await call<{ id: number }>('POST', 'batches', form);
+  const { id } = await api.post('batches', { files: form });
   try {
     await until(id, 'draft', 'unreadable');
     const { permission, chapterId } = person;
-    await call('PUT', `batches/${id}/plan`, { ...EMPTY_PLAN, columns: COLUMNS, permission, chapterId });
+    await api.put('batches/{id}/plan', {
+      id,
+      body: { ...EMPTY_PLAN, columns: COLUMNS, permission, chapterId },
+    });
     await until(id, 'checked');
-    const [row] = (await get<Page<BatchRowView>>(`batches/${id}/rows`)).rows;
+    const [row] = (await api.get('batches/{id}/rows', { id })).rows;
     if (row?.verdict === 'look')
       return { batchId: id, why: t`They may be somebody who is here already. Look at both side by side.` };
     // Half an address would be a person half typed in.
     if (!row || row.verdict === 'failed' || row.reason !== '')
       throw new Error(sentence(row?.reason ?? t`nobody was read`));
     if (row.verdict === 'same' && row.supporterId !== null) {
-      await call('DELETE', `batches/${id}`);
+      await api.delete('batches/{id}', { id });
       return { supporterId: row.supporterId };
     }
   } catch (error) {
-    await call('DELETE', `batches/${id}`).catch(() => undefined);
+    await api.delete('batches/{id}', { id }).catch(() => undefined);
     throw error;
   }
-  await call('POST', `batches/${id}/bring-in`);
+  await api.post('batches/{id}/bring-in', { id });
   await until(id, 'done');
-  const [came] = (await get<Page<BatchRowView>>(`batches/${id}/rows`)).rows;
+  const [came] = (await api.get('batches/{id}/rows', { id })).rows;
   return { supporterId: came!.supporterId! };
 }
 

@@ -1,8 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { dayInZone } from '@goodword/core/common';
-import type { FieldView, LayoutView } from '@goodword/core/contract';
-import { get } from '../app/api';
 import { useSession } from '../app/session';
+import { reading } from '../app/reading';
 
 /**
  * What the page needs to know of the organization to read a file; null while it is asked for, or where
@@ -10,8 +9,8 @@ import { useSession } from '../app/session';
  */
 export function useHouse() {
   const { organization } = useSession();
-  const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
-  const layouts = useQuery({ queryKey: ['layouts'], queryFn: () => get<LayoutView[]>('layouts') });
+  const fields = useQuery(reading('fields'));
+  const layouts = useQuery(reading('layouts'));
   const error = fields.error ?? layouts.error;
   if (!fields.data || !layouts.data) return { house: null, error };
   const { country, currency, timeZone } = organization;

@@ -1,20 +1,15 @@
 import { t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { MessageView } from '@goodword/core/contract';
-import { get } from '../app/api';
 import { useFormat } from '../app/format';
 import { Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { HearNav } from './HearNav';
+import { reading } from '../app/reading';
 
 /** Messages that have left, newest first. */
 export default function Answers() {
   const format = useFormat();
-  const { data, error, isPending } = useQuery({
-    queryKey: ['messages'],
-    queryFn: () => get<MessageView[]>('messages'),
-    refetchInterval: 5_000,
-  });
+  const { data, error, isPending } = useQuery({ ...reading('messages'), refetchInterval: 5_000 });
   if (isPending) return <Loading what={t`messages`} />;
   const gone = data?.filter((message) => !['draft', 'scheduled'].includes(message.state));
   return (

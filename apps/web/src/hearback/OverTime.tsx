@@ -8,6 +8,42 @@ import { dayTicks, running, SERIES, spread, type ResultHours } from './lines';
 
 const [WIDTH, HEIGHT, LEFT, RIGHT, BOTTOM, TOP] = [560, 210, 44, 112, 24, 12];
 
+/** The same as numbers. */
+function HourTable({ hours }: { hours: ResultHours }) {
+  const format = useFormat();
+  return (
+    <div
+      className="max-h-[220px] overflow-y-auto"
+      tabIndex={0}
+      role="region"
+      aria-label={t`Over time, as a table`}
+    >
+      <table className="w-full text-[13px]">
+        <thead>
+          <tr className="text-left">
+            {[t`Hour`, t`Sent`, ...SERIES.map(([, words]) => words)].map((title) => (
+              <th key={title} className="pr-3 font-semibold">
+                {title}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {hours.map((hour) => (
+            <tr key={hour.at} className="border-t border-hair">
+              <td>{format.moment(hour.at)}</td>
+              <td>{hour.sent}</td>
+              {SERIES.map(([kind]) => (
+                <td key={kind}>{hour[kind]}</td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
 /** What came of a message over time: lines labelled at their ends, and the same figures as a table. */
 export function OverTime({ hours }: { hours: ResultHours }) {
   const format = useFormat();
@@ -34,35 +70,7 @@ export function OverTime({ hours }: { hours: ResultHours }) {
         {table ? t`As a drawing` : t`As a table`}
       </button>
       {table ? (
-        <div
-          className="max-h-[220px] overflow-y-auto"
-          tabIndex={0}
-          role="region"
-          aria-label={t`Over time, as a table`}
-        >
-          <table className="w-full text-[13px]">
-            <thead>
-              <tr className="text-left">
-                {[t`Hour`, t`Sent`, ...SERIES.map(([, words]) => words)].map((title) => (
-                  <th key={title} className="pr-3 font-semibold">
-                    {title}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {hours.map((hour) => (
-                <tr key={hour.at} className="border-t border-hair">
-                  <td>{format.moment(hour.at)}</td>
-                  <td>{hour.sent}</td>
-                  {SERIES.map(([kind]) => (
-                    <td key={kind}>{hour[kind]}</td>
-                  ))}
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <HourTable hours={hours} />
       ) : (
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}

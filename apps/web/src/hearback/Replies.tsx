@@ -3,22 +3,20 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
-import type { RecordView, ReplyView } from '@goodword/core/contract';
-import { call, get } from '../app/api';
+import type { ReplyView } from '@goodword/core/contract';
+import { api } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { HearNav } from './HearNav';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
+import { reading } from '../app/reading';
 
 const WriteTo = lazy(() => import('../sort/record/WriteTo'));
 
 /** Answered where it stands, on the channel that they wrote on; it is done when the answer has been sent. */
 function Answer({ reply, onSent, onClose }: { reply: ReplyView; onSent: () => void; onClose: () => void }) {
-  const record = useQuery({
-    queryKey: ['record', reply.supporterId],
-    queryFn: () => get<RecordView>(`supporters/${reply.supporterId}`),
-  });
+  const record = useQuery(reading('supporters/{id}', { id: reply.supporterId! }));
   if (!record.data) return <ProblemNote error={record.error} />;
   return (
     <Suspense>
@@ -33,15 +31,11 @@ export default function Replies() {
   const may = useMay('organizer');
   const queryClient = useQueryClient();
   const [answering, setAnswering] = useState<ReplyView | null>(null);
-  const { data, error, isPending } = useQuery({
-    queryKey: ['replies'],
-    queryFn: () => get<ReplyView[]>('replies'),
-    refetchInterval: 5_000,
-  });
+  const { data, error, isPending } = useQuery({ ...reading('replies'), refetchInterval: 5_000 });
   const handle = useMutation({
     mutationFn: ({ id, handled }: { id: number; handled: boolean }) =>
-      call('POST', `replies/${id}/handled`, { handled }),
-    onSuccess: () => refreshAll(queryClient),
+      api.post('replies/{id}/handled', { id, body: { handled } }),
+    onSuccess: () => refresh(queryClient, 'replies'),
   });
   if (isPending) return <Loading what={t`replies`} />;
   return (

@@ -3,8 +3,8 @@ import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import type { BeginTo, MessageResults, Page, ResultKind, ResultPerson } from '@goodword/core/contract';
-import { call, get, query } from '../app/api';
+import type { BeginToBody, MessageResults, ResultKind, ResultPerson } from '@goodword/core/contract';
+import { api } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Heading, Loading, ProblemNote, Progress } from '../ui/basics';
@@ -13,9 +13,10 @@ import { useMargin, type Note } from '../ui/margin';
 import { usePages } from '../ui/people';
 import { VirtualTable, type TableColumn } from '../ui/VirtualTable';
 import { OverTime } from './OverTime';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { UseAgain } from '../write/UseAgain';
 import { WriteToThem } from '../write/WriteToThem';
+import { reading } from '../app/reading';
 
 const KINDS: [ResultKind, string, string][] = [
   ['sent', t`Sent`, t`handed over and accepted`],
@@ -32,7 +33,7 @@ const KINDS: [ResultKind, string, string][] = [
   ['suppressed', t`Held back`, t`not in it from the start`],
 ];
 /** Those who got it, clicked or replied are a group that goes on growing; the others are who they are now. */
-function behind(id: number, kind: ResultKind): BeginTo['to'] {
+function behind(id: number, kind: ResultKind): BeginToBody['to'] {
   if (kind === 'sent') return { ref: { kind: 'message', id, did: 'got' } };
   return kind === 'clicked' || kind === 'replied'
     ? { ref: { kind: 'message', id, did: kind } }
@@ -46,12 +47,12 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
   const may = useMay('organizer');
   const queryClient = useQueryClient();
   const { rows, total, more } = usePages<ResultPerson>(['result-people', id, kind], (after) =>
-    get<Page<ResultPerson>>(`messages/${id}/results/people${query({ kind, after })}`),
+    api.get('messages/{id}/results/people', { id, kind, after }),
   );
   const settle = useMutation({
     mutationFn: ({ delivery, as }: { delivery: number; as: 'sent' | 'again' }) =>
-      call('POST', `deliveries/${delivery}/settle`, { as }),
-    onSuccess: () => refreshAll(queryClient),
+      api.post('deliveries/{id}/settle', { id: delivery, body: { as } }),
+    onSuccess: () => refresh(queryClient, 'deliveries', 'messages'),
   });
   const [, title, hint] = KINDS.find(([one]) => one === kind)!;
   const columns: TableColumn<ResultPerson>[] = [
@@ -195,8 +196,8 @@ function Pace({ data }: { data: MessageResults }) {
   const may = useMay('organizer');
   const { id, state } = data.message;
   const act = useMutation({
-    mutationFn: (what: string) => call('POST', `messages/${id}/${what}`),
-    onSettled: () => refreshAll(queryClient),
+    mutationFn: (what: 'pause' | 'resume' | 'stop') => api.post(`messages/{id}/${what}`, { id }),
+    onSettled: () => refresh(queryClient, 'deliveries', 'messages'),
   });
   const [stopping, setStopping] = useState(false);
   const { counts, pace } = data;
@@ -257,8 +258,7 @@ export default function Results() {
   const format = useFormat();
   const [open, setOpen] = useState<ResultKind | null>(null);
   const { data, error } = useQuery({
-    queryKey: ['results', id],
-    queryFn: () => get<MessageResults>(`messages/${id}/results`),
+    ...reading('messages/{id}/results', { id }),
     refetchInterval: (read) => (read.state.data && MOVING.has(read.state.data.message.state) ? 1_000 : 5_000),
   });
   useMargin(resultNotes(data, setOpen));

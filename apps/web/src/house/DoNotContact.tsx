@@ -1,12 +1,14 @@
+import type { UseInfiniteQueryResult, InfiniteData } from '@tanstack/react-query';
+import { keyOf } from '../app/reading';
 import { t } from '@lingui/core/macro';
 import { Plural, Trans } from '@lingui/react/macro';
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
-import type { DncAdded, DncRow, Page } from '@goodword/core/contract';
-import { call, get, query } from '../app/api';
+import type { DncRow } from '@goodword/core/contract';
+import { api } from '../app/api';
 import { useFormat } from '../app/format';
 import { useTyped } from '../app/drafting';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Confirm, Drawer } from '../ui/dialogs';
@@ -26,18 +28,93 @@ const HOW: Record<string, string> = {
   erasure: t`kept after erasure`,
 };
 
+function DncTable({
+  pages,
+  total,
+  search,
+  rows,
+  mayRemove,
+  setRemoving,
+}: {
+  pages: UseInfiniteQueryResult<
+    InfiniteData<{ rows: DncRow[]; next: string | null; total: number }, unknown>,
+    Error
+  >;
+  total: number | undefined;
+  search: string;
+  rows: DncRow[] | undefined;
+  mayRemove: boolean;
+  setRemoving: (next: DncRow | null) => void;
+}) {
+  const format = useFormat();
+  return (
+    <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Do not contact`}>
+      {pages.isPending ? (
+        <Loading what={t`the list`} />
+      ) : total === 0 ? (
+        <Empty title={search ? t`Nothing like it is on the list` : t`Nothing is on the list`}>
+          <p>
+            <Trans>
+              Who says no stands in the ledger. This list is for what must stay closed whoever asks: a
+              complaint, a whole domain, a range of numbers.
+            </Trans>
+          </p>
+        </Empty>
+      ) : (
+        <table className="w-full">
+          <TableHead titles={[t`What`, t`Kind`, t`How`, t`Note`, t`Since`]} acts={t`Change`} />
+          <tbody>
+            {rows?.map((row) => (
+              <tr key={row.id} className="border-b border-hair">
+                <td className="px-4 py-2 font-semibold">
+                  {row.shown ?? (
+                    <span className="text-ink2 font-normal">{t`only its keyed hash is left`}</span>
+                  )}
+                </td>
+                <td className="px-4">{KINDS[row.kind]}</td>
+                <td className="px-4">{HOW[row.how] ?? row.how}</td>
+                <td className="px-4 text-ink2">{row.note}</td>
+                <td className="px-4 text-ink2">
+                  {format.day(row.at)}
+                  {row.by && `, ${row.by}`}
+                </td>
+                <td className="px-4 text-right">
+                  {mayRemove && (
+                    <button
+                      className="link"
+                      aria-label={t`Remove ${row.shown ?? t`the entry`}`}
+                      onClick={() => setRemoving(row)}
+                    >
+                      {t`Remove`}
+                    </button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {pages.hasNextPage && (
+        <div className="p-3">
+          <Button onClick={() => void pages.fetchNextPage()}>
+            <Trans>Show more of {format.number(total ?? 0)}</Trans>
+          </Button>
+        </div>
+      )}
+    </div>
+  );
+}
+
 /** What is never written to, whoever brings it in again. */
 export default function DoNotContact() {
-  const format = useFormat();
   const queryClient = useQueryClient();
   const [search, setSearch] = useState('');
   const [adding, setAdding] = useState(false);
   const [removing, setRemoving] = useState<DncRow | null>(null);
   const [mayAdd, mayRemove] = [useMay('organizer'), useMay('owner')];
   const pages = useInfiniteQuery({
-    queryKey: ['do-not-contact', search],
-    queryFn: ({ pageParam }) =>
-      get<Page<DncRow>>(`do-not-contact${query({ search, after: pageParam, limit: 100 })}`),
+    queryKey: [...keyOf('do-not-contact'), search],
+    queryFn: ({ pageParam }) => api.get('do-not-contact', { search, after: pageParam, limit: 100 }),
     initialPageParam: null as string | null,
     getNextPageParam: (last) => last.next,
   });
@@ -65,60 +142,14 @@ export default function DoNotContact() {
         onChange={(event) => setSearch(event.target.value)}
       />
       <ProblemNote error={pages.error} />
-      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Do not contact`}>
-        {pages.isPending ? (
-          <Loading what={t`the list`} />
-        ) : total === 0 ? (
-          <Empty title={search ? t`Nothing like it is on the list` : t`Nothing is on the list`}>
-            <p>
-              <Trans>
-                Who says no stands in the ledger. This list is for what must stay closed whoever asks: a
-                complaint, a whole domain, a range of numbers.
-              </Trans>
-            </p>
-          </Empty>
-        ) : (
-          <table className="w-full">
-            <TableHead titles={[t`What`, t`Kind`, t`How`, t`Note`, t`Since`]} acts={t`Change`} />
-            <tbody>
-              {rows?.map((row) => (
-                <tr key={row.id} className="border-b border-hair">
-                  <td className="px-4 py-2 font-semibold">
-                    {row.shown ?? (
-                      <span className="text-ink2 font-normal">{t`only its keyed hash is left`}</span>
-                    )}
-                  </td>
-                  <td className="px-4">{KINDS[row.kind]}</td>
-                  <td className="px-4">{HOW[row.how] ?? row.how}</td>
-                  <td className="px-4 text-ink2">{row.note}</td>
-                  <td className="px-4 text-ink2">
-                    {format.day(row.at)}
-                    {row.by && `, ${row.by}`}
-                  </td>
-                  <td className="px-4 text-right">
-                    {mayRemove && (
-                      <button
-                        className="link"
-                        aria-label={t`Remove ${row.shown ?? t`the entry`}`}
-                        onClick={() => setRemoving(row)}
-                      >
-                        {t`Remove`}
-                      </button>
-                    )}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        )}
-        {pages.hasNextPage && (
-          <div className="p-3">
-            <Button onClick={() => void pages.fetchNextPage()}>
-              <Trans>Show more of {format.number(total ?? 0)}</Trans>
-            </Button>
-          </div>
-        )}
-      </div>
+      <DncTable
+        pages={pages}
+        total={total}
+        search={search}
+        rows={rows}
+        mayRemove={mayRemove}
+        setRemoving={setRemoving}
+      />
       <Drawer
         open={adding}
         onClose={() => setAdding(false)}
@@ -142,8 +173,8 @@ export default function DoNotContact() {
           }
           act={t`Remove it`}
           onAct={async () => (
-            await call('DELETE', `do-not-contact/${removing.id}`),
-            void refreshAll(queryClient)
+            await api.delete('do-not-contact/{id}', { id: removing.id }),
+            void refresh(queryClient, 'do-not-contact')
           )}
         />
       )}
@@ -158,14 +189,14 @@ function Adding() {
   const file = useRef<HTMLInputElement>(null);
   const add = useMutation({
     mutationFn: (from: File | null) => {
-      if (!from) return call<DncAdded>('POST', 'do-not-contact', { lines, note });
+      if (!from) return api.post('do-not-contact', { body: { lines, note } });
       const form = new FormData();
       form.append('file', from);
-      return call<DncAdded>('POST', 'do-not-contact/file', form);
+      return api.post('do-not-contact/file', { files: form });
     },
     onSuccess: (_added, from) => {
       if (!from) draft.saved({ lines, note });
-      return refreshAll(queryClient);
+      return refresh(queryClient, 'do-not-contact');
     },
   });
   return (

@@ -2,7 +2,7 @@ import { plural, t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { RulesView, RulesWeighed } from '@goodword/core/contract';
+import type { RulesView } from '@goodword/core/contract';
 import {
   PRESET_NAMES,
   PRESETS,
@@ -13,10 +13,10 @@ import {
 } from '@goodword/core/permission';
 import { ASKING_WORDS } from '@goodword/core/text';
 import { rulePurposeWords, CHANNEL_WORDS, placeWords, PRESET_WORDS, speak } from '@goodword/core/words';
-import { call, get } from '../app/api';
+import { api } from '../app/api';
 import { useDrafting } from '../app/drafting';
 import { useFormat } from '../app/format';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { useMay } from '../app/session';
 import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
@@ -25,19 +25,78 @@ import { Unsaved } from '../ui/Unsaved';
 import { addPlace, countriesIn, ruleLines, placeOrder, withoutPlace, withPlace } from './edit';
 import { HouseNav } from './HouseNav';
 import { PlaceSheet } from './PlaceSheet';
+import { reading, readingByPost } from '../app/reading';
 
 /** Rules of the house, place by place: drafted here, weighed against everybody on file, then made. */
 export default function HouseRulesPage() {
-  const { data, error } = useQuery({
-    queryKey: ['house-rules'],
-    queryFn: () => get<RulesView>('house-rules'),
-  });
+  const { data, error } = useQuery(reading('house-rules'));
   // The place that is looked at stays, also when a change was made and the rules come anew.
   const [chosen, setChosen] = useState<PlaceKey | null>(null);
   if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`the house rules`} />;
   const key = chosen !== null && chosen in data.rules.places ? chosen : data.rules.home;
   return <Editor view={data} start={key} onChoose={setChosen} />;
+}
+
+/** The places with rules of their own, and how many people count to each. */
+function PlaceList({
+  rules,
+  key,
+  setKey,
+  view,
+  setAdding,
+  setRules,
+}: {
+  rules: Rules;
+  key: string;
+  setKey: (next: PlaceKey) => void;
+  view: RulesView;
+  setAdding: (next: boolean) => void;
+  setRules: (value: Rules) => void;
+}) {
+  const format = useFormat();
+  const may = useMay('owner');
+  return (
+    <nav
+      aria-label={t`Places`}
+      className="w-[220px] shrink-0 flex flex-col gap-3 overflow-y-auto"
+      tabIndex={-1}
+    >
+      <ul className="sheet">
+        {placeOrder(rules, placeWords).map((one) => (
+          <li key={one} className="border-b border-hair last:border-0">
+            <button
+              className={`w-full text-left px-3 py-2 ${one === key ? 'bg-[#eef2f0] border-l-[3px] border-ink font-semibold' : 'border-l-[3px] border-transparent'}`}
+              aria-current={one === key}
+              onClick={() => setKey(one)}
+            >
+              {placeWords(one)}
+              <span className="block text-ink2 text-[12.5px] font-normal">
+                {format.number(view.people[one] ?? 0)}{' '}
+                {plural(view.people[one] ?? 0, { one: 'supporter', other: 'supporters' })}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {may && <Button onClick={() => setAdding(true)}>{t`Add a place`}</Button>}
+      <Labelled label={t`Whose place is not known counts to`}>
+        <select
+          className="input"
+          disabled={!may}
+          value={rules.home}
+          onChange={(event) => setRules({ ...rules, home: event.target.value })}
+        >
+          {placeOrder(rules, placeWords).map((one) => (
+            <option key={one} value={one}>
+              {placeWords(one)}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <House rules={rules} disabled={!may} onChange={setRules} />
+    </nav>
+  );
 }
 
 function Editor({
@@ -49,7 +108,6 @@ function Editor({
   start: PlaceKey;
   onChoose: (key: PlaceKey) => void;
 }) {
-  const format = useFormat();
   const may = useMay('owner');
   const draft = useDrafting<Rules>('house-rules', { value: view.rules, version: view.version });
   const { value: rules, set: setRules } = draft;
@@ -81,45 +139,14 @@ function Editor({
       <Unsaved draft={draft} what={t`the rules`} />
       {view.waiting && <Waiting waiting={view.waiting} may={may} />}
       <div className="flex gap-4 grow min-h-0">
-        <nav
-          aria-label={t`Places`}
-          className="w-[220px] shrink-0 flex flex-col gap-3 overflow-y-auto"
-          tabIndex={-1}
-        >
-          <ul className="sheet">
-            {placeOrder(rules, placeWords).map((one) => (
-              <li key={one} className="border-b border-hair last:border-0">
-                <button
-                  className={`w-full text-left px-3 py-2 ${one === key ? 'bg-[#eef2f0] border-l-[3px] border-ink font-semibold' : 'border-l-[3px] border-transparent'}`}
-                  aria-current={one === key}
-                  onClick={() => setKey(one)}
-                >
-                  {placeWords(one)}
-                  <span className="block text-ink2 text-[12.5px] font-normal">
-                    {format.number(view.people[one] ?? 0)}{' '}
-                    {plural(view.people[one] ?? 0, { one: 'supporter', other: 'supporters' })}
-                  </span>
-                </button>
-              </li>
-            ))}
-          </ul>
-          {may && <Button onClick={() => setAdding(true)}>{t`Add a place`}</Button>}
-          <Labelled label={t`Whose place is not known counts to`}>
-            <select
-              className="input"
-              disabled={!may}
-              value={rules.home}
-              onChange={(event) => setRules({ ...rules, home: event.target.value })}
-            >
-              {placeOrder(rules, placeWords).map((one) => (
-                <option key={one} value={one}>
-                  {placeWords(one)}
-                </option>
-              ))}
-            </select>
-          </Labelled>
-          <House rules={rules} disabled={!may} onChange={setRules} />
-        </nav>
+        <PlaceList
+          rules={rules}
+          key={key}
+          setKey={setKey}
+          view={view}
+          setAdding={setAdding}
+          setRules={setRules}
+        />
         <PlaceSheet
           placeKey={key}
           place={place}
@@ -248,6 +275,67 @@ function AddPlace({ rules, onAdd }: { rules: Rules; onAdd: (rules: Rules, key: P
   );
 }
 
+function UndoSeconds({
+  disabled,
+  rules,
+  onChange,
+}: {
+  disabled: boolean;
+  rules: Rules;
+  onChange: (rules: Rules) => void;
+}) {
+  return (
+    <Labelled
+      label={t`A message sent now can be taken back`}
+      hint={t`Seconds before the first one leaves; 0 is not at all`}
+    >
+      <input
+        type="number"
+        className="input"
+        min={0}
+        max={600}
+        disabled={disabled}
+        value={rules.undoSeconds ?? UNDO_SECONDS}
+        onChange={(event) =>
+          onChange({
+            ...rules,
+            undoSeconds: Math.min(600, Math.max(0, Math.round(Number(event.target.value)))),
+          })
+        }
+      />
+    </Labelled>
+  );
+}
+
+function AskingWords({
+  disabled,
+  rules,
+  onChange,
+}: {
+  disabled: boolean;
+  rules: Rules;
+  onChange: (rules: Rules) => void;
+}) {
+  return (
+    <Labelled
+      label={t`Words that ask`}
+      hint={t`One a line; a service message with one needs a second reader`}
+    >
+      <textarea
+        className="input min-h-[90px]"
+        disabled={disabled}
+        key={rules.askingWords?.join() ?? 'ours'}
+        defaultValue={(rules.askingWords ?? ASKING_WORDS).join('\n')}
+        onBlur={(event) => {
+          const askingWords = ruleLines(event.target.value);
+          if (askingWords.join() !== (rules.askingWords ?? ASKING_WORDS).join())
+            onChange({ ...rules, askingWords });
+        }}
+      />
+    </Labelled>
+  );
+}
+
 /** What the house says of itself, whatever the place. */
 function House({
   rules,
@@ -305,41 +393,8 @@ function House({
           }
         />
       </Labelled>
-      <Labelled
-        label={t`A message sent now can be taken back`}
-        hint={t`Seconds before the first one leaves; 0 is not at all`}
-      >
-        <input
-          type="number"
-          className="input"
-          min={0}
-          max={600}
-          disabled={disabled}
-          value={rules.undoSeconds ?? UNDO_SECONDS}
-          onChange={(event) =>
-            onChange({
-              ...rules,
-              undoSeconds: Math.min(600, Math.max(0, Math.round(Number(event.target.value)))),
-            })
-          }
-        />
-      </Labelled>
-      <Labelled
-        label={t`Words that ask`}
-        hint={t`One a line; a service message with one needs a second reader`}
-      >
-        <textarea
-          className="input min-h-[90px]"
-          disabled={disabled}
-          key={rules.askingWords?.join() ?? 'ours'}
-          defaultValue={(rules.askingWords ?? ASKING_WORDS).join('\n')}
-          onBlur={(event) => {
-            const askingWords = ruleLines(event.target.value);
-            if (askingWords.join() !== (rules.askingWords ?? ASKING_WORDS).join())
-              onChange({ ...rules, askingWords });
-          }}
-        />
-      </Labelled>
+      <UndoSeconds disabled={disabled} rules={rules} onChange={onChange} />
+      <AskingWords disabled={disabled} rules={rules} onChange={onChange} />
       <label className="flex gap-3 items-start">
         <input
           type="checkbox"
@@ -359,8 +414,8 @@ function Waiting({ waiting, may }: { waiting: NonNullable<RulesView['waiting']>;
   const format = useFormat();
   const queryClient = useQueryClient();
   const settle = useMutation({
-    mutationFn: (agrees: boolean) => call('POST', 'house-rules/waiting', { agrees }),
-    onSuccess: () => void refreshAll(queryClient),
+    mutationFn: (agrees: boolean) => api.post('house-rules/waiting', { body: { agrees } }),
+    onSuccess: () => void refresh(queryClient, 'house-rules'),
   });
   return (
     <section
@@ -402,15 +457,14 @@ function Weighing({
   const format = useFormat();
   const queryClient = useQueryClient();
   const weighed = useQuery({
-    queryKey: ['weigh', JSON.stringify(rules)],
-    queryFn: () => call<RulesWeighed>('POST', 'house-rules/weigh', { rules }),
+    ...readingByPost('house-rules/weigh', { body: { rules } }),
     staleTime: 0,
     gcTime: 0,
   });
   const save = useMutation({
-    mutationFn: (sent: Rules) => call('PUT', 'house-rules', { rules: sent, basedOn: version }),
+    mutationFn: (sent: Rules) => api.put('house-rules', { body: { rules: sent, basedOn: version } }),
     // Done when the new rules are here: what is clicked before would be lost with the old ones.
-    onSuccess: (_none, sent) => refreshAll(queryClient).then(() => onDone(sent)),
+    onSuccess: (_none, sent) => refresh(queryClient, 'house-rules').then(() => onDone(sent)),
   });
   if (weighed.error) return <ProblemNote error={weighed.error} />;
   if (!weighed.data) return <Loading what={t`everybody on file`} />;

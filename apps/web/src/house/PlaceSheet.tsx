@@ -52,6 +52,92 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
   );
 }
 
+function FormsPart({ place, onChange }: { place: PlaceRules; onChange: Change }) {
+  return (
+    <Part title={t`Forms, evidence and tracking`}>
+      <RuleLine>
+        <Trans>
+          A form asks to confirm by email{' '}
+          <YesNoChoice
+            label={t`Confirm by email`}
+            yes={t`always`}
+            no={t`where the form says so`}
+            value={place.confirm.email}
+            onPick={(email) => onChange((old) => ({ ...old, confirm: { ...old.confirm, email } }))}
+          />
+          , by text{' '}
+          <YesNoChoice
+            label={t`Confirm by text`}
+            yes={t`always`}
+            no={t`never`}
+            value={place.confirm.text}
+            onPick={(text) => onChange((old) => ({ ...old, confirm: { ...old.confirm, text } }))}
+          />
+          , for calls{' '}
+          <YesNoChoice
+            label={t`Confirm for calls`}
+            yes={t`always`}
+            no={t`never`}
+            value={place.confirm.call}
+            onPick={(forCalls) =>
+              onChange((old) => ({ ...old, confirm: { ...old.confirm, call: forCalls } }))
+            }
+          />
+          , within{' '}
+          <RuleCount
+            label={t`Days to confirm`}
+            value={place.confirm.withinDays}
+            most={365}
+            onPick={(withinDays) => onChange((old) => ({ ...old, confirm: { ...old.confirm, withinDays } }))}
+          />{' '}
+          days of the act.
+        </Trans>
+      </RuleLine>
+      {!(place.confirm.email && place.confirm.text && place.confirm.call) && (
+        <p className="pb-2 text-ochre">
+          <Trans>
+            Whoever types somebody else’s address or number into a form is believed where it does not ask.
+            After a no it always asks.
+          </Trans>
+        </p>
+      )}
+      <RuleLine>
+        <Trans>
+          Evidence older than{' '}
+          <RuleCount
+            label={t`Months of evidence`}
+            value={place.oldAfterMonths}
+            most={240}
+            onPick={(oldAfterMonths) => onChange((old) => ({ ...old, oldAfterMonths }))}
+          />{' '}
+          months is pointed out.
+        </Trans>
+      </RuleLine>
+      <RuleLine>
+        <Trans>
+          Opens{' '}
+          <YesNoChoice
+            label={t`Opens`}
+            yes={t`are`}
+            no={t`are not`}
+            value={place.track.opens}
+            onPick={(opens) => onChange((old) => ({ ...old, track: { ...old.track, opens } }))}
+          />{' '}
+          tracked, links{' '}
+          <YesNoChoice
+            label={t`Links`}
+            yes={t`are`}
+            no={t`are not`}
+            value={place.track.links}
+            onPick={(links) => onChange((old) => ({ ...old, track: { ...old.track, links } }))}
+          />
+          .
+        </Trans>
+      </RuleLine>
+    </Part>
+  );
+}
+
 /** One place's rules, as a table of what must be on record and sentences for the rest. */
 export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, history }: Props) {
   const format = useFormat();
@@ -103,89 +189,7 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
             />
           ))}
         </Part>
-        <Part title={t`Forms, evidence and tracking`}>
-          <RuleLine>
-            <Trans>
-              A form asks to confirm by email{' '}
-              <YesNoChoice
-                label={t`Confirm by email`}
-                yes={t`always`}
-                no={t`where the form says so`}
-                value={place.confirm.email}
-                onPick={(email) => onChange((old) => ({ ...old, confirm: { ...old.confirm, email } }))}
-              />
-              , by text{' '}
-              <YesNoChoice
-                label={t`Confirm by text`}
-                yes={t`always`}
-                no={t`never`}
-                value={place.confirm.text}
-                onPick={(text) => onChange((old) => ({ ...old, confirm: { ...old.confirm, text } }))}
-              />
-              , for calls{' '}
-              <YesNoChoice
-                label={t`Confirm for calls`}
-                yes={t`always`}
-                no={t`never`}
-                value={place.confirm.call}
-                onPick={(forCalls) =>
-                  onChange((old) => ({ ...old, confirm: { ...old.confirm, call: forCalls } }))
-                }
-              />
-              , within{' '}
-              <RuleCount
-                label={t`Days to confirm`}
-                value={place.confirm.withinDays}
-                most={365}
-                onPick={(withinDays) =>
-                  onChange((old) => ({ ...old, confirm: { ...old.confirm, withinDays } }))
-                }
-              />{' '}
-              days of the act.
-            </Trans>
-          </RuleLine>
-          {!(place.confirm.email && place.confirm.text && place.confirm.call) && (
-            <p className="pb-2 text-ochre">
-              <Trans>
-                Whoever types somebody else’s address or number into a form is believed where it does not ask.
-                After a no it always asks.
-              </Trans>
-            </p>
-          )}
-          <RuleLine>
-            <Trans>
-              Evidence older than{' '}
-              <RuleCount
-                label={t`Months of evidence`}
-                value={place.oldAfterMonths}
-                most={240}
-                onPick={(oldAfterMonths) => onChange((old) => ({ ...old, oldAfterMonths }))}
-              />{' '}
-              months is pointed out.
-            </Trans>
-          </RuleLine>
-          <RuleLine>
-            <Trans>
-              Opens{' '}
-              <YesNoChoice
-                label={t`Opens`}
-                yes={t`are`}
-                no={t`are not`}
-                value={place.track.opens}
-                onPick={(opens) => onChange((old) => ({ ...old, track: { ...old.track, opens } }))}
-              />{' '}
-              tracked, links{' '}
-              <YesNoChoice
-                label={t`Links`}
-                yes={t`are`}
-                no={t`are not`}
-                value={place.track.links}
-                onPick={(links) => onChange((old) => ({ ...old, track: { ...old.track, links } }))}
-              />
-              .
-            </Trans>
-          </RuleLine>
-        </Part>
+        <FormsPart place={place} onChange={onChange} />
       </fieldset>
       <Part title={t`Changes so far`}>
         {history.length === 0 && (

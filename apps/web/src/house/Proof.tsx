@@ -3,8 +3,7 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { AddressHolder } from '@goodword/core/contract';
-import { get, query } from '../app/api';
+import { api } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Heading, Labelled, ProblemNote } from '../ui/basics';
@@ -52,7 +51,7 @@ function ByAddress() {
   const format = useFormat();
   const [address, setAddress] = useState('');
   const find = useMutation({
-    mutationFn: () => get<AddressHolder[]>(`permission/files${query({ address })}`),
+    mutationFn: () => api.get('permission/files', { address }),
   });
   return (
     <section className="sheet p-5">

@@ -1,3 +1,4 @@
+import { keyOf } from '../app/reading';
 import { act, screen, waitFor } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
 import type { LastLook as Look, Recipients } from '@goodword/core/contract';
@@ -288,10 +289,9 @@ test('a person is struck out by name, though the same letters were looked for el
   await screen.findByText('In the group');
   act(
     () =>
-      void queries.setQueryData(
-        ['find', 'elif'],
-        [{ kind: 'supporter', id: 101, name: 'Elif Owusu', note: '' }],
-      ),
+      void queries.setQueryData(keyOf('find', { text: 'elif' }), [
+        { kind: 'supporter', id: 101, name: 'Elif Owusu', note: '' },
+      ]),
   );
   await user.click(screen.getByRole('button', { name: 'a person…' }));
   await user.type(screen.getByLabelText('Find a person to strike out'), 'elif');

@@ -3,11 +3,11 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import type { LastLook as Look, MessageView, Page, Recipients, SupporterRow } from '@goodword/core/contract';
+import type { LastLook as Look, MessageView, Recipients } from '@goodword/core/contract';
 import { type Verdict } from '@goodword/core/permission';
 import { verdictWords } from '@goodword/core/words';
 import { useMay } from '../app/session';
-import { call, get, query } from '../app/api';
+import { api } from '../app/api';
 import { useFormat } from '../app/format';
 import { Heading, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
@@ -18,6 +18,7 @@ import { groupWords, RecipientPicker, useGroups } from './RecipientPicker';
 import { Down } from './Down';
 import { Leaving } from './Leaving';
 import { SendBar } from './SendBar';
+import { keyOf, reading } from '../app/reading';
 
 function lookNotes(look: Look | undefined, message: MessageView, write: () => void): Note[] {
   if (!look) return [];
@@ -58,6 +59,80 @@ function lookNotes(look: Look | undefined, message: MessageView, write: () => vo
   return notes;
 }
 
+/** Who will get it and why not, and the message as they will. */
+function Look({
+  seen,
+  held,
+  channel,
+  setOpen,
+  data,
+}: {
+  seen: { look: Look; at: number } | null;
+  held: string;
+  channel: 'text' | 'email';
+  setOpen: (next: Verdict | null) => void;
+  data: MessageView;
+}) {
+  return (
+    <div className="grid grid-cols-[1fr_minmax(320px,40%)] gap-4 pt-4 grow min-h-0 max-[900px]:grid-cols-1 max-[900px]:min-h-[1000px]">
+      <section className="sheet p-5 overflow-y-auto" aria-label={t`Who will get it`} tabIndex={0}>
+        <h2 className="subtitle">{t`Who will get it`}</h2>
+        {seen ? (
+          <>
+            <p className="text-ink2 pb-2">
+              {seen.look.group === 0
+                ? t`Choose a group above; its people are counted down here.`
+                : plural(seen.look.group - seen.look.reached, {
+                    0: 'Nobody is held back.',
+                    one: 'The one held back has a reason that you can open.',
+                    other: `Every one of the ${held} held back has a reason that you can open.`,
+                  })}
+            </p>
+            {seen.look.group > 0 && <Down look={seen.look} channel={channel} onOpen={setOpen} />}
+          </>
+        ) : (
+          <Loading what={t`who will get it`} />
+        )}
+      </section>
+      <PreviewPane message={data} stamp={data.updatedAt} />
+    </div>
+  );
+}
+
+/** The people behind one number of the last look. */
+function BehindANumber({
+  open,
+  setOpen,
+  channel,
+  id,
+  seen,
+}: {
+  open: Verdict | null;
+  setOpen: (next: Verdict | null) => void;
+  channel: 'text' | 'email';
+  id: number;
+  seen: { look: Look; at: number } | null;
+}) {
+  return (
+    <Drawer
+      open={open !== null}
+      onClose={() => setOpen(null)}
+      wide
+      title={open ? verdictWords(open, channel) : ''}
+      note={open === 'send' ? undefined : t`Held back from this message`}
+    >
+      {open && (
+        <PeopleTable
+          narrow
+          label={verdictWords(open, channel)}
+          pageKey={[...keyOf('messages/{id}/last-look/people'), id, open, seen?.at]}
+          fetch={(after) => api.get('messages/{id}/last-look/people', { id, verdict: open, after })}
+        />
+      )}
+    </Drawer>
+  );
+}
+
 /** Recipients, the narrowing down to those who will get it, and the last words before it leaves. */
 export default function LastLookPage() {
   const id = Number(useParams().id);
@@ -65,7 +140,7 @@ export default function LastLookPage() {
   const queryClient = useQueryClient();
   const may = useMay('organizer');
   const [open, setOpen] = useState<Verdict | null>(null);
-  const message = useQuery({ queryKey: ['message', id], queryFn: () => get<MessageView>(`messages/${id}`) });
+  const message = useQuery(reading('messages/{id}', { id }));
   const groups = useGroups();
   // Kept while the next one is counted, so that nothing jumps.
   const [seen, setSeen] = useState<{ look: Look; at: number } | null>(null);
@@ -73,7 +148,7 @@ export default function LastLookPage() {
   const scope = { id: `last-look ${id}` };
   const look = useMutation({
     scope,
-    mutationFn: () => call<Look>('POST', `messages/${id}/last-look`),
+    mutationFn: () => api.post('messages/{id}/last-look', { id }),
     onSuccess: (counted) => setSeen({ look: counted, at: Date.now() }),
   });
   // The version of the group that is being changed: of changes in haste each builds on what the one before
@@ -82,20 +157,24 @@ export default function LastLookPage() {
   const saveRecipients = useMutation({
     scope,
     mutationFn: (recipients: Recipients) =>
-      call<{ version: number }>('PUT', `messages/${id}/recipients`, {
-        ...recipients,
-        basedOn: groupVersion.current ?? message.data!.groupVersion,
+      api.put('messages/{id}/recipients', {
+        id,
+        body: {
+          ...recipients,
+          chosen: recipients.chosen ?? [],
+          basedOn: groupVersion.current ?? message.data!.groupVersion,
+        },
       }),
     onMutate: (recipients) =>
       queryClient.setQueryData(
-        ['message', id],
+        keyOf('messages/{id}', { id }),
         (old: MessageView | undefined) => old && { ...old, recipients },
       ),
     onSuccess: ({ version }) => ((groupVersion.current = version), look.mutate()),
     // What somebody else chose meanwhile is shown, and counted.
     onError: () => (
       (groupVersion.current = null),
-      void queryClient.invalidateQueries({ queryKey: ['message', id] }),
+      void queryClient.invalidateQueries({ queryKey: keyOf('messages/{id}', { id }) }),
       look.mutate()
     ),
   });
@@ -138,28 +217,7 @@ export default function LastLookPage() {
         </p>
       )}
       <ProblemNote error={saveRecipients.error ?? look.error} />
-      <div className="grid grid-cols-[1fr_minmax(320px,40%)] gap-4 pt-4 grow min-h-0 max-[900px]:grid-cols-1 max-[900px]:min-h-[1000px]">
-        <section className="sheet p-5 overflow-y-auto" aria-label={t`Who will get it`} tabIndex={0}>
-          <h2 className="subtitle">{t`Who will get it`}</h2>
-          {seen ? (
-            <>
-              <p className="text-ink2 pb-2">
-                {seen.look.group === 0
-                  ? t`Choose a group above; its people are counted down here.`
-                  : plural(seen.look.group - seen.look.reached, {
-                      0: 'Nobody is held back.',
-                      one: 'The one held back has a reason that you can open.',
-                      other: `Every one of the ${held} held back has a reason that you can open.`,
-                    })}
-              </p>
-              {seen.look.group > 0 && <Down look={seen.look} channel={channel} onOpen={setOpen} />}
-            </>
-          ) : (
-            <Loading what={t`who will get it`} />
-          )}
-        </section>
-        <PreviewPane message={data} stamp={data.updatedAt} />
-      </div>
+      <Look seen={seen} held={held} channel={channel} setOpen={setOpen} data={data} />
       {seen && (
         <SendBar
           message={data}
@@ -168,24 +226,7 @@ export default function LastLookPage() {
           onLook={() => look.mutate()}
         />
       )}
-      <Drawer
-        open={open !== null}
-        onClose={() => setOpen(null)}
-        wide
-        title={open ? verdictWords(open, channel) : ''}
-        note={open === 'send' ? undefined : t`Held back from this message`}
-      >
-        {open && (
-          <PeopleTable
-            narrow
-            label={verdictWords(open, channel)}
-            pageKey={['suppressed', id, open, seen?.at]}
-            fetch={(after) =>
-              get<Page<SupporterRow>>(`messages/${id}/last-look/people${query({ verdict: open, after })}`)
-            }
-          />
-        )}
-      </Drawer>
+      <BehindANumber open={open} setOpen={setOpen} channel={channel} id={id} seen={seen} />
     </div>
   );
 }

@@ -1,11 +1,12 @@
+import { keyOf } from '../app/reading';
 import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { MessageView } from '@goodword/core/contract';
-import { call } from '../app/api';
+import { api } from '../app/api';
 import { useFormat } from '../app/format';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { Button, Heading, ProblemNote } from '../ui/basics';
 import { zoneWords } from '../ui/DayField';
@@ -37,13 +38,13 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
   const waits = message.state === 'scheduled' && message.scheduledAt === null;
   const seconds = useSecondsTo(waits ? message.leavesAt : null);
   const back = useMutation({
-    mutationFn: () => call('POST', `messages/${message.id}/unschedule`),
-    onSettled: () => refreshAll(queryClient),
+    mutationFn: () => api.post('messages/{id}/unschedule', { id: message.id }),
+    onSettled: () => refresh(queryClient, 'messages'),
   });
   useEffect(() => {
     if (!waits || seconds > 0) return;
     const timer = setInterval(
-      () => void queryClient.invalidateQueries({ queryKey: ['message', message.id] }),
+      () => void queryClient.invalidateQueries({ queryKey: keyOf('messages/{id}', { id: message.id }) }),
       1000,
     );
     return () => clearInterval(timer);

@@ -2,9 +2,9 @@ import { t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { MessageState, MessageView } from '@goodword/core/contract';
-import { get } from '../app/api';
 import { useFormat } from '../app/format';
 import { Empty, Heading, Loading, ProblemNote } from '../ui/basics';
+import { reading } from '../app/reading';
 
 export const MESSAGE_STATE_WORDS: Record<MessageState, string> = {
   draft: t`being written`,
@@ -19,11 +19,7 @@ export const MESSAGE_STATE_WORDS: Record<MessageState, string> = {
 /** What leaves, and what could. */
 export default function Outgoing() {
   const format = useFormat();
-  const { data, error, isPending } = useQuery({
-    queryKey: ['messages'],
-    queryFn: () => get<MessageView[]>('messages'),
-    refetchInterval: 5_000,
-  });
+  const { data, error, isPending } = useQuery({ ...reading('messages'), refetchInterval: 5_000 });
   if (isPending) return <Loading what={t`messages`} />;
   const under = data?.filter((message) =>
     ['scheduled', 'preparing', 'sending', 'paused'].includes(message.state),

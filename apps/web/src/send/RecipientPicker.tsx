@@ -1,24 +1,13 @@
 import { plural, t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { X } from 'lucide-react';
-import type {
-  BatchView,
-  CampaignView,
-  GroupKind,
-  GroupRef,
-  MessageGroup,
-  MessageView,
-  Page,
-  Recipients,
-  SegmentView,
-  SupporterRow,
-} from '@goodword/core/contract';
+import type { GroupKind, GroupRef, MessageGroup, MessageView, Recipients } from '@goodword/core/contract';
 import { useState } from 'react';
-import { get, query } from '../app/api';
 import { useLists, useTags } from '../app/groups';
 import { Button } from '../ui/basics';
 import { personName } from '../ui/people';
 import { TypedMenu } from '../ui/TypedMenu';
+import { reading } from '../app/reading';
 
 const ITEM = 'px-3 py-[5px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
 const CHIP = 'inline-flex items-center gap-1 bg-bench rounded-paper px-2 py-[2px] font-semibold';
@@ -54,12 +43,12 @@ function nameOf(ref: GroupRef, groups: Named): string {
 type Offered = Exclude<GroupKind, 'person'>;
 
 export function useGroups(): Named | null {
-  const segments = useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments') });
+  const segments = useQuery(reading('segments'));
   const lists = useLists();
   const tags = useTags();
-  const batches = useQuery({ queryKey: ['batches'], queryFn: () => get<BatchView[]>('batches') });
-  const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') });
-  const messages = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages') });
+  const batches = useQuery(reading('batches'));
+  const campaigns = useQuery(reading('campaigns'));
+  const messages = useQuery(reading('messages'));
   if (!segments.data || !lists.data || !tags.data || !batches.data || !campaigns.data || !messages.data)
     return null;
   return {
@@ -159,11 +148,7 @@ function Refs({
 function Without({ value, onChange }: { value: number[]; onChange: (ids: number[]) => void }) {
   const [search, setSearch] = useState('');
   const [open, setOpen] = useState(false);
-  const found = useQuery({
-    queryKey: ['supporters', 'named', search],
-    queryFn: () => get<Page<SupporterRow>>(`supporters${query({ search, limit: 6 })}`),
-    enabled: search.length >= 2,
-  });
+  const found = useQuery({ ...reading('supporters', { search, limit: 6 }), enabled: search.length >= 2 });
   return (
     <span className="inline-flex flex-wrap gap-2 items-center">
       {value.map((id) => (
@@ -207,10 +192,7 @@ function Without({ value, onChange }: { value: number[]; onChange: (ids: number[
 }
 
 function PersonChip({ id, onOff }: { id: number; onOff: () => void }) {
-  const { data } = useQuery({
-    queryKey: ['record', id],
-    queryFn: () => get<{ firstName: string; lastName: string }>(`supporters/${id}`),
-  });
+  const { data } = useQuery(reading('supporters/{id}', { id }));
   const name = data ? personName(data) : '…';
   return (
     <span className={CHIP}>

@@ -1,3 +1,5 @@
+import type { UseMutationResult } from '@tanstack/react-query';
+import { keyOf } from '../app/reading';
 import { t } from '@lingui/core/macro';
 import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -6,9 +8,9 @@ import { useNavigate } from 'react-router';
 import type { LastLook as Look, MessageView } from '@goodword/core/contract';
 import { hoursWords } from '@goodword/core/words';
 import { withinHours } from '@goodword/core/schedule';
-import { call } from '../app/api';
+import { api } from '../app/api';
 import { useFormat } from '../app/format';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { Button, ProblemNote } from '../ui/basics';
 import { MomentField } from '../ui/DayField';
@@ -19,6 +21,107 @@ const MANY = 25;
 /** What a reader sees first: the subject, or the first line of a text. */
 const firstLine = (message: MessageView) =>
   message.channel === 'email' ? message.subject : message.text.split('\n')[0]!;
+
+function BeforeItLeaves({
+  people,
+  look,
+  message,
+  at,
+  setSure,
+  ready,
+  send,
+}: {
+  people: string;
+  look: Look;
+  message: MessageView;
+  at: string;
+  setSure: (next: string | null) => void;
+  ready: boolean;
+  send: UseMutationResult<void, Error, void, unknown>;
+}) {
+  const format = useFormat();
+  return (
+    <section className="sheet p-4 mb-3 flex items-center gap-4" aria-label={t`Before it leaves`}>
+      <p className="grow">
+        <b>
+          <Trans>
+            {people} <Plural value={look.reached} one="person gets" other="people get" /> this by{' '}
+            {message.channel}
+            {at ? t` on ${format.moment(at)}` : t` now`}:
+          </Trans>
+        </b>{' '}
+        “{firstLine(message)}”
+      </p>
+      <Button autoFocus onClick={() => setSure(null)}>
+        {t`Not yet`}
+      </Button>
+      <Button weight="main" disabled={!ready} onClick={() => send.mutate()}>
+        {at ? t`Yes, schedule it for ${people}` : t`Yes, send it to ${people}`}
+      </Button>
+    </section>
+  );
+}
+
+function SendActs({
+  message,
+  test,
+  at,
+  setAt,
+  setSure,
+  asking,
+  ready,
+  look,
+  send,
+  words,
+}: {
+  message: MessageView;
+  test: UseMutationResult<{ to: string }, Error, void, unknown>;
+  at: string;
+  setAt: (next: string) => void;
+  setSure: (next: string | null) => void;
+  asking: boolean;
+  ready: boolean;
+  look: Look;
+  send: UseMutationResult<void, Error, void, unknown>;
+  words: string;
+}) {
+  const navigate = useNavigate();
+  const may = useMay('organizer');
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <Button onClick={() => void navigate(`/write/${message.id}`)}>{t`Back to writing`}</Button>
+      <Button disabled={test.isPending} onClick={() => test.mutate()}>
+        {test.isPending ? t`Sending the test…` : t`Send me a test`}
+      </Button>
+      {test.data && (
+        <span role="status" className="text-ink2">
+          <Trans>Sent to {test.data.to}</Trans>
+        </span>
+      )}
+      {may && (
+        <span className="ml-auto flex items-center gap-3">
+          <span className="flex items-center gap-2 text-ink2">
+            {t`Leaves`}{' '}
+            <MomentField
+              label={t`When it leaves`}
+              value={at}
+              onChange={(next) => (setAt(next), setSure(null))}
+            />
+          </span>
+          {!asking && (
+            <Button
+              weight="main"
+              disabled={!ready}
+              onClick={() => (look.reached > MANY ? setSure(look.digest) : send.mutate())}
+            >
+              {words}
+            </Button>
+          )}
+        </span>
+      )}
+    </div>
+  );
+}
 
 /**
  * What is still to be done before a message leaves, and the way out: with the number that was seen, or not at
@@ -35,7 +138,6 @@ export function SendBar({
   counting: boolean;
   onLook: () => void;
 }) {
-  const navigate = useNavigate();
   const queryClient = useQueryClient();
   const format = useFormat();
   const may = useMay('organizer');
@@ -45,16 +147,20 @@ export function SendBar({
   const [sure, setSure] = useState<string | null>(null);
   const asking = sure === look.digest && !counting;
   const test = useMutation({
-    mutationFn: () => call<{ to: string }>('POST', `messages/${message.id}/test`),
-    onSuccess: () => (void queryClient.invalidateQueries({ queryKey: ['message', message.id] }), onLook()),
+    mutationFn: () => api.post('messages/{id}/test', { id: message.id }),
+    onSuccess: () => (
+      void queryClient.invalidateQueries({ queryKey: keyOf('messages/{id}', { id: message.id }) }),
+      onLook()
+    ),
   });
   const send = useMutation({
-    mutationFn: () => call('POST', `messages/${message.id}/send`, { at: at || null, digest: look.digest }),
-    onSuccess: () => void refreshAll(queryClient),
+    mutationFn: () =>
+      api.post('messages/{id}/send', { id: message.id, body: { at: at || null, digest: look.digest } }),
+    onSuccess: () => void refresh(queryClient, 'messages'),
     onError: () => (setSure(null), onLook()),
   });
   const second = useMutation({
-    mutationFn: () => call('POST', `messages/${message.id}/second`),
+    mutationFn: () => api.post('messages/{id}/second', { id: message.id }),
     onSuccess: onLook,
   });
   const past = at !== '' && Date.parse(at) <= Date.now();
@@ -85,57 +191,28 @@ export function SendBar({
         </p>
       )}
       {asking && (
-        <section className="sheet p-4 mb-3 flex items-center gap-4" aria-label={t`Before it leaves`}>
-          <p className="grow">
-            <b>
-              <Trans>
-                {people} <Plural value={look.reached} one="person gets" other="people get" /> this by{' '}
-                {message.channel}
-                {at ? t` on ${format.moment(at)}` : t` now`}:
-              </Trans>
-            </b>{' '}
-            “{firstLine(message)}”
-          </p>
-          <Button autoFocus onClick={() => setSure(null)}>
-            {t`Not yet`}
-          </Button>
-          <Button weight="main" disabled={!ready} onClick={() => send.mutate()}>
-            {at ? t`Yes, schedule it for ${people}` : t`Yes, send it to ${people}`}
-          </Button>
-        </section>
+        <BeforeItLeaves
+          people={people}
+          look={look}
+          message={message}
+          at={at}
+          setSure={setSure}
+          ready={ready}
+          send={send}
+        />
       )}
-      <div className="flex flex-wrap items-center gap-3">
-        <Button onClick={() => void navigate(`/write/${message.id}`)}>{t`Back to writing`}</Button>
-        <Button disabled={test.isPending} onClick={() => test.mutate()}>
-          {test.isPending ? t`Sending the test…` : t`Send me a test`}
-        </Button>
-        {test.data && (
-          <span role="status" className="text-ink2">
-            <Trans>Sent to {test.data.to}</Trans>
-          </span>
-        )}
-        {may && (
-          <span className="ml-auto flex items-center gap-3">
-            <span className="flex items-center gap-2 text-ink2">
-              {t`Leaves`}{' '}
-              <MomentField
-                label={t`When it leaves`}
-                value={at}
-                onChange={(next) => (setAt(next), setSure(null))}
-              />
-            </span>
-            {!asking && (
-              <Button
-                weight="main"
-                disabled={!ready}
-                onClick={() => (look.reached > MANY ? setSure(look.digest) : send.mutate())}
-              >
-                {words}
-              </Button>
-            )}
-          </span>
-        )}
-      </div>
+      <SendActs
+        message={message}
+        test={test}
+        at={at}
+        setAt={setAt}
+        setSure={setSure}
+        asking={asking}
+        ready={ready}
+        look={look}
+        send={send}
+        words={words}
+      />
       <p className="text-ink3 text-[12.5px] text-right pt-1" role="status">
         {past
           ? t`That time is over already. Choose a later one, or none to send it now.`

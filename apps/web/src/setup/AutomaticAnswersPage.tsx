@@ -2,13 +2,14 @@ import { plural, t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { TextAnswers as Answers } from '@goodword/core/contract';
 import { countParts } from '@goodword/core/text';
-import { call, get, ProblemError } from '../app/api';
+import { ProblemError, api } from '../app/api';
 import { useDrafting } from '../app/drafting';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Unsaved } from '../ui/Unsaved';
 import { SetupNav } from './SetupNav';
+import { reading } from '../app/reading';
 
 const FIELDS = [
   [
@@ -26,10 +27,7 @@ const FIELDS = [
 
 /** What the program answers to texts by itself; everything else waits for a person. */
 export default function AutomaticAnswersPage() {
-  const { data, error } = useQuery({
-    queryKey: ['text-answers'],
-    queryFn: () => get<Answers>('text-answers'),
-  });
+  const { data, error } = useQuery(reading('text-answers'));
   if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`the answers`} />;
   return <Editor answers={data} />;
@@ -41,13 +39,13 @@ function Editor({ answers }: { answers: Answers }) {
   const queryClient = useQueryClient();
   const draft = useDrafting('text-answers', { value: answers, version: answers });
   const save = useMutation({
-    mutationFn: (body: Answers) => call('PUT', 'text-answers', { ...body, was: draft.basedOn }),
+    mutationFn: (body: Answers) => api.put('text-answers', { body: { ...body, was: draft.basedOn } }),
     onSuccess: async (_none, sent) => {
-      await refreshAll(queryClient);
+      await refresh(queryClient, 'text-answers');
       draft.saved(sent);
     },
     // Somebody was quicker: what they saved is fetched, and both are shown.
-    onError: () => refreshAll(queryClient),
+    onError: () => refresh(queryClient, 'text-answers'),
   });
   return (
     <>

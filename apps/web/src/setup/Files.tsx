@@ -1,20 +1,18 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { call, get } from '../app/api';
+import { api } from '../app/api';
 import { useDrafting } from '../app/drafting';
 import { useMay } from '../app/session';
 import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { useMargin } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
 import { SetupNav } from './SetupNav';
+import { keyOf, reading } from '../app/reading';
 
 /** How long the files of batches are kept. */
 export default function Files() {
-  const { data, error } = useQuery({
-    queryKey: ['house-files'],
-    queryFn: () => get<{ days: number }>('house/files'),
-  });
+  const { data, error } = useQuery(reading('house/files'));
   useMargin([
     {
       key: 'why',
@@ -38,9 +36,10 @@ function Days({ kept }: { kept: number }) {
   const queryClient = useQueryClient();
   const draft = useDrafting('house-files', { value: String(kept), version: kept });
   const days = draft.value;
-  const again = () => queryClient.invalidateQueries({ queryKey: ['house-files'] });
+  const again = () => queryClient.invalidateQueries({ queryKey: keyOf('house/files') });
   const save = useMutation({
-    mutationFn: (typed: string) => call('PUT', 'house/files', { days: Number(typed), was: draft.basedOn }),
+    mutationFn: (typed: string) =>
+      api.put('house/files', { body: { days: Number(typed), was: draft.basedOn } }),
     onSuccess: async (_none, typed) => {
       await again();
       draft.saved(typed);

@@ -4,11 +4,11 @@ import { useRef, useState, type ReactNode } from 'react';
 import type { OrganizationView } from '@goodword/core/contract';
 import { LANGUAGES } from '@goodword/core/forms';
 import { imprintOf } from '@goodword/core/team';
-import { call, get, ProblemError, upload } from '../app/api';
+import { ProblemError, api, fileForm } from '../app/api';
 import { useDrafting } from '../app/drafting';
 import { useFormat } from '../app/format';
 import { LANGUAGE_WORDS } from '../app/languages';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { useSession } from '../app/session';
 import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
@@ -16,6 +16,7 @@ import { useMargin, type Note } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
 import { countryChoices, currencies, localesWith, MONTHS, zonesWith } from '../app/choices';
 import { SetupNav } from './SetupNav';
+import { keyOf, reading } from '../app/reading';
 
 type Own = Omit<OrganizationView, 'logo' | 'version' | 'chapters' | 'missing'>;
 
@@ -31,10 +32,7 @@ function ownOf({
 
 /** Who the organization is, where it lives, how days and amounts are read, and what leaves in its name. */
 export default function Organization() {
-  const { data, error } = useQuery({
-    queryKey: ['organization'],
-    queryFn: () => get<OrganizationView>('organization'),
-  });
+  const { data, error } = useQuery(reading('organization'));
   if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`the organization`} />;
   return <Editor view={data} />;
@@ -69,6 +67,146 @@ function notesOf(view: OrganizationView, own: Own, may: boolean): Note[] {
   ];
 }
 
+function WhoPart({
+  text,
+  fault,
+  own,
+  may,
+  set,
+  view,
+}: {
+  text: (
+    part: 'name' | 'legalName' | 'fromEmail' | 'bounceDomain' | 'textFrom',
+    label: string,
+    hint?: string,
+    most?: number,
+  ) => ReactNode;
+  fault: (field: string) => string | null;
+  own: Own;
+  may: boolean;
+  set: (part: Partial<Own>) => void;
+  view: OrganizationView;
+}) {
+  return (
+    <Part title={t`Who we are`}>
+      {text('name', t`Name people know`, t`In messages, forms and answers`, 120)}
+      {text('legalName', t`Legal name`, t`In footers and on the privacy page; empty where it is the same`)}
+      <Labelled
+        label={t`Postal address`}
+        hint={t`Stands under every mail and form`}
+        fault={fault('postalAddress')}
+      >
+        <textarea
+          className="input"
+          rows={2}
+          maxLength={300}
+          value={own.postalAddress}
+          disabled={!may}
+          onChange={(event) => set({ postalAddress: event.target.value })}
+        />
+      </Labelled>
+      <Logo src={view.logo} may={may} />
+    </Part>
+  );
+}
+
+function ReadPart({
+  choice,
+  own,
+  fault,
+  may,
+  set,
+}: {
+  choice: (
+    part: 'country' | 'timeZone' | 'currency' | 'locale',
+    label: string,
+    options: readonly (readonly [string, string])[],
+    hint?: string,
+  ) => ReactNode;
+  own: Own;
+  fault: (field: string) => string | null;
+  may: boolean;
+  set: (part: Partial<Own>) => void;
+}) {
+  return (
+    <Part title={t`How days and amounts are read`}>
+      {choice('country', t`Country`, countryChoices(), t`Numbers without a country are of here`)}
+      {choice(
+        'timeZone',
+        t`Time zone`,
+        zonesWith(own.timeZone).map((zone) => [zone, zone.replaceAll('_', ' ')] as const),
+        t`Every hour in the program is one of here`,
+      )}
+      {choice('locale', t`Dates and numbers`, localesWith(own.locale))}
+      {choice('currency', t`Currency`, currencies(), t`Can’t change once there are gifts`)}
+      <Labelled label={t`The fiscal year begins in`} fault={fault('fiscalMonth')}>
+        <select
+          className="input"
+          value={own.fiscalMonth}
+          disabled={!may}
+          onChange={(event) => set({ fiscalMonth: Number(event.target.value) })}
+        >
+          {MONTHS.map((month, i) => (
+            <option key={month} value={i + 1}>
+              {month}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <fieldset>
+        <legend className="font-semibold text-[13px] pb-1">{t`Languages of forms and supporters’ pages`}</legend>
+        {LANGUAGES.map((language) => (
+          <label key={language} className="inline-flex items-center gap-2 mr-5">
+            <input
+              type="checkbox"
+              className="accent-[#0F766B]"
+              checked={own.languages.includes(language)}
+              disabled={!may}
+              onChange={(event) =>
+                set({
+                  languages: LANGUAGES.filter((one) =>
+                    one === language ? event.target.checked : own.languages.includes(one),
+                  ),
+                })
+              }
+            />
+            {LANGUAGE_WORDS[language]}
+          </label>
+        ))}
+        {fault('languages') && <p className="text-madder text-[12.5px]">{fault('languages')}</p>}
+      </fieldset>
+    </Part>
+  );
+}
+
+function NamePart({
+  text,
+}: {
+  text: (
+    part: 'name' | 'legalName' | 'fromEmail' | 'bounceDomain' | 'textFrom',
+    label: string,
+    hint?: string,
+    most?: number,
+  ) => ReactNode;
+}) {
+  return (
+    <Part title={t`What leaves in our name`}>
+      {text('fromEmail', t`Address that mail comes from`, 'hello@…', 254)}
+      {text(
+        'bounceDomain',
+        t`Domain that bounces and answers come back to`,
+        t`Its MX record leads to this server`,
+      )}
+      {text(
+        'textFrom',
+        t`Number that texts come from`,
+        t`With + and the country; empty where no texts are sent`,
+        20,
+      )}
+    </Part>
+  );
+}
+
 function Editor({ view }: { view: OrganizationView }) {
   const queryClient = useQueryClient();
   const { teammate } = useSession();
@@ -77,13 +215,13 @@ function Editor({ view }: { view: OrganizationView }) {
   const own = draft.value;
   const set = (part: Partial<Own>) => draft.set({ ...own, ...part });
   const save = useMutation({
-    mutationFn: (sent: Own) => call('PUT', 'organization', { ...sent, basedOn: draft.basedOn }),
+    mutationFn: (sent: Own) => api.put('organization', { body: { ...sent, basedOn: draft.basedOn } }),
     onSuccess: async (_done, sent) => {
-      await refreshAll(queryClient);
+      await refresh(queryClient, 'chapters', 'organization');
       draft.saved(sent);
     },
     // Somebody was quicker: what they saved is fetched, and both are shown.
-    onError: () => queryClient.invalidateQueries({ queryKey: ['organization'] }),
+    onError: () => queryClient.invalidateQueries({ queryKey: keyOf('organization') }),
   });
   useMargin(notesOf(view, own, may));
   const problem = save.error instanceof ProblemError ? save.error : null;
@@ -148,90 +286,9 @@ function Editor({ view }: { view: OrganizationView }) {
         role="region"
         aria-label={t`The organization`}
       >
-        <Part title={t`Who we are`}>
-          {text('name', t`Name people know`, t`In messages, forms and answers`, 120)}
-          {text(
-            'legalName',
-            t`Legal name`,
-            t`In footers and on the privacy page; empty where it is the same`,
-          )}
-          <Labelled
-            label={t`Postal address`}
-            hint={t`Stands under every mail and form`}
-            fault={fault('postalAddress')}
-          >
-            <textarea
-              className="input"
-              rows={2}
-              maxLength={300}
-              value={own.postalAddress}
-              disabled={!may}
-              onChange={(event) => set({ postalAddress: event.target.value })}
-            />
-          </Labelled>
-          <Logo src={view.logo} may={may} />
-        </Part>
-        <Part title={t`How days and amounts are read`}>
-          {choice('country', t`Country`, countryChoices(), t`Numbers without a country are of here`)}
-          {choice(
-            'timeZone',
-            t`Time zone`,
-            zonesWith(own.timeZone).map((zone) => [zone, zone.replaceAll('_', ' ')] as const),
-            t`Every hour in the program is one of here`,
-          )}
-          {choice('locale', t`Dates and numbers`, localesWith(own.locale))}
-          {choice('currency', t`Currency`, currencies(), t`Can’t change once there are gifts`)}
-          <Labelled label={t`The fiscal year begins in`} fault={fault('fiscalMonth')}>
-            <select
-              className="input"
-              value={own.fiscalMonth}
-              disabled={!may}
-              onChange={(event) => set({ fiscalMonth: Number(event.target.value) })}
-            >
-              {MONTHS.map((month, i) => (
-                <option key={month} value={i + 1}>
-                  {month}
-                </option>
-              ))}
-            </select>
-          </Labelled>
-          <fieldset>
-            <legend className="font-semibold text-[13px] pb-1">{t`Languages of forms and supporters’ pages`}</legend>
-            {LANGUAGES.map((language) => (
-              <label key={language} className="inline-flex items-center gap-2 mr-5">
-                <input
-                  type="checkbox"
-                  className="accent-[#0F766B]"
-                  checked={own.languages.includes(language)}
-                  disabled={!may}
-                  onChange={(event) =>
-                    set({
-                      languages: LANGUAGES.filter((one) =>
-                        one === language ? event.target.checked : own.languages.includes(one),
-                      ),
-                    })
-                  }
-                />
-                {LANGUAGE_WORDS[language]}
-              </label>
-            ))}
-            {fault('languages') && <p className="text-madder text-[12.5px]">{fault('languages')}</p>}
-          </fieldset>
-        </Part>
-        <Part title={t`What leaves in our name`}>
-          {text('fromEmail', t`Address that mail comes from`, 'hello@…', 254)}
-          {text(
-            'bounceDomain',
-            t`Domain that bounces and answers come back to`,
-            t`Its MX record leads to this server`,
-          )}
-          {text(
-            'textFrom',
-            t`Number that texts come from`,
-            t`With + and the country; empty where no texts are sent`,
-            20,
-          )}
-        </Part>
+        <WhoPart text={text} fault={fault} own={own} may={may} set={set} view={view} />
+        <ReadPart choice={choice} own={own} fault={fault} may={may} set={set} />
+        <NamePart text={text} />
         <Chapters view={view} may={may} />
       </div>
     </>
@@ -250,12 +307,12 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
 function Logo({ src, may }: { src: string | null; may: boolean }) {
   const queryClient = useQueryClient();
   const input = useRef<HTMLInputElement>(null);
-  const onSuccess = () => queryClient.invalidateQueries({ queryKey: ['organization'] });
+  const onSuccess = () => queryClient.invalidateQueries({ queryKey: keyOf('organization') });
   const put = useMutation({
-    mutationFn: (file: File) => upload('PUT', 'organization/logo', file),
+    mutationFn: (file: File) => api.put('organization/logo', { files: fileForm(file) }),
     onSuccess,
   });
-  const drop = useMutation({ mutationFn: () => call('DELETE', 'organization/logo'), onSuccess });
+  const drop = useMutation({ mutationFn: () => api.delete('organization/logo'), onSuccess });
   return (
     <div className="flex flex-col gap-2">
       <span className="font-semibold text-[13px]">{t`Logo on forms and supporters’ pages`}</span>
@@ -345,16 +402,16 @@ function ChapterForm({ chapter, onDone }: { chapter: Chapter | null; onDone: () 
   const { name, postalAddress, places } = draft.value;
   const set = (part: Partial<typeof server>) => draft.set({ ...draft.value, ...part });
   const save = useMutation({
-    mutationFn: (sent: typeof server) =>
+    mutationFn: async (sent: typeof server): Promise<unknown> =>
       chapter
-        ? call('PUT', `chapters/${chapter.id}`, { ...sent, was: draft.basedOn })
-        : call('POST', 'chapters', sent),
+        ? api.put('chapters/{id}', { id: chapter.id, body: { ...sent, was: draft.basedOn } })
+        : api.post('chapters', { body: sent }),
     onSuccess: async (_done, sent) => {
-      await refreshAll(queryClient);
+      await refresh(queryClient, 'chapters', 'organization');
       draft.saved(sent);
       onDone();
     },
-    onError: () => refreshAll(queryClient),
+    onError: () => refresh(queryClient, 'chapters', 'organization'),
   });
   return (
     <form

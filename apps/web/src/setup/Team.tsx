@@ -4,15 +4,16 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { OrganizationView, TeammateView, WaitingFor } from '@goodword/core/contract';
 import { ROLES, type Role } from '@goodword/core/team';
-import { call, get, ProblemError } from '../app/api';
+import { api, ProblemError } from '../app/api';
 import { useFormat } from '../app/format';
 import { useTyped } from '../app/drafting';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { useSession } from '../app/session';
 import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { useMargin } from '../ui/margin';
 import { SetupNav } from './SetupNav';
+import { reading } from '../app/reading';
 
 const ROLE_WORDS: Record<Role, string> = {
   viewer: t`Viewer: reads records and results`,
@@ -25,15 +26,8 @@ type Chapters = OrganizationView['chapters'];
 
 /** The team: invited by mail, changed, and taken out with what waits for them handed on. */
 export default function Team() {
-  const team = useQuery({
-    queryKey: ['team'],
-    queryFn: () => get<TeammateView[]>('team'),
-    refetchInterval: 10_000,
-  });
-  const organization = useQuery({
-    queryKey: ['organization'],
-    queryFn: () => get<OrganizationView>('organization'),
-  });
+  const team = useQuery({ ...reading('team'), refetchInterval: 10_000 });
+  const organization = useQuery(reading('organization'));
   const [open, setOpen] = useState<TeammateView | 'new' | null>(null);
   useMargin([
     {
@@ -147,21 +141,13 @@ function Standing({ mate }: { mate: TeammateView }) {
 function useActs(onDone: () => void) {
   const queryClient = useQueryClient();
   return useMutation({
-    mutationFn: ({
-      method,
-      path,
-      body,
-    }: {
-      method: 'POST' | 'PUT' | 'DELETE';
-      path: string;
-      body?: object;
-    }) => call(method, path, body),
+    mutationFn: (act: () => Promise<unknown>) => act(),
     onSuccess: async () => {
-      await refreshAll(queryClient);
+      await refresh(queryClient, 'team');
       onDone();
     },
     // Somebody was quicker: how they stand now is fetched.
-    onError: () => refreshAll(queryClient),
+    onError: () => refresh(queryClient, 'team'),
   });
 }
 
@@ -250,7 +236,7 @@ function Invitation({ chapters, onDone }: { chapters: Chapters; onDone: () => vo
   const act = useActs(() => (draft.discard(), onDone()));
   const fault = (field: string) =>
     (act.error instanceof ProblemError ? act.error.of(field) : undefined) ?? null;
-  const submit = () => act.mutate({ method: 'POST', path: 'team', body: { name, email, ...where } });
+  const submit = () => act.mutate(() => api.post('team', { body: { name, email, ...where } }));
   return (
     <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), submit())}>
       <Labelled label={t`Name`} fault={fault('name')}>
@@ -315,7 +301,7 @@ function Mate({
           className="self-start"
           disabled={samePlace(where, placeOf(mate)) || isNowhere(where) || act.isPending}
           onClick={() =>
-            act.mutate({ method: 'PUT', path: `team/${mate.id}`, body: { ...where, was: seen } })
+            act.mutate(() => api.put('team/{id}', { id: mate.id, body: { ...where, was: seen } }))
           }
         >
           {t`Save`}
@@ -325,12 +311,12 @@ function Mate({
       <section className="flex flex-col gap-2 items-start border-t border-hair pt-4">
         {mate.state === 'invited' ? (
           <Button
-            onClick={() => act.mutate({ method: 'POST', path: `team/${mate.id}/invitation` })}
+            onClick={() => act.mutate(() => api.post('team/{id}/invitation', { id: mate.id }))}
           >{t`Send the invitation again`}</Button>
         ) : (
           <Button
             disabled={mate.sessions === 0}
-            onClick={() => act.mutate({ method: 'DELETE', path: `team/${mate.id}/sessions` })}
+            onClick={() => act.mutate(() => api.delete('team/{id}/sessions', { id: mate.id }))}
           >
             <Trans>
               End their {mate.sessions} <Plural value={mate.sessions} one="session" other="sessions" />
@@ -354,10 +340,7 @@ function TakeOut({
 }) {
   const others = team.filter((one) => one.id !== mate.id && one.state === 'here');
   const [handTo, setHandTo] = useState<number | null>(null);
-  const { data } = useQuery({
-    queryKey: ['team-waiting', mate.id],
-    queryFn: () => get<WaitingFor>(`team/${mate.id}/waiting`),
-  });
+  const { data } = useQuery(reading('team/{id}/waiting', { id: mate.id }));
   const waits = data ? wordsOf(data) : [];
   return (
     <section className="flex flex-col gap-3 border-t border-hair pt-4">
@@ -393,7 +376,7 @@ function TakeOut({
         className="self-start"
         disabled={handTo === null || act.isPending}
         onClick={() =>
-          act.mutate({ method: 'POST', path: `team/${mate.id}/take-out`, body: { handTo: handTo! } })
+          act.mutate(() => api.post('team/{id}/take-out', { id: mate.id, body: { handTo: handTo! } }))
         }
       >
         <Trans>Remove {mate.name}</Trans>

@@ -2,15 +2,16 @@ import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { Profile, SessionLine } from '@goodword/core/contract';
-import { call, get, ProblemError } from '../app/api';
+import type { Profile } from '@goodword/core/contract';
+import { ProblemError, api } from '../app/api';
 import { useDrafting } from '../app/drafting';
 import { useFormat } from '../app/format';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { useMargin } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
 import { SetupNav } from './SetupNav';
+import { keyOf, reading } from '../app/reading';
 
 /** As they are typed in a message, in every language of the program. */
 const MERGED = ['name', 'title', 'mobile', 'email', 'signature']
@@ -19,7 +20,7 @@ const MERGED = ['name', 'title', 'mobile', 'email', 'signature']
 
 /** Oneself: what people read of the sender, the password, and where one is signed in. */
 export default function You() {
-  const { data, error } = useQuery({ queryKey: ['me'], queryFn: () => get<Profile>('me') });
+  const { data, error } = useQuery(reading('me'));
   useMargin([
     {
       key: 'where',
@@ -53,11 +54,11 @@ function ProfileForm({ profile }: { profile: Profile }) {
     mutationFn: (sent: Profile) => {
       const { email: _email, ...said } = sent;
       const { email: _same, ...was } = draft.basedOn;
-      return call('PUT', 'me', { ...said, was });
+      return api.put('me', { body: { ...said, was } });
     },
-    onError: () => refreshAll(queryClient),
+    onError: () => refresh(queryClient, 'me'),
     onSuccess: async (_done, sent) => {
-      await refreshAll(queryClient);
+      await refresh(queryClient, 'me');
       draft.saved(sent);
     },
   });
@@ -113,11 +114,11 @@ function PasswordForm() {
   const [password, setPassword] = useState('');
   const queryClient = useQueryClient();
   const save = useMutation({
-    mutationFn: () => call('PUT', 'me/password', { current, password }),
+    mutationFn: () => api.put('me/password', { body: { current, password } }),
     onSuccess: async () => {
       setCurrent('');
       setPassword('');
-      await queryClient.invalidateQueries({ queryKey: ['my-sessions'] });
+      await queryClient.invalidateQueries({ queryKey: keyOf('me/sessions') });
     },
   });
   const fault = (field: string) =>
@@ -170,11 +171,11 @@ function PasswordForm() {
 function SessionList() {
   const format = useFormat();
   const queryClient = useQueryClient();
-  const { data } = useQuery({ queryKey: ['my-sessions'], queryFn: () => get<SessionLine[]>('me/sessions') });
+  const { data } = useQuery(reading('me/sessions'));
   const end = useMutation({
     mutationFn: (id: number | 'others') =>
-      call('DELETE', id === 'others' ? 'me/sessions' : `me/sessions/${id}`),
-    onSuccess: () => queryClient.invalidateQueries({ queryKey: ['my-sessions'] }),
+      id === 'others' ? api.delete('me/sessions') : api.delete('me/sessions/{id}', { id }),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: keyOf('me/sessions') }),
   });
   const all = data ?? [];
   return (

@@ -3,14 +3,14 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { call } from '../app/api';
+import { api } from '../app/api';
 import { Button, Labelled, ProblemNote } from '../ui/basics';
 import { Card } from './Card';
 
 /** Has a link sent; whether somebody works here with the address is not told. */
 export default function Forgotten() {
   const [email, setEmail] = useState('');
-  const ask = useMutation({ mutationFn: () => call('POST', 'password/forgotten', { email }) });
+  const ask = useMutation({ mutationFn: () => api.post('password/forgotten', { body: { email } }) });
   return (
     <Card
       title={t`A new password`}

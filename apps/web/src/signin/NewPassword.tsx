@@ -3,17 +3,17 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { LinkView } from '@goodword/core/contract';
-import { call, get, ProblemError } from '../app/api';
+import { ProblemError, api } from '../app/api';
 import { forgetAll } from '../app/keeping';
 import { Button, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Card } from './Card';
+import { reading } from '../app/reading';
 
 /** Where a link of ours leads: whoever was invited or forgot chooses a password, and is in. */
 export default function NewPassword() {
   const token = useParams().token ?? '';
   const { data, error } = useQuery({
-    queryKey: ['link', token],
-    queryFn: () => get<LinkView>(`password/${token}`),
+    ...reading('password/{token}', { token }),
     retry: false,
     staleTime: Infinity,
   });
@@ -37,7 +37,8 @@ function Choosing({ token, link }: { token: string; link: LinkView }) {
   const [name, setName] = useState(link.name);
   const [password, setPassword] = useState('');
   const use = useMutation({
-    mutationFn: () => call('POST', `password/${token}`, isInvitation ? { password, name } : { password }),
+    mutationFn: () =>
+      api.post('password/{token}', { token, body: { password, name: isInvitation ? name : '' } }),
     onSuccess: () => {
       queryClient.clear();
       forgetAll();

@@ -3,10 +3,11 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
-import { call, get } from '../app/api';
+import { api } from '../app/api';
 import { forgetAll } from '../app/keeping';
 import { Button, Labelled, ProblemNote } from '../ui/basics';
 import { Card } from './Card';
+import { reading } from '../app/reading';
 
 export default function SignIn() {
   const navigate = useNavigate();
@@ -14,15 +15,11 @@ export default function SignIn() {
   const [params] = useSearchParams();
   const [error, setError] = useState<unknown>(null);
   const { register, handleSubmit, formState } = useForm({ defaultValues: { email: '', password: '' } });
-  const { data: beginning } = useQuery({
-    queryKey: ['beginning'],
-    queryFn: () => get<{ open: boolean }>('beginning'),
-    retry: false,
-  });
+  const { data: beginning } = useQuery({ ...reading('beginning'), retry: false });
   const submit = handleSubmit(async (values) => {
     setError(null);
     try {
-      await call('POST', 'session', values);
+      await api.post('session', { body: values });
       queryClient.clear();
       const to = params.get('to') ?? '/';
       // Only ever a page of ours.

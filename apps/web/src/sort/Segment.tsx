@@ -1,11 +1,14 @@
+import type { Drafting } from '../app/drafting';
+import type { UseMutationResult } from '@tanstack/react-query';
+import { AS_IT_COMES } from './people/listing';
 import { plural, t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useDeferredValue, useEffect, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import type { Page, SegmentCount, SegmentView, SupporterRow } from '@goodword/core/contract';
+import type { SegmentCount, SegmentView } from '@goodword/core/contract';
 import type { Group } from '@goodword/core/segment';
-import { call, get } from '../app/api';
+import { api } from '../app/api';
 import { useDrafting } from '../app/drafting';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
@@ -20,8 +23,9 @@ import { useSubjects } from './lines/subjects';
 import { PeoplePanel } from './people/PeoplePanel';
 import { SegmentOverTime } from './SegmentOverTime';
 import { Sentence } from './Sentence';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { WriteToThem } from '../write/WriteToThem';
+import { keyOf, reading, readingByPost } from '../app/reading';
 
 function segmentNotes(
   count: SegmentCount | undefined,
@@ -57,6 +61,152 @@ function segmentNotes(
   return notes;
 }
 
+function SegmentHead({
+  name,
+  setName,
+  data,
+  history,
+  undo,
+  id,
+  setOverTime,
+  setRemoving,
+  changed,
+  draft,
+  save,
+}: {
+  name: string;
+  setName: (next: string) => void;
+  data: SegmentCount | undefined;
+  history: Group[];
+  undo: () => void;
+  id: number | null;
+  setOverTime: (next: boolean) => void;
+  setRemoving: (next: boolean) => void;
+  changed: boolean;
+  draft: Drafting<{ name: string; tree: Group }, number>;
+  save: UseMutationResult<{ id: number }, Error, { name: string; tree: Group }, unknown>;
+}) {
+  const format = useFormat();
+  const may = useMay('organizer');
+  return (
+    <Heading
+      page={t`Segment: ${name || t`a new one`}`}
+      title={
+        <input
+          aria-label={t`Name of the segment`}
+          className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[420px] max-w-full"
+          value={name}
+          maxLength={120}
+          placeholder={t`Name this segment`}
+          onChange={(event) => setName(event.target.value)}
+        />
+      }
+      note={
+        data
+          ? t`${format.number(data.total)} ${plural(data.total, { one: 'person', other: 'people' })}, always up to date`
+          : ''
+      }
+    >
+      {history.length > 0 && <Button onClick={undo}>{t`Undo`}</Button>}
+      {id !== null && <Button onClick={() => setOverTime(true)}>{t`Over time`}</Button>}
+      {may && id !== null && <Button onClick={() => setRemoving(true)}>{t`Delete`}</Button>}
+      {id !== null && !changed && <WriteToThem whom={name} to={() => ({ ref: { kind: 'segment', id } })} />}
+      {may && (
+        <Button
+          weight="main"
+          disabled={!changed || draft.theirs !== null || name.trim() === '' || save.isPending}
+          onClick={() => save.mutate(draft.value)}
+        >
+          {t`Save the segment`}
+        </Button>
+      )}
+    </Heading>
+  );
+}
+
+/** Who is in it, and how each line narrows. */
+function SegmentPeople({
+  asked,
+  data,
+  steps,
+  reach,
+}: {
+  asked: Group;
+  data: SegmentCount | undefined;
+  steps: ChartStep[];
+  reach: { email: number; text: number; neither: number } | null | undefined;
+}) {
+  const format = useFormat();
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-4 pt-4 grow min-h-[260px] max-[900px]:grid-cols-1 max-[900px]:min-h-[800px]">
+      <PeoplePanel
+        narrow
+        label={t`People in the segment`}
+        pageKey={[...keyOf('segments'), 'people', asked]}
+        tree={asked}
+        empty={
+          <Empty title={t`Nobody is in it`}>
+            <p>{t`The Margin says at which line the last one is lost.`}</p>
+          </Empty>
+        }
+      />
+      <section className="sheet p-4 overflow-y-auto" tabIndex={0} aria-label={t`How each line narrows it`}>
+        <h2 className="subtitle pb-3">{t`How each line narrows it`}</h2>
+        {data && <NarrowingChart everybody={data.everybody} steps={steps} />}
+        {reach && (
+          <p className="text-ink2 pt-4">
+            <Trans>
+              For appeals, email reaches <b className="text-ink">{format.number(reach.email)}</b>, text{' '}
+              <b className="text-ink">{format.number(reach.text)}</b>, neither{' '}
+              <b className="text-ink">{format.number(reach.neither)}</b>.
+            </Trans>
+          </p>
+        )}
+      </section>
+    </div>
+  );
+}
+
+/** Who is left after one of its lines. */
+function LeftAfter({
+  opened,
+  setOpened,
+  data,
+  asked,
+}: {
+  opened: number | null;
+  setOpened: (next: number | null) => void;
+  data: SegmentCount | undefined;
+  asked: Group;
+}) {
+  return (
+    <Drawer
+      open={opened !== null}
+      onClose={() => setOpened(null)}
+      wide
+      title={t`Left after line ${(opened ?? 0) + 1}`}
+      note={data?.steps[opened ?? 0]?.words}
+    >
+      {opened !== null && (
+        <PeopleTable
+          narrow
+          label={t`Left after line ${opened + 1}`}
+          pageKey={[...keyOf('segments'), 'left', asked, opened]}
+          fetch={(after) =>
+            api.post('segments/people', {
+              body: {
+                ...AS_IT_COMES,
+                tree: { ...asked, rules: asked.rules.slice(0, opened + 1) },
+                ...(after ? { after } : {}),
+              },
+            })
+          }
+        />
+      )}
+    </Drawer>
+  );
+}
+
 function Builder({
   id,
   start,
@@ -65,8 +215,6 @@ function Builder({
   start: { name: string; tree: Group; usedBy: SegmentView['usedBy']; version: number };
 }) {
   const navigate = useNavigate();
-  const format = useFormat();
-  const may = useMay('organizer');
   const queryClient = useQueryClient();
   const subjects = useSubjects(id);
   const draft = useDrafting(
@@ -85,31 +233,27 @@ function Builder({
   const [opened, setOpened] = useState<number | null>(null);
   const asked = useDeferredValue(tree);
   const count = useQuery({
-    queryKey: ['count', asked],
-    queryFn: () => call<SegmentCount>('POST', 'segments/count', { tree: asked, reach: false }),
+    ...readingByPost('segments/count', { body: { tree: asked, reach: false } }),
     placeholderData: keepPreviousData,
   });
   // Whom a message would reach is counted beside, so that typing does not wait for it.
   const reach = useQuery({
-    queryKey: ['reach', asked],
-    queryFn: () => call<SegmentCount>('POST', 'segments/count', { tree: asked, reach: true }),
+    ...readingByPost('segments/count', { body: { tree: asked, reach: true } }),
     placeholderData: keepPreviousData,
   }).data?.reach;
   const save = useMutation({
-    mutationFn: (sent: { name: string; tree: Group }) =>
-      call<{ id: number }>(
-        id === null ? 'POST' : 'PUT',
-        id === null ? 'segments' : `segments/${id}`,
-        id === null ? sent : { ...sent, basedOn: draft.basedOn },
-      ),
+    mutationFn: (sent: { name: string; tree: Group }): Promise<{ id: number }> =>
+      id === null
+        ? api.post('segments', { body: sent })
+        : api.put('segments/{id}', { id, body: { ...sent, basedOn: draft.basedOn } }),
     onSuccess: async (saved, sent) => {
-      await refreshAll(queryClient);
+      await refresh(queryClient, 'segments');
       draft.saved(sent);
       setHistory([]);
       void navigate(`/sort/segments/${saved.id}`, { replace: true });
     },
     // Somebody was quicker: what they saved is fetched, and both are shown.
-    onError: () => queryClient.invalidateQueries({ queryKey: ['segments'] }),
+    onError: () => queryClient.invalidateQueries({ queryKey: keyOf('segments') }),
   });
   const change = (next: Group) => (setHistory([...history, tree]), setTree(next));
   const undo = () => (setTree(history.at(-1)!), setHistory(history.slice(0, -1)));
@@ -131,88 +275,24 @@ function Builder({
     : [];
   return (
     <>
-      <Heading
-        page={t`Segment: ${name || t`a new one`}`}
-        title={
-          <input
-            aria-label={t`Name of the segment`}
-            className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[420px] max-w-full"
-            value={name}
-            maxLength={120}
-            placeholder={t`Name this segment`}
-            onChange={(event) => setName(event.target.value)}
-          />
-        }
-        note={
-          data
-            ? t`${format.number(data.total)} ${plural(data.total, { one: 'person', other: 'people' })}, always up to date`
-            : ''
-        }
-      >
-        {history.length > 0 && <Button onClick={undo}>{t`Undo`}</Button>}
-        {id !== null && <Button onClick={() => setOverTime(true)}>{t`Over time`}</Button>}
-        {may && id !== null && <Button onClick={() => setRemoving(true)}>{t`Delete`}</Button>}
-        {id !== null && !changed && <WriteToThem whom={name} to={() => ({ ref: { kind: 'segment', id } })} />}
-        {may && (
-          <Button
-            weight="main"
-            disabled={!changed || draft.theirs !== null || name.trim() === '' || save.isPending}
-            onClick={() => save.mutate(draft.value)}
-          >
-            {t`Save the segment`}
-          </Button>
-        )}
-      </Heading>
+      <SegmentHead
+        name={name}
+        setName={setName}
+        data={data}
+        history={history}
+        undo={undo}
+        id={id}
+        setOverTime={setOverTime}
+        setRemoving={setRemoving}
+        changed={changed}
+        draft={draft}
+        save={save}
+      />
       <Unsaved draft={draft} what={t`this segment`} />
       <ProblemNote error={draft.theirs === null ? (save.error ?? count.error) : count.error} />
       <Sentence tree={tree} steps={data?.steps} subjects={subjects} onChange={change} />
-      <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-4 pt-4 grow min-h-[260px] max-[900px]:grid-cols-1 max-[900px]:min-h-[800px]">
-        <PeoplePanel
-          narrow
-          label={t`People in the segment`}
-          pageKey={['segment-people', asked]}
-          tree={asked}
-          empty={
-            <Empty title={t`Nobody is in it`}>
-              <p>{t`The Margin says at which line the last one is lost.`}</p>
-            </Empty>
-          }
-        />
-        <section className="sheet p-4 overflow-y-auto" tabIndex={0} aria-label={t`How each line narrows it`}>
-          <h2 className="subtitle pb-3">{t`How each line narrows it`}</h2>
-          {data && <NarrowingChart everybody={data.everybody} steps={steps} />}
-          {reach && (
-            <p className="text-ink2 pt-4">
-              <Trans>
-                For appeals, email reaches <b className="text-ink">{format.number(reach.email)}</b>, text{' '}
-                <b className="text-ink">{format.number(reach.text)}</b>, neither{' '}
-                <b className="text-ink">{format.number(reach.neither)}</b>.
-              </Trans>
-            </p>
-          )}
-        </section>
-      </div>
-      <Drawer
-        open={opened !== null}
-        onClose={() => setOpened(null)}
-        wide
-        title={t`Left after line ${(opened ?? 0) + 1}`}
-        note={data?.steps[opened ?? 0]?.words}
-      >
-        {opened !== null && (
-          <PeopleTable
-            narrow
-            label={t`Left after line ${opened + 1}`}
-            pageKey={['segment-left', asked, opened]}
-            fetch={(after) =>
-              call<Page<SupporterRow>>('POST', 'segments/people', {
-                tree: { ...asked, rules: asked.rules.slice(0, opened + 1) },
-                ...(after ? { after } : {}),
-              })
-            }
-          />
-        )}
-      </Drawer>
+      <SegmentPeople asked={asked} data={data} steps={steps} reach={reach} />
+      <LeftAfter opened={opened} setOpened={setOpened} data={data} asked={asked} />
       {id !== null && (
         <SegmentOverTime
           id={id}
@@ -229,8 +309,8 @@ function Builder({
         act={t`Delete the segment`}
         body={<p>{t`The rule goes. Its people, and everything sent by it, stay.`}</p>}
         onAct={async () => (
-          await call('DELETE', `segments/${id}`),
-          void refreshAll(queryClient),
+          await api.delete('segments/{id}', { id: id! }),
+          void refresh(queryClient, 'segments'),
           void navigate('/sort/segments')
         )}
       />
@@ -241,11 +321,7 @@ function Builder({
 /** A segment as a sentence whose underlined words open, with its people and how each line narrows. */
 export default function Segment() {
   const { id } = useParams();
-  const { data, error } = useQuery({
-    queryKey: ['segments'],
-    queryFn: () => get<SegmentView[]>('segments'),
-    enabled: id !== 'new',
-  });
+  const { data, error } = useQuery({ ...reading('segments'), enabled: id !== 'new' });
   const [missing, setMissing] = useState(false);
   const [params] = useSearchParams();
   const found = data?.find((segment) => segment.id === Number(id));

@@ -6,13 +6,14 @@ import { scaleLinear, scaleUtc } from 'd3-scale';
 import { curveStepAfter, line } from 'd3-shape';
 import { useState } from 'react';
 import type { SegmentSize, SegmentVersion } from '@goodword/core/contract';
-import { call, get } from '../app/api';
+import { api } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { followBulk } from './people/following';
 import { sizeChangeWords, sizePoints } from './sizes';
+import { reading } from '../app/reading';
 
 const W = 660;
 const H = 190;
@@ -146,7 +147,7 @@ function Snapshot({ id, name, onDone }: { id: number; name: string; onDone: () =
   const queryClient = useQueryClient();
   const [list, setList] = useState(`${name}, ${format.day(new Date().toISOString())}`);
   const take = useMutation({
-    mutationFn: () => call<{ bulkId: number }>('POST', `segments/${id}/snapshot`, { name: list }),
+    mutationFn: () => api.post('segments/{id}/snapshot', { id, body: { name: list } }),
     onSuccess: ({ bulkId }) => (followBulk(bulkId, queryClient), onDone()),
   });
   return (
@@ -192,16 +193,8 @@ export function SegmentOverTime({
   onTake: (version: SegmentVersion) => void;
 }) {
   const may = useMay('organizer');
-  const sizes = useQuery({
-    queryKey: ['segments', id, 'sizes'],
-    queryFn: () => get<SegmentSize[]>(`segments/${id}/sizes`),
-    enabled: open,
-  });
-  const versions = useQuery({
-    queryKey: ['segments', id, 'versions'],
-    queryFn: () => get<SegmentVersion[]>(`segments/${id}/versions`),
-    enabled: open,
-  });
+  const sizes = useQuery({ ...reading('segments/{id}/sizes', { id }), enabled: open });
+  const versions = useQuery({ ...reading('segments/{id}/versions', { id }), enabled: open });
   return (
     <Drawer open={open} onClose={onClose} wide title={name} note={t`Over time`}>
       <div className="flex flex-col gap-4 overflow-y-auto">

@@ -2,20 +2,16 @@ import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
-import type { SegmentView } from '@goodword/core/contract';
-import { get } from '../app/api';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { SortNav } from './SortNav';
+import { reading } from '../app/reading';
 
 /** Segments, each read as a sentence. */
 export default function Segments() {
   const navigate = useNavigate();
   const may = useMay('organizer');
-  const { data, error, isPending } = useQuery({
-    queryKey: ['segments'],
-    queryFn: () => get<SegmentView[]>('segments'),
-  });
+  const { data, error, isPending } = useQuery(reading('segments'));
   if (isPending) return <Loading what={t`segments`} />;
   return (
     <>

@@ -1,31 +1,28 @@
+import type { TableSort } from '../ui/VirtualTable';
+import type { FieldView, SupporterRow, Page } from '@goodword/core/contract';
+import { AS_IT_COMES } from './people/listing';
 import { plural, t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type {
-  BatchView,
-  FieldView,
-  Page,
-  PeopleView,
-  SegmentCount,
-  SupporterRow,
-} from '@goodword/core/contract';
+import type { PeopleColumns, PeopleView } from '@goodword/core/contract';
 import { STATES } from '@goodword/core/permission';
 import type { Group, Rule } from '@goodword/core/segment';
 import { CHANNEL_WORDS, STATE_WORDS } from '@goodword/core/words';
-import { call, get, query } from '../app/api';
+import { api } from '../app/api';
 import { useFormat } from '../app/format';
 import { useLists, useTags, useCounts } from '../app/groups';
 import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { asTop } from './lines/sentence';
 import { useSubjects } from './lines/subjects';
 import { PeoplePanel } from './people/PeoplePanel';
-import { remember, remembered, tableState, type Remembered } from './people/tableState';
+import { remember, remembered, tableState, type Remembered, type TableState } from './people/tableState';
 import { ColumnsMenu, Views } from './people/Views';
 import { Sentence } from './Sentence';
 import { SortNav } from './SortNav';
 import { AddPerson } from '../gather/AddPerson';
+import { keyOf, reading, readingByPost } from '../app/reading';
 
 const FILTERS = ['search', 'tag', 'list', 'batch', 'hold', 'channel', 'state'] as const;
 
@@ -112,8 +109,7 @@ function SpokenFilter({
 }) {
   const subjects = useSubjects(null);
   const count = useQuery({
-    queryKey: ['count', tree],
-    queryFn: () => call<SegmentCount>('POST', 'segments/count', { tree, reach: false }),
+    ...readingByPost('segments/count', { body: { tree, reach: false } }),
     placeholderData: keepPreviousData,
   });
   const segment = `/sort/segments/new?tree=${encodeURIComponent(JSON.stringify(tree))}`;
@@ -134,6 +130,99 @@ function SpokenFilter({
   );
 }
 
+function Filters({
+  search,
+  setSearch,
+  state,
+  params,
+  set,
+  tree,
+  speak,
+  filtered,
+  everybody,
+  fields,
+  keep,
+  open,
+}: {
+  search: string;
+  setSearch: (next: string) => void;
+  state: TableState;
+  params: URLSearchParams;
+  set: (values: Record<string, string>) => void;
+  tree: Rule | null;
+  speak: (next: Rule) => void;
+  filtered: boolean;
+  everybody: () => void;
+  fields: FieldView[];
+  keep: (columns: Remembered, values: Record<string, string>) => void;
+  open: (view: PeopleView) => void;
+}) {
+  return (
+    <div className="flex gap-2 pb-3 flex-wrap">
+      <input
+        type="search"
+        className="input !w-[280px]"
+        aria-label={t`Search by name, email or mobile`}
+        placeholder={t`Name, email, or last digits of a number`}
+        value={search}
+        onChange={(event) => setSearch(event.target.value)}
+      />
+      {!state.spoken && <QuickFilters params={params} set={set} />}
+      {!state.spoken && tree && <Button onClick={() => speak(tree)}>{t`As a sentence`}</Button>}
+      {filtered && <Button onClick={everybody}>{t`Everybody`}</Button>}
+      <span className="grow" />
+      <ColumnsMenu
+        all={fields}
+        chosen={state.fields}
+        onChange={(next) => keep({ fields: next }, { fields: next.join(',') })}
+      />
+      <Views now={state} onOpen={open} />
+    </div>
+  );
+}
+
+function SupportersTable({
+  tree,
+  filter,
+  sort,
+  searched,
+  shown,
+  filtered,
+}: {
+  tree: Rule | null;
+  filter: { [k: string]: string | null };
+  sort: TableSort<PeopleColumns['by']>;
+  searched: (after?: string) => Promise<Page<SupporterRow>>;
+  shown: FieldView[];
+  filtered: boolean;
+}) {
+  return (
+    <PeoplePanel
+      label={t`Supporters`}
+      tree={tree}
+      pageKey={[...keyOf('supporters'), filter, tree]}
+      {...(tree ? { sort } : { fetch: searched })}
+      fields={tree ? shown : []}
+      empty={
+        filtered ? (
+          <Empty title={t`Nobody fits all of that`}>
+            <p>
+              <Trans>
+                Take one of the filters away, or search by the beginning of a name, an email, or four digits
+                of a number.
+              </Trans>
+            </p>
+          </Empty>
+        ) : (
+          <Empty title={t`Nobody is here yet`}>
+            <p>{t`Bring a file of people in at Gather.`}</p>
+          </Empty>
+        )
+      }
+    />
+  );
+}
+
 /**
  * Everybody, found by name, address or number, and cut down by quick filters or a sentence. The address holds
  * it all.
@@ -141,10 +230,9 @@ function SpokenFilter({
 export default function Supporters() {
   const [params, setParams] = useSearchParams();
   const format = useFormat();
-  const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') }).data ?? [];
+  const fields = useQuery(reading('fields')).data ?? [];
   const batch = useQuery({
-    queryKey: ['batch', Number(params.get('batch'))],
-    queryFn: () => get<BatchView>(`batches/${params.get('batch')}`),
+    ...reading('batches/{id}', { id: Number(params.get('batch')) }),
     enabled: params.has('batch'),
   });
   const [search, setSearch] = useState(params.get('search') ?? '');
@@ -174,13 +262,13 @@ export default function Supporters() {
   const gone = typeof state.by === 'number' && fields.length > 0 && !fields.some(({ id }) => id === state.by);
   const by = gone ? 'name' : state.by;
   const filter = Object.fromEntries(FILTERS.map((key) => [key, params.get(key)]));
-  const searched = (after?: string) => get<Page<SupporterRow>>(`supporters${query({ ...filter, after })}`);
+  const searched = (after?: string) => api.get('supporters', { ...filter, after });
   const total = useQuery({
-    queryKey: ['supporters-total', filter, tree],
+    queryKey: [...keyOf('supporters'), 'total', filter, tree],
     queryFn: () =>
       tree
-        ? call<Page<SupporterRow>>('POST', 'segments/people', { tree, limit: 1 })
-        : get<Page<SupporterRow>>(`supporters${query({ ...filter, limit: 1 })}`),
+        ? api.post('segments/people', { body: { ...AS_IT_COMES, tree, limit: 1 } })
+        : api.get('supporters', { ...filter, limit: 1 }),
     placeholderData: keepPreviousData,
   }).data?.total;
   const filtered = state.spoken || FILTERS.some((key) => params.has(key));
@@ -194,7 +282,7 @@ export default function Supporters() {
       fields: view.fields.join(','),
     });
   };
-  const onSort = (next: string | number) => {
+  const onSort = (next: PeopleColumns['by']) => {
     const down = next === by && !descending;
     keep({ by: next, descending: down }, { by: String(next), down: down ? '1' : '' });
   };
@@ -215,51 +303,30 @@ export default function Supporters() {
         <AddPerson />
       </Heading>
       <SortNav />
-      <div className="flex gap-2 pb-3 flex-wrap">
-        <input
-          type="search"
-          className="input !w-[280px]"
-          aria-label={t`Search by name, email or mobile`}
-          placeholder={t`Name, email, or last digits of a number`}
-          value={search}
-          onChange={(event) => setSearch(event.target.value)}
-        />
-        {!state.spoken && <QuickFilters params={params} set={set} />}
-        {!state.spoken && tree && <Button onClick={() => speak(tree)}>{t`As a sentence`}</Button>}
-        {filtered && <Button onClick={everybody}>{t`Everybody`}</Button>}
-        <span className="grow" />
-        <ColumnsMenu
-          all={fields}
-          chosen={state.fields}
-          onChange={(next) => keep({ fields: next }, { fields: next.join(',') })}
-        />
-        <Views now={state} onOpen={open} />
-      </div>
+      <Filters
+        search={search}
+        setSearch={setSearch}
+        state={state}
+        params={params}
+        set={set}
+        tree={tree}
+        speak={speak}
+        filtered={filtered}
+        everybody={everybody}
+        fields={fields}
+        keep={keep}
+        open={open}
+      />
       {state.spoken && tree && (
         <SpokenFilter tree={asTop(tree)} onChange={speak} onClose={() => set({ tree: '' })} />
       )}
-      <PeoplePanel
-        label={t`Supporters`}
+      <SupportersTable
         tree={tree}
-        pageKey={['supporters', filter, tree]}
-        {...(tree ? { sort } : { fetch: searched })}
-        fields={tree ? shown : []}
-        empty={
-          filtered ? (
-            <Empty title={t`Nobody fits all of that`}>
-              <p>
-                <Trans>
-                  Take one of the filters away, or search by the beginning of a name, an email, or four digits
-                  of a number.
-                </Trans>
-              </p>
-            </Empty>
-          ) : (
-            <Empty title={t`Nobody is here yet`}>
-              <p>{t`Bring a file of people in at Gather.`}</p>
-            </Empty>
-          )
-        }
+        filter={filter}
+        sort={sort}
+        searched={searched}
+        shown={shown}
+        filtered={filtered}
       />
     </>
   );

@@ -1,15 +1,17 @@
+import type { SettleTaskBody } from '@goodword/core/contract';
 import { plural, t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { DoneView, LeavingMessage, StopTask, TodayView } from '@goodword/core/contract';
-import { call, get } from '../app/api';
+import type { LeavingMessage, StopTask } from '@goodword/core/contract';
+import { api } from '../app/api';
 import { useFormat } from '../app/format';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { Button, Heading, Loading, ProblemNote } from '../ui/basics';
 import { Week } from './Week';
 import { whatWaits, type WaitLine } from './waits';
+import { reading } from '../app/reading';
 
 const ACT = 'inline-flex items-center rounded-paper border px-4 min-h-[36px] font-semibold whitespace-nowrap';
 
@@ -18,8 +20,9 @@ function StopActs({ stop }: { stop: StopTask }) {
   const queryClient = useQueryClient();
   const may = useMay('organizer');
   const settle = useMutation({
-    mutationFn: (outcome: string) => call('POST', `tasks/${stop.taskId}/settle`, { outcome }),
-    onSuccess: () => refreshAll(queryClient),
+    mutationFn: (outcome: SettleTaskBody['outcome']) =>
+      api.post('tasks/{id}/settle', { id: stop.taskId, body: { outcome } }),
+    onSuccess: () => refresh(queryClient, 'tasks'),
   });
   if (!may) return null;
   return (
@@ -101,7 +104,7 @@ function Nothing() {
 
 function Done() {
   const format = useFormat();
-  const { data } = useQuery({ queryKey: ['today', 'done'], queryFn: () => get<DoneView>('today/done') });
+  const { data } = useQuery(reading('today/done'));
   if (!data) return null;
   const parts = [
     data.answered > 0 &&
@@ -154,10 +157,7 @@ function Leaving({ message }: { message: LeavingMessage }) {
 export default function Today() {
   const { organization } = useSession();
   const format = useFormat();
-  const { data, error, isPending, dataUpdatedAt } = useQuery({
-    queryKey: ['today'],
-    queryFn: () => get<TodayView>('today'),
-  });
+  const { data, error, isPending, dataUpdatedAt } = useQuery(reading('today'));
   if (isPending) return <Loading what={t`what waits`} />;
   if (error) return <ProblemNote error={error} />;
   const long = { weekday: 'long', day: 'numeric', month: 'long', timeZone: organization.timeZone } as const;

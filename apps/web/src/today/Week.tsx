@@ -4,10 +4,10 @@ import { useQuery } from '@tanstack/react-query';
 import { scaleLinear } from 'd3-scale';
 import { Link } from 'react-router';
 import type { WeekView } from '@goodword/core/contract';
-import { get } from '../app/api';
 import { useFormat } from '../app/format';
 import { Loading, ProblemNote } from '../ui/basics';
 import { segmentOf } from './waits';
+import { reading } from '../app/reading';
 
 type Kind = WeekView['figures'][number]['kind'];
 
@@ -42,10 +42,7 @@ const WIDTH = 176;
  */
 export function Week() {
   const format = useFormat();
-  const { data, error, isPending } = useQuery({
-    queryKey: ['today', 'week'],
-    queryFn: () => get<WeekView>('today/week'),
-  });
+  const { data, error, isPending } = useQuery(reading('today/week'));
   if (isPending) return <Loading what={t`the week`} />;
   if (error) return <ProblemNote error={error} />;
   // Of a middle between two weeks nobody wants the halves, nor the cents of a week.

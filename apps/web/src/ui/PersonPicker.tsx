@@ -3,9 +3,9 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useState } from 'react';
 import type { FinderHit } from '@goodword/core/contract';
-import { get, query } from '../app/api';
 import { ProblemNote } from './basics';
 import { isFresh, useMarked, useWaitingEnter } from './waitingEnter';
+import { reading } from '../app/reading';
 
 /** Chooses one supporter by a few letters of a name, an address or last digits; arrows and Enter choose. */
 export function PersonPicker({
@@ -20,8 +20,7 @@ export function PersonPicker({
   const [text, setText] = useState('');
   const search = text.trim();
   const asked = useQuery({
-    queryKey: ['find', search],
-    queryFn: () => get<FinderHit[]>(`find${query({ text: search })}`),
+    ...reading('find', { text: search }),
     enabled: search.length >= 2,
     placeholderData: keepPreviousData,
   });

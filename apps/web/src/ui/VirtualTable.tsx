@@ -21,10 +21,10 @@ export interface TableSelection<Row> {
   toggleAll: () => void;
 }
 
-export interface TableSort {
-  by: string | number;
+export interface TableSort<By extends string | number = string | number> {
+  by: By;
   descending: boolean;
-  onSort: (by: string | number) => void;
+  onSort(by: By): void;
 }
 
 interface Props<Row> {

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { screen } from '@testing-library/react';
-import { get } from '../app/api';
+import { reading } from '../app/reading';
 import { reply, show } from '../testing';
 import { ProblemNote } from './basics';
 import { sentenceOf, useUntold } from './told';
@@ -15,9 +15,10 @@ function Untold() {
   );
 }
 
-const useAsked = (what: string) => useQuery({ queryKey: [what], queryFn: () => get<string>(what) });
+const useAsked = (what: 'lists' | 'tags' | 'fields') =>
+  useQuery({ ...reading(what), select: (answer: unknown) => String(answer) });
 const Tells = () => <ProblemNote error={useAsked('lists').error} />;
-const Silent = ({ what = 'tags' }: { what?: string }) => (
+const Silent = ({ what = 'tags' }: { what?: 'lists' | 'tags' | 'fields' }) => (
   <p>{what + ': ' + (useAsked(what).data ?? 'none')}</p>
 );
 

@@ -1,12 +1,13 @@
+import type { UseMutationResult } from '@tanstack/react-query';
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { MessageFault, MessageView, SavedWords } from '@goodword/core/contract';
-import { registryOf, type MergeName, type Registry } from '@goodword/core/merge';
+import type { MessageFault, MessageView } from '@goodword/core/contract';
+import { registryOf, type Registry } from '@goodword/core/merge';
 import { PURPOSES } from '@goodword/core/permission';
-import { call, get } from '../app/api';
+import { api } from '../app/api';
 import { SAVE_STATE_WORDS, useKeeping } from '../app/keeping';
 import { useMay } from '../app/session';
 import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
@@ -19,8 +20,9 @@ import { MergeField } from './MergeField';
 import { PreviewPane } from './PreviewPane';
 import { TagTriggers } from './TagTriggers';
 import { TextEditor } from './TextEditor';
-import { refreshAll } from '../app/refresh';
+import { refresh } from '../app/refresh';
 import { useLists, type ListName } from '../app/groups';
+import { keyOf, reading } from '../app/reading';
 
 function wordsOf({ name, purpose, listId, subject, preheader, letter, text }: MessageView): WordsOfMessage {
   return { name, purpose, listId, subject, preheader, letter, text };
@@ -89,6 +91,159 @@ function SubjectLine({
   );
 }
 
+function DraftHead({
+  words,
+  mayType,
+  set,
+  message,
+  asked,
+  lists,
+  editable,
+  setRemoving,
+  test,
+}: {
+  words: WordsOfMessage;
+  mayType: boolean;
+  set: (part: Partial<WordsOfMessage>) => void;
+  message: MessageView;
+  asked: string;
+  lists: ListName[];
+  editable: boolean;
+  setRemoving: (next: boolean) => void;
+  test: UseMutationResult<{ to: string }, Error, void, unknown>;
+}) {
+  return (
+    <Heading
+      page={t`Write: ${words.name || t`a message`}`}
+      title={
+        <input
+          aria-label={t`Name of the message`}
+          className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[340px] max-w-full"
+          readOnly={!mayType}
+          maxLength={120}
+          value={words.name}
+          onChange={(event) => set({ name: event.target.value })}
+        />
+      }
+    >
+      <label className="flex items-center gap-2 text-ink2">
+        <Trans>{message.channel === 'email' ? t`Email` : t`Text`} for</Trans>
+        <select
+          className="input !w-auto"
+          aria-label={t`What permission it asks for`}
+          disabled={!mayType}
+          value={asked}
+          onChange={(event) =>
+            set(
+              event.target.value.startsWith('list:')
+                ? { purpose: null, listId: Number(event.target.value.slice(5)) }
+                : { purpose: event.target.value as WordsOfMessage['purpose'], listId: null },
+            )
+          }
+        >
+          {PURPOSES.map((purpose) => (
+            <option key={purpose} value={purpose}>
+              {purpose}
+            </option>
+          ))}
+          {lists
+            .filter((list) => list.isPublic)
+            .map((list) => (
+              <option key={list.id} value={`list:${list.id}`}>
+                {t`the list ${list.name}`}
+              </option>
+            ))}
+        </select>
+      </label>
+      {editable && <Button onClick={() => setRemoving(true)}>{t`Delete`}</Button>}
+      {editable && (
+        <Button disabled={test.isPending} onClick={() => test.mutate()}>
+          {test.data ? t`Sent to ${test.data.to}` : test.isPending ? t`Sending…` : t`Send me a test`}
+        </Button>
+      )}
+    </Heading>
+  );
+}
+
+function NoLongerADraft({ message }: { message: MessageView }) {
+  return (
+    <p role="status" className="border-l-[3px] border-verdigris pl-3 py-1 mb-3">
+      <Trans>
+        <b>{message.state === 'scheduled' ? t`It is on its way.` : t`It has been sent.`}</b> Its words stay as
+        they are
+        {message.state === 'scheduled'
+          ? t`; to change them, take it back first.`
+          : t`, and are shown here to be read.`}{' '}
+        <Link
+          className="link"
+          to={message.state === 'scheduled' ? `/send/${message.id}` : `/hear-back/${message.id}`}
+        >
+          {message.state === 'scheduled' ? t`When it leaves` : t`What came of it`}
+        </Link>
+      </Trans>
+    </p>
+  );
+}
+
+/** The words on the left, as they will be read on the right. */
+function DraftDesk({
+  message,
+  words,
+  registry,
+  mayType,
+  set,
+  drawn,
+  editable,
+  goOn,
+  stamp,
+}: {
+  message: MessageView;
+  words: WordsOfMessage;
+  registry: Registry;
+  mayType: boolean;
+  set: (part: Partial<WordsOfMessage>) => void;
+  drawn: number;
+  editable: boolean;
+  goOn: () => Promise<void>;
+  stamp: string;
+}) {
+  const maySend = useMay('organizer');
+  return (
+    <div className="grid grid-cols-[1fr_minmax(330px,38%)] gap-4 grow min-h-0 max-[1180px]:grid-cols-1 max-[1180px]:grid-rows-[600px_460px] max-[1180px]:min-h-[1076px]">
+      <div className="flex flex-col gap-3 min-h-0">
+        {message.channel === 'email' && (
+          <SubjectLine words={words} registry={registry} editable={mayType} set={set} />
+        )}
+        {message.channel === 'email' ? (
+          <LetterEditor
+            key={drawn}
+            value={words.letter}
+            registry={registry}
+            editable={mayType}
+            onChange={(letter) => set({ letter })}
+          />
+        ) : (
+          <TextEditor
+            value={words.text}
+            registry={registry}
+            editable={mayType}
+            onChange={(text) => set({ text })}
+          />
+        )}
+        <div className="flex flex-wrap items-center justify-between gap-3 pt-2">
+          <TagTriggers message={message} />
+          {editable && (
+            <Button weight="main" className="ml-auto" onClick={() => void goOn()}>
+              {maySend ? t`Next: who gets it` : t`See who would get it`}
+            </Button>
+          )}
+        </div>
+      </div>
+      <PreviewPane message={message} stamp={stamp} />
+    </div>
+  );
+}
+
 function Editor({
   message,
   registry,
@@ -101,14 +256,10 @@ function Editor({
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const may = useMay('writer');
-  const maySend = useMay('organizer');
   const editable = may && message.state === 'draft';
   // Until they are known, nothing is said to be in order.
   const [saved, setSaved] = useState<MessageFault[]>();
-  const found = useQuery({
-    queryKey: ['faults', message.id],
-    queryFn: () => get<MessageFault[]>(`messages/${message.id}/faults`),
-  });
+  const found = useQuery(reading('messages/{id}/faults', { id: message.id }));
   const faults = saved ?? found.data;
   const [stamp, setStamp] = useState(message.updatedAt);
   const [drawn, setDrawn] = useState(0);
@@ -119,22 +270,25 @@ function Editor({
     { value: wordsOf(message), version: message.version },
     {
       async save(next, basedOn, leaving) {
-        const done = await call<SavedWords>('PUT', `messages/${message.id}`, { ...next, basedOn }, leaving);
+        const done = await (leaving ? api.putAtLast : api.put)('messages/{id}', {
+          id: message.id,
+          body: { ...next, basedOn },
+        });
         setSaved(done.faults);
         return done.version;
       },
       async load() {
-        const now = await get<MessageView>(`messages/${message.id}`);
+        const now = await api.get('messages/{id}', { id: message.id });
         return { value: wordsOf(now), version: now.version };
       },
       onSaved(next, version) {
         queryClient.setQueryData(
-          ['message', message.id],
+          keyOf('messages/{id}', { id: message.id }),
           (old: MessageView | undefined) => old && { ...old, ...next, version },
         );
         setStamp(`${message.id}:${version}`);
-        void queryClient.invalidateQueries({ queryKey: ['messages'] });
-        void queryClient.invalidateQueries({ queryKey: ['message', message.id] });
+        void queryClient.invalidateQueries({ queryKey: keyOf('messages') });
+        void queryClient.invalidateQueries({ queryKey: keyOf('messages/{id}', { id: message.id }) });
       },
     },
   );
@@ -148,9 +302,9 @@ function Editor({
   const test = useMutation({
     mutationFn: async () => {
       await keeper.flush();
-      return call<{ to: string }>('POST', `messages/${message.id}/test`);
+      return api.post('messages/{id}/test', { id: message.id });
     },
-    onSuccess: () => queryClient.invalidateQueries({ queryKey: ['message', message.id] }),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: keyOf('messages/{id}', { id: message.id }) }),
   });
   const goOn = async () => {
     // What is wrong with saving is told above; one stays here with it.
@@ -161,72 +315,18 @@ function Editor({
   };
   return (
     <div className="flex flex-col grow min-h-0">
-      <Heading
-        page={t`Write: ${words.name || t`a message`}`}
-        title={
-          <input
-            aria-label={t`Name of the message`}
-            className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[340px] max-w-full"
-            readOnly={!mayType}
-            maxLength={120}
-            value={words.name}
-            onChange={(event) => set({ name: event.target.value })}
-          />
-        }
-      >
-        <label className="flex items-center gap-2 text-ink2">
-          <Trans>{message.channel === 'email' ? t`Email` : t`Text`} for</Trans>
-          <select
-            className="input !w-auto"
-            aria-label={t`What permission it asks for`}
-            disabled={!mayType}
-            value={asked}
-            onChange={(event) =>
-              set(
-                event.target.value.startsWith('list:')
-                  ? { purpose: null, listId: Number(event.target.value.slice(5)) }
-                  : { purpose: event.target.value as WordsOfMessage['purpose'], listId: null },
-              )
-            }
-          >
-            {PURPOSES.map((purpose) => (
-              <option key={purpose} value={purpose}>
-                {purpose}
-              </option>
-            ))}
-            {lists
-              .filter((list) => list.isPublic)
-              .map((list) => (
-                <option key={list.id} value={`list:${list.id}`}>
-                  {t`the list ${list.name}`}
-                </option>
-              ))}
-          </select>
-        </label>
-        {editable && <Button onClick={() => setRemoving(true)}>{t`Delete`}</Button>}
-        {editable && (
-          <Button disabled={test.isPending} onClick={() => test.mutate()}>
-            {test.data ? t`Sent to ${test.data.to}` : test.isPending ? t`Sending…` : t`Send me a test`}
-          </Button>
-        )}
-      </Heading>
-      {message.state !== 'draft' && (
-        <p role="status" className="border-l-[3px] border-verdigris pl-3 py-1 mb-3">
-          <Trans>
-            <b>{message.state === 'scheduled' ? t`It is on its way.` : t`It has been sent.`}</b> Its words
-            stay as they are
-            {message.state === 'scheduled'
-              ? t`; to change them, take it back first.`
-              : t`, and are shown here to be read.`}{' '}
-            <Link
-              className="link"
-              to={message.state === 'scheduled' ? `/send/${message.id}` : `/hear-back/${message.id}`}
-            >
-              {message.state === 'scheduled' ? t`When it leaves` : t`What came of it`}
-            </Link>
-          </Trans>
-        </p>
-      )}
+      <DraftHead
+        words={words}
+        mayType={mayType}
+        set={set}
+        message={message}
+        asked={asked}
+        lists={lists}
+        editable={editable}
+        setRemoving={setRemoving}
+        test={test}
+      />
+      {message.state !== 'draft' && <NoLongerADraft message={message} />}
       <NewerVersion
         kept={kept}
         keeper={keeper}
@@ -234,38 +334,17 @@ function Editor({
         onSee={(theirs) => (setSeesTheirs(theirs), redraw())}
       />
       <ProblemNote error={test.error} />
-      <div className="grid grid-cols-[1fr_minmax(330px,38%)] gap-4 grow min-h-0 max-[1180px]:grid-cols-1 max-[1180px]:grid-rows-[600px_460px] max-[1180px]:min-h-[1076px]">
-        <div className="flex flex-col gap-3 min-h-0">
-          {message.channel === 'email' && (
-            <SubjectLine words={words} registry={registry} editable={mayType} set={set} />
-          )}
-          {message.channel === 'email' ? (
-            <LetterEditor
-              key={drawn}
-              value={words.letter}
-              registry={registry}
-              editable={mayType}
-              onChange={(letter) => set({ letter })}
-            />
-          ) : (
-            <TextEditor
-              value={words.text}
-              registry={registry}
-              editable={mayType}
-              onChange={(text) => set({ text })}
-            />
-          )}
-          <div className="flex flex-wrap items-center justify-between gap-3 pt-2">
-            <TagTriggers message={message} />
-            {editable && (
-              <Button weight="main" className="ml-auto" onClick={() => void goOn()}>
-                {maySend ? t`Next: who gets it` : t`See who would get it`}
-              </Button>
-            )}
-          </div>
-        </div>
-        <PreviewPane message={message} stamp={stamp} />
-      </div>
+      <DraftDesk
+        message={message}
+        words={words}
+        registry={registry}
+        mayType={mayType}
+        set={set}
+        drawn={drawn}
+        editable={editable}
+        goOn={goOn}
+        stamp={stamp}
+      />
       <Confirm
         open={removing}
         onClose={() => setRemoving(false)}
@@ -273,8 +352,8 @@ function Editor({
         act={t`Delete the draft`}
         body={<p>{t`The draft goes. Nobody has got it.`}</p>}
         onAct={async () => (
-          await call('DELETE', `messages/${message.id}`),
-          void refreshAll(queryClient),
+          await api.delete('messages/{id}', { id: message.id }),
+          void refresh(queryClient, 'messages'),
           void navigate('/write')
         )}
       />
@@ -285,12 +364,8 @@ function Editor({
 /** One message being written, beside how somebody will read it. */
 export default function Draft() {
   const id = Number(useParams().id);
-  const message = useQuery({
-    queryKey: ['message', id],
-    queryFn: () => get<MessageView>(`messages/${id}`),
-    staleTime: Infinity,
-  });
-  const names = useQuery({ queryKey: ['merge-fields'], queryFn: () => get<MergeName[]>('merge-fields') });
+  const message = useQuery({ ...reading('messages/{id}', { id }), staleTime: Infinity });
+  const names = useQuery(reading('merge-fields'));
   const lists = useLists();
   const registry = useMemo(() => (names.data ? registryOf(names.data) : null), [names.data]);
   if (message.error) return <ProblemNote error={message.error} />;

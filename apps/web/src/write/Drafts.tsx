@@ -3,8 +3,7 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import type { MessageView } from '@goodword/core/contract';
-import { call, get } from '../app/api';
+import { api } from '../app/api';
 import { useTyped } from '../app/drafting';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
@@ -12,12 +11,13 @@ import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { AboutMessage, type About } from './AboutMessage';
 import { UseAgain } from './UseAgain';
+import { reading } from '../app/reading';
 
 function Begin({ onDone }: { onDone: (id: number) => void }) {
   const draft = useTyped<About>('message:new', { name: '', channel: 'email', purpose: 'appeals' });
   const [values, setValues] = [draft.value, draft.set];
   const make = useMutation({
-    mutationFn: () => call<{ id: number }>('POST', 'messages', values),
+    mutationFn: () => api.post('messages', { body: values }),
     onSuccess: ({ id }) => (draft.discard(), onDone(id)),
   });
   return (
@@ -40,10 +40,7 @@ export default function Drafts() {
   const format = useFormat();
   const may = useMay('writer');
   const [beginning, setBeginning] = useState(false);
-  const { data, error, isPending } = useQuery({
-    queryKey: ['messages'],
-    queryFn: () => get<MessageView[]>('messages'),
-  });
+  const { data, error, isPending } = useQuery(reading('messages'));
   if (isPending) return <Loading what={t`drafts`} />;
   const drafts = data?.filter((message) => message.state === 'draft');
   return (

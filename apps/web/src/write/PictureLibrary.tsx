@@ -1,32 +1,23 @@
 import { t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { call, get } from '../app/api';
+import { api } from '../app/api';
 import { Labelled, Loading, ProblemNote } from '../ui/basics';
-
-interface Picture {
-  id: number;
-  name: string;
-  alt: string;
-  src: string;
-}
+import { keyOf, reading } from '../app/reading';
 
 /** Pictures uploaded once and used in many letters, each with words for those who do not see it. */
 export function PictureLibrary({ onPick }: { onPick: (src: string, alt: string) => void }) {
   const queryClient = useQueryClient();
   const [alt, setAlt] = useState('');
-  const { data, isPending, error } = useQuery({
-    queryKey: ['images'],
-    queryFn: () => get<Picture[]>('images'),
-  });
+  const { data, isPending, error } = useQuery(reading('images'));
   const add = useMutation({
     mutationFn: (file: File) => {
       const form = new FormData();
       form.append('alt', alt);
       form.append('file', file);
-      return call<{ id: number }>('POST', 'images', form);
+      return api.post('images', { files: form });
     },
-    onSuccess: () => (setAlt(''), void queryClient.invalidateQueries({ queryKey: ['images'] })),
+    onSuccess: () => (setAlt(''), void queryClient.invalidateQueries({ queryKey: keyOf('images') })),
   });
   return (
     <div className="flex flex-col gap-4 min-h-0">

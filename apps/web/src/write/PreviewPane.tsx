@@ -2,10 +2,10 @@ import { t } from '@lingui/core/macro';
 import { Plural, Trans } from '@lingui/react/macro';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { MessageView, Preview, ReaderView } from '@goodword/core/contract';
-import { get, query } from '../app/api';
+import type { MessageView, ReaderView } from '@goodword/core/contract';
 import { ProblemNote } from '../ui/basics';
 import { TypedMenu } from '../ui/TypedMenu';
+import { anew, reading } from '../app/reading';
 
 /**
  * The message as any supporter will get it: somebody of its group to begin with, whoever is typed after that.
@@ -13,17 +13,13 @@ import { TypedMenu } from '../ui/TypedMenu';
 export function PreviewPane({ message, stamp }: { message: MessageView; stamp: string }) {
   const [search, setSearch] = useState('');
   const [chosen, setChosen] = useState<ReaderView | null>(null);
-  const readersOf = (typed: string) => ({
-    queryKey: ['readers', message.id, message.groupVersion, typed],
-    queryFn: () => get<ReaderView[]>(`messages/${message.id}/readers${query({ search: typed })}`),
-  });
+  const readersOf = (typed: string) =>
+    anew(reading('messages/{id}/readers', { id: message.id, search: typed }), message.groupVersion);
   const first = useQuery(readersOf(''));
   const found = useQuery({ ...readersOf(search), placeholderData: keepPreviousData });
   const reader = chosen ?? first.data?.[0] ?? null;
   const preview = useQuery({
-    queryKey: ['preview', message.id, reader?.id ?? null, stamp],
-    queryFn: () =>
-      get<Preview>(`messages/${message.id}/preview${query({ supporterId: reader?.id ?? null })}`),
+    ...anew(reading('messages/{id}/preview', { id: message.id, supporterId: reader?.id ?? null }), stamp),
     placeholderData: keepPreviousData,
     enabled: !first.isPending,
   });

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import type { MessageView, TagTrigger } from '@goodword/core/contract';
-import { get } from '../app/api';
+import type { TagTrigger } from '@goodword/core/contract';
+import { reading } from '../app/reading';
 import { show, type StubbedAnswers } from '../testing';
 import { TagTriggers } from './TagTriggers';
 
@@ -28,7 +28,7 @@ function message(
 }
 
 function Page() {
-  const { data } = useQuery({ queryKey: ['message', 7], queryFn: () => get<MessageView>('messages/7') });
+  const { data } = useQuery(reading('messages/{id}', { id: 7 }));
   return data ? <TagTriggers message={data} /> : null;
 }
 

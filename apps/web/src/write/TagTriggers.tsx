@@ -1,9 +1,10 @@
+import { keyOf } from '../app/reading';
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import type { MessageView, TagTrigger, TagTriggerEvent } from '@goodword/core/contract';
-import { call } from '../app/api';
+import { api } from '../app/api';
 import { useMay } from '../app/session';
 import { useTags } from '../app/groups';
 import { ProblemNote } from '../ui/basics';
@@ -11,6 +12,71 @@ import { changed, triggersOf, offeredTriggers } from './triggers';
 
 const WORDS: Record<TagTriggerEvent, string> = { clicked: t`clicks a link`, replied: 'replies' };
 const WORD = 'bg-transparent border-b-2 border-ink font-semibold cursor-pointer max-w-[240px]';
+
+function TriggerLine({
+  at,
+  trigger,
+  change,
+  known,
+}: {
+  at: number;
+  trigger: TagTrigger;
+  change: (make: (triggers: TagTrigger[]) => TagTrigger[]) => void;
+  known: readonly ('clicked' | 'replied')[];
+}) {
+  const may = useMay('organizer');
+  const tags = useTags().data ?? [];
+  return (
+    <p key={at} className="flex items-center gap-[6px] flex-wrap">
+      <Trans>
+        Whoever
+        <select
+          aria-label={t`What somebody does`}
+          className={WORD}
+          disabled={!may}
+          value={trigger.on}
+          onChange={(event) =>
+            change((triggers) => changed(triggers, at, { on: event.target.value as TagTriggerEvent }))
+          }
+        >
+          {known.map((on) => (
+            <option key={on} value={on}>
+              {WORDS[on]}
+            </option>
+          ))}
+        </select>
+        gets the tag
+      </Trans>
+      <select
+        aria-label={t`The tag that they get`}
+        className={WORD}
+        disabled={!may}
+        value={trigger.tagId}
+        onChange={(event) =>
+          change((triggers) => changed(triggers, at, { tagId: Number(event.target.value) }))
+        }
+      >
+        {!tags.some((tag) => tag.id === trigger.tagId) && (
+          <option value={trigger.tagId}>{t`a tag that is gone`}</option>
+        )}
+        {tags.map((tag) => (
+          <option key={tag.id} value={tag.id}>
+            {tag.name}
+          </option>
+        ))}
+      </select>
+      {may && (
+        <button
+          aria-label={t`Take this away`}
+          className="text-ink3 hover:text-madder"
+          onClick={() => change((triggers) => triggers.filter((_trigger, i) => i !== at))}
+        >
+          <X size={14} />
+        </button>
+      )}
+    </p>
+  );
+}
 
 /**
  * Sentences that tag whoever does something with the message; they may change when it has gone, and count
@@ -20,7 +86,7 @@ export function TagTriggers({ message }: { message: MessageView }) {
   const may = useMay('organizer');
   const queryClient = useQueryClient();
   const tags = useTags().data ?? [];
-  const queryKey = ['message', message.id];
+  const queryKey = keyOf('messages/{id}', { id: message.id });
   const mutationKey = ['tag-triggers', message.id];
   // All of them are written at once, so a change begins from the one before it and not from what the server
   // last told.
@@ -28,7 +94,7 @@ export function TagTriggers({ message }: { message: MessageView }) {
     mutationKey,
     scope: { id: mutationKey.join(' ') },
     mutationFn: (triggers: { tagTriggers: TagTrigger[]; was: TagTrigger[] }) =>
-      call('PUT', `messages/${message.id}/tag-triggers`, triggers),
+      api.put('messages/{id}/tag-triggers', { id: message.id, body: triggers }),
     onSettled: () =>
       queryClient.isMutating({ mutationKey }) === 1 ? queryClient.invalidateQueries({ queryKey }) : undefined,
   });
@@ -47,54 +113,7 @@ export function TagTriggers({ message }: { message: MessageView }) {
   return (
     <section className="sheet px-4 py-2 flex flex-col gap-1" aria-label={t`Tags by what somebody does`}>
       {tagTriggers.map((trigger, at) => (
-        <p key={at} className="flex items-center gap-[6px] flex-wrap">
-          <Trans>
-            Whoever
-            <select
-              aria-label={t`What somebody does`}
-              className={WORD}
-              disabled={!may}
-              value={trigger.on}
-              onChange={(event) =>
-                change((triggers) => changed(triggers, at, { on: event.target.value as TagTriggerEvent }))
-              }
-            >
-              {known.map((on) => (
-                <option key={on} value={on}>
-                  {WORDS[on]}
-                </option>
-              ))}
-            </select>
-            gets the tag
-          </Trans>
-          <select
-            aria-label={t`The tag that they get`}
-            className={WORD}
-            disabled={!may}
-            value={trigger.tagId}
-            onChange={(event) =>
-              change((triggers) => changed(triggers, at, { tagId: Number(event.target.value) }))
-            }
-          >
-            {!tags.some((tag) => tag.id === trigger.tagId) && (
-              <option value={trigger.tagId}>{t`a tag that is gone`}</option>
-            )}
-            {tags.map((tag) => (
-              <option key={tag.id} value={tag.id}>
-                {tag.name}
-              </option>
-            ))}
-          </select>
-          {may && (
-            <button
-              aria-label={t`Take this away`}
-              className="text-ink3 hover:text-madder"
-              onClick={() => change((triggers) => triggers.filter((_trigger, i) => i !== at))}
-            >
-              <X size={14} />
-            </button>
-          )}
-        </p>
+        <TriggerLine at={at} trigger={trigger} change={change} known={known} />
       ))}
       {may && more && (
         <button

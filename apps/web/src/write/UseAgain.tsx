@@ -1,8 +1,8 @@
 import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
-import { call } from '../app/api';
-import { refreshAll } from '../app/refresh';
+import { api } from '../app/api';
+import { refresh } from '../app/refresh';
 import { useMay } from '../app/session';
 import { Button, ProblemNote } from '../ui/basics';
 
@@ -12,8 +12,8 @@ export function UseAgain({ id, name }: { id: number; name: string }) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const copy = useMutation({
-    mutationFn: () => call<{ id: number }>('POST', `messages/${id}/copy`),
-    onSuccess: (made) => (refreshAll(queryClient), void navigate(`/write/${made.id}`)),
+    mutationFn: () => api.post('messages/{id}/copy', { id }),
+    onSuccess: (made) => (refresh(queryClient, 'messages'), void navigate(`/write/${made.id}`)),
   });
   if (!may) return null;
   return (

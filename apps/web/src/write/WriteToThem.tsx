@@ -2,9 +2,9 @@ import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { BeginTo } from '@goodword/core/contract';
-import { call } from '../app/api';
-import { refreshAll } from '../app/refresh';
+import type { BeginToBody } from '@goodword/core/contract';
+import { api } from '../app/api';
+import { refresh } from '../app/refresh';
 import { useMay } from '../app/session';
 import { Button, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
@@ -13,7 +13,7 @@ import { AboutMessage, type About } from './AboutMessage';
 interface Props {
   /** Who they are, as a name for the message: "Winter fair", "12 people". */
   whom: string;
-  to: () => BeginTo['to'];
+  to: () => BeginToBody['to'];
   /** With more to be said than the button has room for. */
   words?: string;
   onBegun?: () => void;
@@ -58,8 +58,8 @@ function Begin({ whom, to, onBegun }: Omit<Props, 'words' | 'asLink'>) {
     purpose: 'appeals',
   });
   const begin = useMutation({
-    mutationFn: () => call<{ id: number }>('POST', 'messages-to', { ...values, to: to() }),
-    onSuccess: ({ id }) => (refreshAll(queryClient), onBegun?.(), void navigate(`/write/${id}`)),
+    mutationFn: () => api.post('messages-to', { body: { ...values, to: to() } }),
+    onSuccess: ({ id }) => (refresh(queryClient, 'messages-to'), onBegun?.(), void navigate(`/write/${id}`)),
   });
   return (
     <form

@@ -20,3 +20,4 @@ export { distanceKm, parsePoint, type GeoPoint } from './distance';
 export { editDistance, nearest } from './nearest';
 export { said, type Code, type NamedPlace, type Said, type SaidValue } from './said';
 export { oneLine, seen, seenAll, visible } from './seen';
+export type { NewAddress, NewPostal } from './new-address';

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { oneLine } from '../common';
+import { ofCore } from './kinds';
 import { CHANNELS, isScope, PURPOSES, SENDING_CHANNELS } from '../permission';
 
 /** The version that a save was begun from. */
@@ -21,8 +22,10 @@ export const sendingChannel = Joi.string().valid(...SENDING_CHANNELS);
 /** What a message is for, which is what permission is asked by. */
 export const purpose = Joi.string().valid(...PURPOSES);
 /** What an entry is about: a purpose, `list:<id>`, `marketing` or `all`. */
-export const scope = Joi.string().custom((value: string, helpers) =>
-  isScope(value) ? value : helpers.error('any.invalid'),
+export const scope = ofCore(
+  'Scope',
+  'permission',
+  Joi.string().custom((value: string, helpers) => (isScope(value) ? value : helpers.error('any.invalid'))),
 );
 
 /** Address of one thing by its id. */

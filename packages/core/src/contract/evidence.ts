@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import type { FormDefinition } from '../forms';
 import type { Channel } from '../permission';
-import type { EntryView, ConsentStatusView } from './supporters';
+import type { EntryView, ConsentStatusView } from './generated';
 
 /** An entry with all that shows it: a teammate's view of it, and what stood around it. */
 export interface EvidenceEntry extends EntryView {
@@ -83,16 +83,6 @@ export interface PermissionReport {
   }[];
   places: { place: string; until: string; by: string | null }[];
   addressChanges: { from: string; to: string; at: string }[];
-}
-
-/** Whose file an address leads to. */
-export interface AddressHolder {
-  id: number;
-  /** Empty for somebody erased. */
-  name: string;
-  erasedAt: string | null;
-  /** Whether it is an address of theirs today. */
-  current: boolean;
 }
 
 /** Query: an address or number to look up, as somebody typed it. */

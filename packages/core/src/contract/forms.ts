@@ -1,5 +1,6 @@
 import Joi from 'joi';
-import { FORM_PARTS, LANGUAGES, type FormDefinition } from '../forms';
+import { FORM_PARTS, LANGUAGES } from '../forms';
+import { ofCore, usually } from './kinds';
 import { channel, id, name, scope } from './common';
 
 const item = Joi.object({
@@ -13,56 +14,64 @@ const item = Joi.object({
   value: Joi.string().trim().max(300).allow('').required(),
 });
 
-const definition = Joi.object({
-  language: Joi.string()
-    .valid(...LANGUAGES)
-    .required(),
-  title: Joi.string().trim().min(1).max(120).required(),
-  intro: Joi.string().trim().max(1000).allow('').required(),
-  items: Joi.array().items(item).max(40).required(),
-  asks: Joi.array()
-    .items(
-      Joi.object({
-        channel: channel.required(),
-        scope: scope.required(),
-        words: Joi.string().trim().max(1000).allow('').required(),
-      }),
-    )
-    .max(12)
-    .required(),
-  button: Joi.string().trim().min(1).max(60).required(),
-  thanks: Joi.object({
-    words: Joi.string().trim().max(1000).allow('').required(),
-    redirect: Joi.string()
-      .uri({ scheme: ['https'] })
-      .max(500)
+/** What a form asks and says. */
+export const formDefinition = ofCore(
+  'FormDefinition',
+  'forms',
+  Joi.object({
+    language: Joi.string()
+      .valid(...LANGUAGES)
+      .required(),
+    title: Joi.string().trim().min(1).max(120).required(),
+    intro: Joi.string().trim().max(1000).allow('').required(),
+    items: Joi.array().items(item).max(40).required(),
+    asks: Joi.array()
+      .items(
+        Joi.object({
+          channel: channel.required(),
+          scope: scope.required(),
+          words: Joi.string().trim().max(1000).allow('').required(),
+        }),
+      )
+      .max(12)
+      .required(),
+    button: Joi.string().trim().min(1).max(60).required(),
+    thanks: Joi.object({
+      words: Joi.string().trim().max(1000).allow('').required(),
+      redirect: Joi.string()
+        .uri({ scheme: ['https'] })
+        .max(500)
+        .allow(null)
+        .required(),
+    }).required(),
+    confirm: Joi.object({
+      email: Joi.string().valid('rule', 'always').required(),
+      subject: Joi.string().trim().min(1).max(150).required(),
+      words: Joi.string().trim().min(1).max(1500).required(),
+    }).required(),
+    tagIds: Joi.array().items(id).max(20).required(),
+    listIds: Joi.array().items(id).max(20).required(),
+    chapterId: id.required(),
+    embedOn: Joi.array()
+      .items(
+        Joi.string().pattern(/^https?:\/\/[a-z0-9.-]+(:\d+)?$/i, 'an origin such as https://www.example.org'),
+      )
+      .max(20)
+      .required(),
+    keyword: Joi.string()
+      .trim()
+      .uppercase()
+      .pattern(/^[A-Z0-9]{3,20}$/, 'three to twenty letters or digits')
       .allow(null)
       .required(),
-  }).required(),
-  confirm: Joi.object({
-    email: Joi.string().valid('rule', 'always').required(),
-    subject: Joi.string().trim().min(1).max(150).required(),
-    words: Joi.string().trim().min(1).max(1500).required(),
-  }).required(),
-  tagIds: Joi.array().items(id).max(20).required(),
-  listIds: Joi.array().items(id).max(20).required(),
-  chapterId: id.required(),
-  embedOn: Joi.array()
-    .items(
-      Joi.string().pattern(/^https?:\/\/[a-z0-9.-]+(:\d+)?$/i, 'an origin such as https://www.example.org'),
-    )
-    .max(20)
-    .required(),
-  keyword: Joi.string()
-    .trim()
-    .uppercase()
-    .pattern(/^[A-Z0-9]{3,20}$/, 'three to twenty letters or digits')
-    .allow(null)
-    .required(),
-});
+  }),
+);
 
 /** Body: a new form, which begins with the words for its list. */
-export const makeForm = Joi.object({ name: name.required(), listId: id.allow(null).default(null) });
+export const makeForm = Joi.object({
+  name: name.required(),
+  listId: id.allow(null).default(null).meta(usually(null)),
+});
 /** Body: what a form asks and says; each save is a version that entries name. */
 export const saveForm = Joi.object({
   name: name.required(),
@@ -73,7 +82,7 @@ export const saveForm = Joi.object({
     .min(3)
     .max(60)
     .required(),
-  definition: definition.required(),
+  definition: formDefinition.required(),
   /** The version that was being edited. */
   version: Joi.number().integer().min(1).required(),
 });
@@ -87,27 +96,3 @@ export const postedForm = Joi.object().pattern(Joi.string().max(80), Joi.any()).
 export const pageQuery = Joi.object().pattern(Joi.string().max(80), Joi.any()).max(60);
 /** Body of the preference page: what was ticked, and which of its buttons was pressed. */
 export const postedPreferences = Joi.object().pattern(Joi.string().max(80), Joi.any()).max(300);
-
-/** What came of a form: posts, people it made, requests that wait. */
-export interface FormCounts {
-  seen: number;
-  begun: number;
-  joined: number;
-  confirmed: number;
-}
-
-/** A form with its newest version, what keeps it from opening, and where it lives. */
-export interface FormView {
-  id: number;
-  name: string;
-  slug: string;
-  open: boolean;
-  version: number;
-  definition: FormDefinition;
-  counts: FormCounts;
-  /** People Asked who have not confirmed yet. */
-  waiting: number;
-  url: string;
-  /** What keeps it from being opened. */
-  faults: { field: string; message: string }[];
-}

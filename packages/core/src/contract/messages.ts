@@ -1,13 +1,7 @@
 import Joi from 'joi';
-import type { LetterDoc } from '../letter';
-import {
-  SUPPRESSION_REASONS,
-  type SuppressionReason,
-  type Hours,
-  type Purpose,
-  type SendingChannel,
-} from '../permission';
-import { peopleGroup, type PeopleGroup } from './groups';
+import { SUPPRESSION_REASONS } from '../permission';
+import { ofCore, oneOf, orNull, shape, usually } from './kinds';
+import { peopleGroup } from './groups';
 import { id, name, pageSchema, purpose, sendingChannel, version } from './common';
 
 /** Where a message stands, from draft to done. */
@@ -33,36 +27,22 @@ export type GroupKind = (typeof GROUP_KINDS)[number];
 export const MESSAGE_GROUPS = ['got', 'clicked', 'not-clicked', 'replied', 'not-replied'] as const;
 export type MessageGroup = (typeof MESSAGE_GROUPS)[number];
 
-/** A group by its kind and id; of a campaign one stage, of a message what somebody did with it. */
-export interface GroupRef {
-  kind: GroupKind;
-  id: number;
-  /** Of a campaign's roster: at this stage alone. */
-  stage?: string;
-  /** Of a message: who did this; who got it where nothing is said. */
-  did?: MessageGroup;
-}
-
 /** Most people who may be named one by one. */
 export const MOST_CHOSEN = 10_000;
 
-/** Any of these, and people who were chosen by hand; minus any of those, minus single people. */
-export interface Recipients {
-  from: GroupRef[];
-  chosen?: number[];
-  minus: GroupRef[];
-  without: number[];
-}
-
-const groupRef = Joi.object({
+/** A group by its kind and id; of a campaign one stage, of a message what somebody did with it. */
+export const groupRef = shape('GroupRef', {
   kind: Joi.string()
     .valid(...GROUP_KINDS)
     .required(),
   id: id.required(),
-  stage: Joi.string().trim().max(60).when('kind', { is: 'campaign', otherwise: Joi.forbidden() }),
+  /** Of a campaign's roster: at this stage alone. */
+  stage: Joi.string().trim().max(60).when('kind', { is: 'campaign', otherwise: Joi.forbidden() }).optional(),
+  /** Of a message: who did this; who got it where nothing is said. */
   did: Joi.string()
     .valid(...MESSAGE_GROUPS)
-    .when('kind', { is: 'message', otherwise: Joi.forbidden() }),
+    .when('kind', { is: 'message', otherwise: Joi.forbidden() })
+    .optional(),
 });
 
 /** What became of deliveries, as counted and opened. */
@@ -102,14 +82,6 @@ export const beginTo = Joi.object({
     )
     .required(),
 });
-/** Whom a message is begun to: a group, people by id, or a number of a result. */
-export interface BeginTo {
-  name: string;
-  channel: SendingChannel;
-  purpose: Purpose;
-  to: { ref: GroupRef } | { group: PeopleGroup } | { result: { messageId: number; kind: ResultKind } };
-}
-
 /** Body: a new message; a channel and a purpose, the words later. */
 export const makeMessage = Joi.object({
   name: name.required(),
@@ -117,6 +89,8 @@ export const makeMessage = Joi.object({
   purpose: purpose.required(),
 });
 
+/** A letter as it was typed: what is wrong in it is told by the letter's own reading. */
+export const typedLetter = ofCore('LetterDoc', 'letter', Joi.object().unknown());
 /** Body: the words of a draft, with the version that they were begun from. */
 export const saveMessage = Joi.object({
   name: name.required(),
@@ -124,7 +98,7 @@ export const saveMessage = Joi.object({
   listId: id.allow(null).required(),
   subject: Joi.string().trim().max(200).allow('').required(),
   preheader: Joi.string().trim().max(200).allow('').required(),
-  letter: Joi.object().unknown().allow(null).required(),
+  letter: orNull(typedLetter).required(),
   text: Joi.string().max(2000).allow('').required(),
   /** The version of the words that were being changed. */
   basedOn: version,
@@ -135,7 +109,7 @@ export const saveMessage = Joi.object({
   .messages({ 'any.invalid': 'A message has either a purpose or a public list.' });
 
 /** Body: from whom, without whom, and who was left out by hand. */
-export const saveRecipients = Joi.object<Recipients & { basedOn: number }>({
+export const saveRecipients = Joi.object({
   from: Joi.array().items(groupRef).max(50).required(),
   minus: Joi.array().items(groupRef).max(50).required(),
   chosen: Joi.array().items(id).unique().max(MOST_CHOSEN).default([]),
@@ -149,25 +123,10 @@ export const TAG_TRIGGER_EVENTS = ['clicked', 'replied'] as const;
 export type TagTriggerEvent = (typeof TAG_TRIGGER_EVENTS)[number];
 
 /** Whoever does this with the message gets the tag. */
-export interface TagTrigger {
-  on: TagTriggerEvent;
-  tagId: number;
-}
-
-const tagTriggers = Joi.array()
-  .items(
-    Joi.object({
-      on: Joi.string()
-        .valid(...TAG_TRIGGER_EVENTS)
-        .required(),
-      tagId: id.required(),
-    }),
-  )
-  .unique()
-  .max(6)
-  .required();
+export const tagTrigger = shape('TagTrigger', { on: oneOf(TAG_TRIGGER_EVENTS), tagId: id });
+const tagTriggers = Joi.array().items(tagTrigger).unique().max(6).required();
 /** Body: what puts which tag on, and what it was before, so that of two who save the second is told. */
-export const saveTagTriggers = Joi.object<{ tagTriggers: TagTrigger[]; was: TagTrigger[] }>({
+export const saveTagTriggers = Joi.object({
   tagTriggers,
   was: tagTriggers,
 });
@@ -175,20 +134,12 @@ export const saveTagTriggers = Joi.object<{ tagTriggers: TagTrigger[]; was: TagT
 /** Query: the message as one person will get it; nobody in particular without an id. */
 export const previewQuery = Joi.object({ supporterId: id });
 /** Query: whom a message can be read as, by parts of a name. */
-export const readersQuery = Joi.object({ search: Joi.string().trim().max(120).allow('').default('') });
-/** Somebody whom a message can be read as: the address, or why it would not reach them. */
-export interface ReaderView {
-  id: number;
-  name: string;
-  /** Where it would go; null where there is no such address. */
-  address: string | null;
-  /** Why they would not get it; null of those who would. */
-  note: string | null;
-}
-
+export const readersQuery = Joi.object({
+  search: Joi.string().trim().max(120).allow('').default('').meta(usually('')),
+});
 /** `digest` is that of the last look that was seen. */
 export const sendMessage = Joi.object({
-  at: Joi.date().iso().allow(null).default(null),
+  at: Joi.string().isoDate().allow(null).default(null).meta(usually(null)),
   digest: Joi.string().hex().length(64).required(),
 });
 /** Query: a page of those of one verdict at the last look. */
@@ -198,74 +149,6 @@ export const suppressedQuery = Joi.object({
     .valid('send', ...SUPPRESSION_REASONS)
     .required(),
 });
-
-/** A message as its writer sees it, with its version and what it needs before it can go. */
-export interface MessageView {
-  id: number;
-  name: string;
-  channel: SendingChannel;
-  purpose: Purpose | null;
-  listId: number | null;
-  state: MessageState;
-  subject: string;
-  preheader: string;
-  letter: LetterDoc | null;
-  text: string;
-  recipients: Recipients;
-  scheduledAt: string | null;
-  updatedAt: string;
-  testedAt: string | null;
-  tagTriggers: TagTrigger[];
-  /** Sent "now": until when it is taken back without a trace. */
-  leavesAt: string | null;
-  /** Named by whoever saves: of two who save from one version the second is told. */
-  version: number;
-  groupVersion: number;
-}
-
-/** What is wrong in the words of a message: where, and what to do. */
-export interface MessageFault {
-  where: 'subject' | 'preheader' | 'letter' | 'text' | 'message';
-  message: string;
-  suggestion: string | null;
-  /** The words at fault, as typed. */
-  excerpt: string | null;
-}
-
-/** What came of a save: the version that it made, and what is wrong with the words. */
-export interface SavedWords {
-  version: number;
-  faults: MessageFault[];
-}
-
-/** A message as somebody will get it, made safe to show. */
-export interface Preview {
-  supporter: { id: number; name: string };
-  subject: string;
-  html: string;
-  text: string;
-  parts: number;
-  holes: string[];
-}
-
-/** Who would get a message now and who not, by reason, with the digest that sending must name. */
-export interface LastLook {
-  group: number;
-  suppressed: { reason: SuppressionReason; people: number }[];
-  reached: number;
-  parts: number | null;
-  holes: { name: string; people: number }[];
-  faults: MessageFault[];
-  inOrder: string[];
-  /** Words of a service message that ask: it needs a second reader. */
-  asks: string[];
-  /** Somebody else has read it as it is and let it go. */
-  seconded: boolean;
-  /** Of a text: when it may arrive where the organization is; null where it may at any time. */
-  hours: Hours | null;
-  /** Says who, what and by which rules: sending names it, and any other is refused. */
-  digest: string;
-}
 
 /** Query: a page of the people behind one number of a result. */
 export const resultPeople = Joi.object({
@@ -278,47 +161,3 @@ export const resultPeople = Joi.object({
 export const handled = Joi.object({ handled: Joi.boolean().required() });
 /** Body: what became of deliveries of which nobody knows. */
 export const settle = Joi.object({ as: Joi.string().valid('sent', 'again').required() });
-
-/** What came of a message: counts, rates with their intervals, links, hours. */
-export interface MessageResults {
-  message: {
-    id: number;
-    name: string;
-    channel: SendingChannel;
-    state: MessageState;
-    startedAt: string | null;
-  };
-  counts: Record<ResultKind, number>;
-  rates: { kind: ResultKind; of: number; rate: number; low: number; high: number }[];
-  overTime: { at: string; sent: number; opened: number; clicked: number; replied: number; left: number }[];
-  links: { url: string; people: number }[];
-  /**
-   * Messages a second in the last ten seconds, and seconds left at that rate; null when nothing is under way.
-   */
-  pace: { rate: number; secondsLeft: number | null } | null;
-  /** Texts that wait for a decent hour where their people are, and when the first of them leaves. */
-  night: { people: number; until: string } | null;
-}
-
-/** One person behind a number of a result, with the detail that bears on it. */
-export interface ResultPerson {
-  supporterId: number;
-  name: string;
-  address: string;
-  at: string | null;
-  detail: string;
-  deliveryId: number;
-}
-
-/** A reply with the message that it answers and who wrote it. */
-export interface ReplyView {
-  id: number;
-  supporterId: number | null;
-  name: string;
-  from: string;
-  channel: SendingChannel;
-  body: string;
-  at: string;
-  handled: boolean;
-  message: string | null;
-}

@@ -7,10 +7,8 @@ import {
   PRESET_NAMES,
   RELATIONSHIPS,
   WEEKDAYS,
-  type RulePurpose,
-  type Channel,
-  type HouseRules,
 } from '../permission';
+import { ofCore, usually } from './kinds';
 import { isoDaySchema, pageSchema } from './common';
 
 const need = Joi.string().valid(...REQUIRED_CONSENTS);
@@ -57,23 +55,31 @@ const placeKey = Joi.string().custom((key: string, helpers) =>
   isPlaceKey(key) ? key : helpers.error('any.invalid'),
 );
 
-const houseRules = Joi.object({
-  home: placeKey.required(),
-  charityIn: Joi.array()
-    .items(Joi.string().pattern(/^[A-Z]{2}$/))
-    .max(250),
-  refusalOfferedSince: isoDaySchema.allow(null),
-  secondPair: Joi.boolean(),
-  askingWords: Joi.array().items(Joi.string().trim().min(2).max(60)).max(200),
-  textEndDays: Joi.number().integer().min(0).max(90),
-  undoSeconds: Joi.number().integer().min(0).max(600),
-  places: Joi.object().pattern(placeKey, placeRules).min(1).max(300).required(),
-}).required();
+/** The rules of the house, a set for each place. */
+export const houseRules = ofCore(
+  'HouseRules',
+  'permission',
+  Joi.object({
+    home: placeKey.required(),
+    charityIn: Joi.array()
+      .items(Joi.string().pattern(/^[A-Z]{2}$/))
+      .max(250),
+    refusalOfferedSince: isoDaySchema.allow(null),
+    secondPair: Joi.boolean(),
+    askingWords: Joi.array().items(Joi.string().trim().min(2).max(60)).max(200),
+    textEndDays: Joi.number().integer().min(0).max(90),
+    undoSeconds: Joi.number().integer().min(0).max(600),
+    places: Joi.object().pattern(placeKey, placeRules).min(1).max(300).required(),
+  }),
+);
 
 /** Body: rules as somebody would have them, to see whom they change. */
-export const weighRules = Joi.object({ rules: houseRules });
+export const weighRules = Joi.object({ rules: houseRules.required() });
 /** `basedOn` is the version that was being changed: somebody else's change in between is not overwritten. */
-export const saveRules = Joi.object({ rules: houseRules, basedOn: Joi.number().integer().min(0).required() });
+export const saveRules = Joi.object({
+  rules: houseRules.required(),
+  basedOn: Joi.number().integer().min(0).required(),
+});
 
 /** What an owner says to a change that waits; whoever asked for it can only take it back. */
 export const settleRules = Joi.object({ agrees: Joi.boolean().required() });
@@ -86,7 +92,7 @@ export const dncQuery = Joi.object({ ...pageSchema, search: Joi.string().trim().
  */
 export const addDnc = Joi.object({
   lines: Joi.string().trim().min(3).max(2_000_000).required(),
-  note: Joi.string().trim().max(300).allow('').default(''),
+  note: Joi.string().trim().max(300).allow('').default('').meta(usually('')),
 });
 
 const answer = Joi.string().trim().min(5).max(320).required();
@@ -103,63 +109,3 @@ export const textAnswers = Joi.object({
 export const settleTask = Joi.object({
   outcome: Joi.string().valid('meant', 'not-meant', 'done', 'declined').required(),
 });
-
-/** How many people a change of rules opens and closes, for one channel and purpose. */
-export interface RuleEffect {
-  channel: Channel;
-  askedFor: RulePurpose;
-  /** People who could not be written to before and can after; and the other way round. */
-  opens: number;
-  closes: number;
-}
-
-/** The rules in force with who made them, and those that wait for a second owner. */
-export interface RulesView {
-  /** The version that these rules are, to be named when they are changed. */
-  version: number;
-  rules: HouseRules;
-  /** How many supporters count to each place's rules. */
-  people: Record<string, number>;
-  history: { id: number; words: string; effects: RuleEffect[]; by: string | null; at: string }[];
-  /** A change that waits for a second owner. */
-  waiting: { words: string; loosens: string[]; by: string; mine: boolean; at: string } | null;
-}
-
-/** What a change of rules would do, counted over everybody on file. */
-export interface RulesWeighed {
-  words: string[];
-  /** What it loosens, a sentence each, whether or not it opens anybody today. */
-  loosens: string[];
-  effects: RuleEffect[];
-  /** It needs a second owner: saved, it waits for one. */
-  waits: boolean;
-}
-
-/** One entry of do-not-contact; after an erasure only that there is one. */
-export interface DncRow {
-  id: number;
-  kind: 'email' | 'mobile' | 'domain' | 'range';
-  /** Empty after erasure: only the keyed hash is left. */
-  shown: string | null;
-  how: string;
-  note: string;
-  by: string | null;
-  at: string;
-}
-
-/** What came of lines to add: how many are new, were there, or could not be read. */
-export interface DncAdded {
-  added: number;
-  already: number;
-  /** Lines that are none of the four kinds, with their number and why. */
-  refused: { line: number; text: string; reason: string }[];
-  /** Addresses on file that are closed by this. */
-  closed: number;
-}
-
-/** What the program texts back by itself: to HELP, STOP, START and all else. */
-export interface TextAnswers {
-  stop: string;
-  help: string;
-  start: string;
-}

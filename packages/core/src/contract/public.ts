@@ -27,8 +27,3 @@ export const textHook = Joi.alternatives().try(
     reason: Joi.string().max(200).allow(''),
   }),
 );
-
-/** What the text gateway tells: a text that came in, or what became of one that went out. */
-export type TextHook =
-  | { type: 'inbound'; id: string; from: string; to: string; text: string; at?: string }
-  | { type: 'receipt'; id: string; key: string; status: 'delivered' | 'failed'; reason?: string };

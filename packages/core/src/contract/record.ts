@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import type { FieldValue } from '../fields';
-import type { LetterDoc } from '../letter';
-import type { Purpose, SendingChannel, Verdict } from '../permission';
+import { orNull } from './kinds';
+import { typedLetter } from './messages';
 import { id, purpose, sendingChannel } from './common';
 
 /**
@@ -28,64 +28,6 @@ interface PersonName {
 interface KnownPlace {
   country: string | null;
   region: string | null;
-}
-
-/** Who lives together, and how they are greeted. */
-export interface HouseholdView {
-  id: number;
-  /** As they are greeted together. */
-  greeting: string;
-  /** Words kept for it; null where it is made of the first names. */
-  own: string | null;
-  members: { id: number; name: string }[];
-}
-
-/** A note on a record, with who wrote it. */
-export interface NoteView {
-  id: number;
-  kind: 'note' | 'call';
-  body: string;
-  by: string;
-  at: string;
-  changedAt: string | null;
-  mine: boolean;
-}
-
-/** One thing in which two records differ or agree, side by side. */
-export interface MergeLine {
-  /** `name`, `place`, `externalId`, or `field:ID`. */
-  key: string;
-  label: string;
-  kept: string;
-  gone: string;
-  /** Which of them stays, where nobody chooses: the one kept, unless it has nothing there. */
-  usual: 'kept' | 'gone';
-}
-
-/** Two records side by side: where they differ, and what comes over. */
-export interface MergePreview {
-  kept: { id: number; name: string; since: string };
-  gone: { id: number; name: string; since: string };
-  lines: MergeLine[];
-  /** What comes over, in sentences. */
-  comesOver: string[];
-}
-
-/** What a letter to one person would meet, before it is written. */
-export interface PersonalVerdict {
-  verdict: Verdict;
-  words: string;
-  /** Where it would go. */
-  to: string | null;
-}
-
-/** A message to one person alone, by email or text. */
-export interface PersonalMessage {
-  channel: SendingChannel;
-  purpose: Purpose;
-  subject: string;
-  letter: LetterDoc | null;
-  text: string;
 }
 
 /** Body: a note. */
@@ -132,6 +74,6 @@ export const personalMessage = Joi.object({
   channel: sendingChannel.required(),
   purpose: purpose.required(),
   subject: Joi.string().trim().max(200).allow('').required(),
-  letter: Joi.object().unknown().allow(null).required(),
+  letter: orNull(typedLetter).required(),
   text: Joi.string().max(2000).allow('').required(),
 });

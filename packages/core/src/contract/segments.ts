@@ -12,6 +12,7 @@ import {
   UNITS,
   type Rule,
 } from '../segment';
+import { again, ofCore } from './kinds';
 import { basedOn, id, isoDaySchema, name, scope, sendingChannel } from './common';
 
 const value = Joi.alternatives().try(Joi.number(), Joi.string().max(200).allow(''));
@@ -120,14 +121,7 @@ const LINES = [
 
 const group = Joi.object({
   kind: Joi.string().valid('all', 'any', 'none').required(),
-  rules: Joi.array()
-    .items(
-      Joi.link('#rule').meta({
-        swagger: { type: 'object', description: 'A rule again: a line or a group' },
-        swaggerOverride: true,
-      }),
-    )
-    .required(),
+  rules: Joi.array().items(again('Rule')).required(),
 });
 
 function depth(rule: Rule): number {
@@ -135,17 +129,21 @@ function depth(rule: Rule): number {
 }
 
 /** A rule tree. */
-export const ruleTree = Joi.alternatives()
-  .conditional('.kind', {
-    switch: [group, ...LINES].map((schema) => ({ is: schema.extract('kind'), then: schema })),
-    otherwise: Joi.forbidden(),
-  })
-  .id('rule')
-  .custom((rule: Rule, helpers) => {
-    if (depth(rule) > TREE_LIMITS.depth || segmentLines(rule).length > TREE_LIMITS.lines)
-      return helpers.error('any.invalid');
-    return rule;
-  });
+export const ruleTree = ofCore(
+  'Rule',
+  'segment',
+  Joi.alternatives()
+    .conditional('.kind', {
+      switch: [group, ...LINES].map((schema) => ({ is: schema.extract('kind'), then: schema })),
+      otherwise: Joi.forbidden(),
+    })
+    .id('Rule')
+    .custom((rule: Rule, helpers) => {
+      if (depth(rule) > TREE_LIMITS.depth || segmentLines(rule).length > TREE_LIMITS.lines)
+        return helpers.error('any.invalid');
+      return rule;
+    }),
+);
 
 /** Body: a tree to count, and whether to say how many may be reached. */
 export const countSegment = Joi.object({ tree: ruleTree.required(), reach: Joi.boolean().default(true) });
@@ -157,53 +155,5 @@ export const changeSegment = saveSegment.keys({ basedOn: basedOn.required() });
 export const explainParams = Joi.object({ id: id.required(), supporterId: id.required() });
 export { isoDaySchema };
 
-/** How many people pass one line alone, and how many are left after it. */
-export interface CountedStep {
-  words: string;
-  /** How many pass this rule alone. */
-  alone: number;
-  /** How many its group comes to with this rule and all before it. */
-  left: number;
-  inner: CountedStep[];
-}
-
-/** A tree counted: in all, line by line, and how many may be reached. */
-export interface SegmentCount {
-  everybody: number;
-  total: number;
-  /** The top rules of the tree, or its one line. */
-  steps: CountedStep[];
-  /** How many of them may be written to for appeals; null where it was not asked for. */
-  reach: { email: number; text: number; neither: number } | null;
-}
-
-/** A segment as it was saved once. */
-export interface SegmentVersion {
-  id: number;
-  name: string;
-  tree: Rule;
-  words: string;
-  /** How many it took in when it was saved. */
-  people: number | null;
-  by: string;
-  at: string;
-}
-
-/** How many a segment took in on a day. */
-export interface SegmentSize {
-  day: string;
-  people: number;
-}
-
 /** Body: a list that keeps who is in a segment now. */
 export const snapshotSegment = Joi.object({ name: name.required() });
-
-/** A segment with its words and its version. */
-export interface SegmentView {
-  id: number;
-  name: string;
-  tree: Rule;
-  words: string;
-  version: number;
-  usedBy: { id: number; name: string }[];
-}

@@ -1,10 +1,9 @@
 import Joi from 'joi';
-import type { FieldType, FieldValue } from '../fields';
-import type { Channel, PermissionState, RecordedState, CollectionMethod, Scope } from '../permission';
 import { COLLECTION_METHODS } from '../permission';
 import { FIELD_TYPES } from '../fields';
+import type { NewPostal } from '../common';
+import { named, ofCore, usually } from './kinds';
 import { basedOn, channel, id, isoDaySchema, line, name, pageSchema, scope } from './common';
-import type { HouseholdView, NoteView } from './record';
 
 /** Query: a page of people by words, tag, list and permission. */
 export const supporterQuery = Joi.object({
@@ -43,14 +42,18 @@ export const pointParams = Joi.object({ id: id.required(), pointId: id.required(
 export const listParams = Joi.object({ id: id.required(), listId: id.required() });
 
 /** A postal address in its parts; without a street or a town it is none. */
-const postal = Joi.object({
-  street: Joi.string().trim().max(200).allow('').required(),
-  city: Joi.string().trim().max(100).allow('').required(),
-  region: Joi.string().trim().max(100).allow('').required(),
-  postcode: Joi.string().trim().max(20).allow('').required(),
-  country: Joi.string().length(2).uppercase().allow('').required(),
-}).custom((value: NewPostal, helpers) =>
-  value.street || value.city ? value : helpers.message({ custom: 'Expected a street or a town.' }),
+const postal = ofCore(
+  'NewPostal',
+  'common',
+  Joi.object({
+    street: Joi.string().trim().max(200).allow('').required(),
+    city: Joi.string().trim().max(100).allow('').required(),
+    region: Joi.string().trim().max(100).allow('').required(),
+    postcode: Joi.string().trim().max(20).allow('').required(),
+    country: Joi.string().length(2).uppercase().allow('').required(),
+  }).custom((value: NewPostal, helpers) =>
+    value.street || value.city ? value : helpers.message({ custom: 'Expected a street or a town.' }),
+  ),
 );
 const written = { is: 'post', then: Joi.forbidden(), otherwise: Joi.required() };
 const contact = {
@@ -66,22 +69,6 @@ const contact = {
 export const addContact = Joi.object(contact);
 /** `was`: the address as it stood when this was begun. */
 export const changeContact = Joi.object({ ...contact, was: Joi.string().max(300).required() });
-
-/** A postal address in its parts. */
-export interface NewPostal {
-  street: string;
-  city: string;
-  region: string;
-  postcode: string;
-  /** ISO 3166-1; empty where it is not said. */
-  country: string;
-}
-
-/** An address as somebody gives it: email, number, landline, or a postal one in parts. */
-export type NewAddress =
-  | { kind: 'email'; text: string }
-  | { kind: 'mobile'; text: string; line?: 'mobile' | 'landline' }
-  | { kind: 'post'; post: NewPostal };
 
 /** Body: what somebody said, with how it is known and since when. */
 export const addEntry = Joi.object({
@@ -128,7 +115,7 @@ export const EVIDENCE_LIMIT = 10 * 1024 * 1024;
 export const addGift = Joi.object({
   amount: Joi.number().integer().positive().max(1e11).required(),
   on: isoDaySchema.required(),
-  note: Joi.string().trim().max(200).allow('').default(''),
+  note: Joi.string().trim().max(200).allow('').default('').meta(usually('')),
 });
 
 /** Body: a new field. */
@@ -137,8 +124,8 @@ export const makeField = Joi.object({
   type: Joi.string()
     .valid(...FIELD_TYPES)
     .required(),
-  fallback: Joi.string().max(200).allow('', null).default(null),
-  section: Joi.string().trim().max(80).allow('').default(''),
+  fallback: Joi.string().max(200).allow('', null).default(null).meta(usually(null)),
+  section: Joi.string().trim().max(80).allow('').default('').meta(usually('')),
   choices: Joi.array().items(Joi.string().trim().min(1).max(120)).unique().max(200).default([]),
 });
 const fieldParts = {
@@ -150,10 +137,12 @@ const fieldParts = {
   required: Joi.boolean().default(false),
   choices: Joi.array().items(Joi.string().trim().min(1).max(120)).unique().max(200).allow(null).required(),
 };
+/** A field changed: what it is called, where it stands, its choices, who may see it. */
+const changedField = named('ChangeField', Joi.object(fieldParts));
 /** `was`: as the field was shown when the change was begun; of two who change it the second is told. */
-export const changeField = Joi.object<ChangeField & { was: ChangeField }>({
+export const changeField = Joi.object({
   ...fieldParts,
-  was: Joi.object(fieldParts).required(),
+  was: changedField.required(),
 });
 /** Body: all fields in their order, section by section. */
 export const orderFields = Joi.object({ ids: Joi.array().items(id).unique().max(1000).required() });
@@ -192,168 +181,14 @@ export const moveLists = Joi.object({
 export const makeList = Joi.object({
   name: name.required(),
   isPublic: Joi.boolean().default(false),
-  description: Joi.string().trim().max(500).allow('').default(''),
-  why: Joi.string().trim().max(600).allow('').default(''),
+  description: Joi.string().trim().max(500).allow('').default('').meta(usually('')),
+  why: Joi.string().trim().max(600).allow('').default('').meta(usually('')),
   folder: Joi.string().trim().max(80).allow(''),
   onPreferences: Joi.boolean(),
   byForm: Joi.boolean(),
 });
 /** Body: a list changed. */
 export const changeList = makeList.keys({ basedOn: basedOn.required() });
-
-/** One person in a table. */
-export interface SupporterRow {
-  id: number;
-  firstName: string;
-  lastName: string;
-  chapter: string;
-  email: string | null;
-  mobile: string | null;
-  tags: number;
-  lastGift: { amount: number; on: string } | null;
-  /** Custom fields that were asked for, formatted, by their id. */
-  values: Record<number, string>;
-  may: { email: PermissionState; text: PermissionState };
-}
-
-/** An address of a record: which is written to first, on hold or not, who else has it. */
-export interface ContactPointView {
-  id: number;
-  kind: 'email' | 'mobile' | 'post';
-  shown: string;
-  /** Of a number, where anybody knows: a landline is called and never texted. */
-  line: 'mobile' | 'landline' | 'voip' | 'other' | null;
-  /** Of a postal address. */
-  parts: Partial<NewPostal> | null;
-  onHold: boolean;
-  holdReason: string | null;
-  sharedWith: { id: number; name: string }[];
-}
-
-/** One entry of the ledger as it is shown. */
-export interface EntryView {
-  id: number;
-  channel: Channel;
-  scope: Scope;
-  scopeName: string;
-  state: RecordedState;
-  at: string;
-  until: string | null;
-  how: CollectionMethod;
-  words: string;
-  source: string;
-  recordedBy: string | null;
-  /** Null where it was said without one, and holds at every address. */
-  address: string | null;
-  takenBack: boolean;
-  /** Older than the house rules of the person's place want evidence to be. */
-  old: boolean;
-  evidence: { id: number; name: string } | null;
-}
-
-/** What stands of a person on a channel for a scope, with the entry that it rests on. */
-export interface ConsentStatusView {
-  channel: Channel;
-  scope: Scope;
-  scopeName: string;
-  state: PermissionState;
-  entryId: number | null;
-  /** Last moment of an implied permission. */
-  until: string | null;
-  pausedUntil: string | null;
-}
-
-/** A field with its value on a record. */
-export interface FieldView {
-  id: number;
-  name: string;
-  type: FieldType;
-  section: string;
-  fallback: string | null;
-  /** What a choice field offers; null where it takes what people have. */
-  choices: string[] | null;
-  /** What is told beside it, where it is filled in. */
-  help: string;
-  /** For owners and organizers alone. */
-  sensitive: boolean;
-  /** Whoever is asked for it on a form has to answer. */
-  required: boolean;
-}
-
-/** A field with what hangs on it, as its page in Setup shows it. */
-export interface FieldAdminView extends FieldView {
-  /** How many people have a value. */
-  people: number;
-  /** As it is written in a message. */
-  mergeName: string;
-}
-
-/** A field changed: what it is called, where it stands, its choices, who may see it. */
-export interface ChangeField {
-  name: string;
-  section: string;
-  fallback: string | null;
-  help: string;
-  sensitive: boolean;
-  required: boolean;
-  choices: string[] | null;
-}
-
-/** A choice that people have, and how many. */
-export interface ChoiceUse {
-  choice: string;
-  people: number;
-}
-
-/** Whether every value of a field converts to another type, and which would not. */
-export interface Conversion {
-  values: number;
-  wont: number;
-  /** Some of those that would not. */
-  examples: { supporterId: number; name: string; value: string; reason: string }[];
-  /** Some of those that would, as they are and as they would be. */
-  preview: { from: string; to: string }[];
-}
-
-/** What goes with a field, and what uses it and so stands in the way. */
-export interface FieldDeletion {
-  values: number;
-  blocked: string | null;
-}
-
-/** A tag or list that a person has, and how they came by it. */
-export interface MembershipView {
-  id: number;
-  name: string;
-  since: string;
-  /** "by Rosa Oduya", "with the batch Spring fair". */
-  how: string;
-}
-
-/** All that is known of one person. */
-export interface RecordView {
-  id: number;
-  firstName: string;
-  lastName: string;
-  chapter: { id: number; name: string };
-  createdAt: string;
-  place: { country: string | null; region: string | null; rulesOf: string };
-  contactPoints: ContactPointView[];
-  fields: (FieldView & { value: FieldValue | null; shown: string })[];
-  tags: MembershipView[];
-  lists: (MembershipView & { isPublic: boolean })[];
-  segments: { id: number; name: string }[];
-  /** Campaigns that they are on the roster of, with where they stand and where they could. */
-  rosters: { id: number; name: string; stage: string; stages: string[] }[];
-  gifts: { id: number; amount: number; on: string; note: string }[];
-  consent: ConsentStatusView[];
-  entries: EntryView[];
-  household: HouseholdView | null;
-  /** As the person is greeted, with whoever they live with. */
-  greeting: string;
-  /** Records that were brought into this one and could be parted again. */
-  mergedFrom: { mergingId: number; name: string; at: string }[];
-}
 
 /** What the timeline can be narrowed to. */
 export const TIMELINE_KINDS = ['delivery', 'permission', 'gift', 'edit', 'reply', 'batch', 'note'] as const;
@@ -364,57 +199,3 @@ export const timelineQuery = Joi.object({
     .pattern(/^[a-z,]+$/)
     .max(100),
 });
-
-/** One thing that passed between a person and the house. */
-export interface TimelineItem {
-  at: string;
-  kind: (typeof TIMELINE_KINDS)[number];
-  tone: 'good' | 'plain' | 'bad';
-  title: string;
-  detail: string;
-  link: string | null;
-  /** The entry of the history that can be undone here. */
-  undo: number | null;
-  /** The note that it is, with its whole words. */
-  note: NoteView | null;
-}
-
-/** A tag with how many have it, where that was asked for. */
-export interface TagView {
-  id: number;
-  name: string;
-  people: number;
-  /** The chapter that made it for itself; null for a tag of the whole organization. */
-  chapter: string | null;
-  /** Chapters see it and put it on. */
-  handedDown: boolean;
-}
-
-/** How a chapter uses a tag. */
-export interface TagUse {
-  chapter: string;
-  people: number;
-}
-
-/** A list with its folder, its public name, and how many are on it where that was asked for. */
-export interface ListView {
-  id: number;
-  version: number;
-  name: string;
-  isPublic: boolean;
-  description: string;
-  /** "Why we write to you", for supporters. */
-  why: string;
-  onPreferences: boolean;
-  byForm: boolean;
-  /** Where it lies among the lists; empty for none. */
-  folder: string;
-  people: number;
-}
-
-/** What goes when something is deleted, said before it is done. */
-export interface DeletionNotice {
-  /** Why it can't go at all, with the way out. */
-  blocked: string | null;
-  takes: string;
-}

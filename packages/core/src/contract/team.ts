@@ -1,6 +1,7 @@
 import Joi from 'joi';
-import { LANGUAGES, type Language } from '../forms';
-import { isCurrency, isLocale, isTimeZone, ROLES, type Role } from '../team';
+import { usually } from './kinds';
+import { LANGUAGES } from '../forms';
+import { isCurrency, isLocale, isTimeZone, ROLES } from '../team';
 import { id } from './common';
 
 const email = Joi.string().trim().lowercase().email({ tlds: false }).max(254);
@@ -63,7 +64,7 @@ const chapterParts = {
   name: line(120).required(),
   postalAddress: Joi.string().trim().max(300).allow('').required(),
   /** Where its people live: countries, regions and beginnings of postcodes, with commas between. */
-  places: Joi.string().trim().max(1000).allow('').default(''),
+  places: Joi.string().trim().max(1000).allow('').default('').meta(usually('')),
 };
 /** Body: a new chapter. */
 export const makeChapter = Joi.object(chapterParts);
@@ -91,7 +92,10 @@ export const linkParams = Joi.object({
     .required(),
 });
 /** Body: the password that a one-time link sets. */
-export const useLink = Joi.object({ password: password.required(), name: line(120).allow('').default('') });
+export const useLink = Joi.object({
+  password: password.required(),
+  name: line(120).allow('').default('').meta(usually('')),
+});
 
 const place = {
   role: Joi.string()
@@ -116,107 +120,3 @@ export const beginHouse = Joi.object({
   email: email.required(),
   password: password.required(),
 });
-
-/** Who is signed in, where they work and what they may do. */
-export interface SessionView {
-  teammate: {
-    id: number;
-    name: string;
-    email: string;
-    role: Role;
-    mobile: string;
-    chapterIds: number[] | null;
-  };
-  organization: {
-    id: number;
-    name: string;
-    country: string;
-    locale: string;
-    currency: string;
-    timeZone: string;
-    textFrom: string;
-    languages: Language[];
-  };
-  /** The chapter being worked in; null for all that the teammate may see. */
-  chapter: { id: number; name: string } | null;
-  chapters: { id: number; name: string }[];
-  csrf: string;
-  standins: { mailroom: string | null; handsets: string | null };
-}
-
-/** The organization as Setup shows it. */
-export interface OrganizationView {
-  name: string;
-  legalName: string;
-  postalAddress: string;
-  country: string;
-  timeZone: string;
-  fiscalMonth: number;
-  currency: string;
-  locale: string;
-  languages: Language[];
-  fromEmail: string;
-  bounceDomain: string;
-  textFrom: string;
-  /** Where the logo is to be had; null where there is none. */
-  logo: string | null;
-  version: number;
-  chapters: { id: number; name: string; postalAddress: string; places: string; people: number }[];
-  /** What is still missing before a message can leave, a sentence each. */
-  missing: string[];
-}
-
-/** How a teammate is seen by those whom they write to. */
-export interface Profile {
-  name: string;
-  email: string;
-  title: string;
-  mobile: string;
-  answersTo: string;
-  signature: string;
-}
-
-/** A session that is open, and from where. */
-export interface SessionLine {
-  id: number;
-  network: string;
-  browser: string;
-  since: string;
-  usedAt: string;
-  isThis: boolean;
-}
-
-/** A teammate with role and chapters, and whether they have come in yet. */
-export interface TeammateView {
-  id: number;
-  name: string;
-  email: string;
-  role: Role;
-  /** Those they are bound to; null for who works in all. */
-  chapterIds: number[] | null;
-  /** Invited and not yet here; here; gone. */
-  state: 'invited' | 'here' | 'gone';
-  signedInAt: string | null;
-  /** What became of the last mail with a link; null where there was none. */
-  invitation: {
-    state: 'waiting' | 'sent' | 'failed' | 'expired';
-    detail: string | null;
-    expiresAt: string;
-  } | null;
-  sessions: number;
-}
-
-/** What waits for a teammate, to be handed on. */
-export interface WaitingFor {
-  messages: number;
-  batches: number;
-  callLists: number;
-}
-
-/** What a one-time link is for, and whom it greets. */
-export interface LinkView {
-  kind: 'invitation' | 'password';
-  name: string;
-  email: string;
-  organization: string;
-}

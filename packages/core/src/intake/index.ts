@@ -64,6 +64,7 @@ export {
   withConstants,
   type ChannelPermission,
   type ConfirmRequest,
+  type DraftPlan,
   type IntakePlan,
   type PlanFault,
 } from './plan';

@@ -72,6 +72,9 @@ export interface IntakePlan {
   notify: number[];
 }
 
+/** A plan as far as it is decided: nothing in it is acted on. */
+export type DraftPlan = Partial<Omit<IntakePlan, 'permission'>> & { permission?: Record<string, unknown> };
+
 /** What a plan starts from. */
 export const EMPTY_PLAN: Omit<IntakePlan, 'columns' | 'permission'> = {
   what: 'people',

@@ -5,6 +5,7 @@ export {
   type Block,
   type Inline,
   type LetterDoc,
+  type ListItem,
   type InlineMark,
 } from './doc';
 export {

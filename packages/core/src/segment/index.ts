@@ -56,3 +56,4 @@ export {
 export { expand, type Expanded } from './expand';
 export { shift, stretchDays, windowDays, type DayRange } from './windows';
 export { FIELD_OPS_BY_TYPE, STANDARD_FIELD_TYPES } from './operators';
+export { PEOPLE_ORDERS } from './people-orders';

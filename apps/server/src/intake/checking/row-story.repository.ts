@@ -11,6 +11,7 @@ import { GroupsRepository } from '../../supporters/groups.repository';
 import { COMING, NO_SUPPORTER, type BatchRow, type StagedView } from '../batches.repository';
 import { FURTHER, OWN_COLUMNS } from '../bringing-in/bring-in.repository';
 import { RowPermissionRepository, type PermissionFacts } from '../bringing-in/row-permission.repository';
+import type { Tables } from '../../platform/tables/generated';
 
 type Change = BatchRowView['changes'][number];
 type ByRow<T> = Map<number, T[]>;
@@ -269,14 +270,7 @@ export class RowStoryRepository {
           ORDER BY row_no, kind, n`,
         { id: batch.id, numbers },
       ),
-      db.sql<{
-        row_no: number;
-        amount: number;
-        currency: string;
-        given_on: number;
-        own_id: string | null;
-        appeal: string | null;
-      }>(
+      db.sql<Pick<Tables['batch_gift'], 'row_no' | 'amount' | 'currency' | 'given_on' | 'own_id' | 'appeal'>>(
         `SELECT row_no, amount, currency, given_on, own_id, appeal
           FROM batch_gift
           WHERE organization_id = :org AND batch_id = :id AND row_no IN (:numbers)`,
@@ -354,7 +348,9 @@ export class RowStoryRepository {
   ): Promise<ByRow<{ name: string; value: string }>> {
     const fields = await this.fieldsOf(db, batch);
     const values = await db.sql<ValueRow & { row_no: number }>(
-      'SELECT * FROM batch_value WHERE organization_id = :org AND batch_id = :id AND row_no IN (:rows)',
+      `SELECT field_id, text_value, number_value, date_value, month_day, row_no
+        FROM batch_value
+        WHERE organization_id = :org AND batch_id = :id AND row_no IN (:rows)`,
       { id: batch.id, rows },
     );
     const out: ByRow<{ name: string; value: string }> = new Map();

@@ -14,6 +14,7 @@ import { valueColumns } from '../../supporters/fields.repository';
 import { NO_SUPPORTER, type StagedRow } from '../batches.repository';
 import { MOST_AT_ONE, nameAt, type MatchClue } from '../doubles/earlier-rows';
 import { plainStart, type OnFileCandidates } from './stager';
+import type { Tables } from '../../platform/tables/generated';
 
 const flag = (says: boolean | undefined) => (says === undefined ? null : says ? 1 : 0);
 
@@ -153,14 +154,13 @@ export class StagingRepository {
     keys: string[],
   ) {
     if (keys.length === 0) return [];
-    return db.sql<{
-      normal: string;
-      loose: string | null;
-      id: number;
-      chapter_id: number;
-      first_name: string;
-      last_name: string;
-    }>(
+    return db.sql<
+      Pick<Tables['contact_point'], 'normal' | 'loose' | 'id'> & {
+        chapter_id: number;
+        first_name: string;
+        last_name: string;
+      }
+    >(
       `SELECT cp.normal, cp.loose, s.id, s.chapter_id, s.first_name, s.last_name
         FROM contact_point cp
         JOIN supporter_contact sc ON sc.contact_point_id = cp.id
@@ -179,14 +179,9 @@ export class StagingRepository {
     keys: string[],
   ) {
     if (keys.length === 0) return [];
-    return db.sql<{
-      id: number;
-      chapter_id: number;
-      first_name: string;
-      last_name: string;
-      postcode: string | null;
-      external_id: string | null;
-    }>(
+    return db.sql<
+      Pick<Tables['supporter'], 'id' | 'chapter_id' | 'first_name' | 'last_name' | 'postcode' | 'external_id'>
+    >(
       `SELECT s.id, s.chapter_id, s.first_name, s.last_name, s.postcode, s.external_id FROM supporter s
         WHERE s.organization_id = :org ${chapterId === null ? '' : 'AND s.chapter_id = :chapterId'}
         AND s.erased_at IS NULL AND s.${column} IN (:keys)`,

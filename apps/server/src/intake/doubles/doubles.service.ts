@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { DecideRows, DoubleView } from '@goodword/core/contract';
+import type { DecideRowsBody, DoubleView } from '@goodword/core/contract';
 import type { RowVerdict } from '@goodword/core/intake';
 import { formatValue } from '@goodword/core/fields';
 import { Database, type Scoped } from '../../platform/database';
@@ -121,7 +121,7 @@ export class DoublesService {
   /**
    * Settles rows: merged with whom they may be, brought in as somebody new, or left out. Returns how many.
    */
-  async decide(scope: AccessScope, id: number, decision: DecideRows): Promise<{ rows: number }> {
+  async decide(scope: AccessScope, id: number, decision: DecideRowsBody): Promise<{ rows: number }> {
     const { currency } = await this.team.organization(scope);
     return this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.batches.find(tx, id);
@@ -154,7 +154,7 @@ export class DoublesService {
     await enqueueOnce(tx.knex, tx.scope, 'batch-count', id);
   }
 
-  private whom(row: StagedView, decision: DecideRows): number {
+  private whom(row: StagedView, decision: DecideRowsBody): number {
     const candidates = row.candidates ?? [];
     const chosen =
       decision.supporterId === undefined
@@ -171,7 +171,7 @@ export class DoublesService {
     tx: Scoped,
     id: number,
     rowNo: number,
-    decision: DecideRows & { verdict: RowVerdict },
+    decision: DecideRowsBody & { verdict: RowVerdict },
     withId: number | null,
   ): Promise<void> {
     await this.batches.decide(tx, id, rowNo, {

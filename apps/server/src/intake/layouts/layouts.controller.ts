@@ -1,6 +1,5 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema, type LayoutView } from '@goodword/core/contract';
-import type { ColumnChoice } from '@goodword/core/intake';
+import { schema, type LayoutView, answers, type ChangeLayoutBody } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../../platform/api';
 import { Database } from '../../platform/database';
 import { NotFound } from '../../platform/errors';
@@ -15,7 +14,11 @@ export class LayoutsController {
     @Inject(LayoutsRepository) private readonly layouts: LayoutsRepository,
   ) {}
 
-  @Route('get', '', { role: 'viewer', summary: 'Remembered layouts, the last used first' })
+  @Route('get', '', {
+    role: 'viewer',
+    summary: 'Remembered layouts, the last used first',
+    answer: answers.listOf(answers.layoutView),
+  })
   all(@Caller() scope: AccessScope): Promise<LayoutView[]> {
     return this.layouts.all(this.database.read(scope));
   }
@@ -30,7 +33,7 @@ export class LayoutsController {
   async change(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('body') body: { name?: string; columns?: ColumnChoice[]; basedOn: number },
+    @Input('body') body: ChangeLayoutBody,
   ): Promise<void> {
     const values = {
       ...(body.name ? { name: body.name } : {}),

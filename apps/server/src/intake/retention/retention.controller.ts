@@ -1,5 +1,5 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema } from '@goodword/core/contract';
+import { schema, answers, type HouseFilesBody } from '@goodword/core/contract';
 import { audit } from '../../platform/audit';
 import { Caller, Input, Route } from '../../platform/api';
 import { Database } from '../../platform/database';
@@ -17,7 +17,11 @@ export class RetentionController {
     @Inject(BatchesRepository) private readonly batches: BatchesRepository,
   ) {}
 
-  @Route('get', '', { role: 'viewer', summary: 'Days that the files of batches are kept' })
+  @Route('get', '', {
+    role: 'viewer',
+    summary: 'Days that the files of batches are kept',
+    answer: answers.retention,
+  })
   async show(@Caller() scope: AccessScope): Promise<{ days: number }> {
     return { days: (await this.team.organization(scope)).file_days };
   }
@@ -29,10 +33,7 @@ export class RetentionController {
     body: schema.houseFiles,
   })
   @HttpCode(204)
-  async change(
-    @Caller() scope: AccessScope,
-    @Input('body') body: { days: number; was: number },
-  ): Promise<void> {
+  async change(@Caller() scope: AccessScope, @Input('body') body: HouseFilesBody): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
       await tx.lockOrganization();
       stillAs(body.was, await this.batches.fileDays(tx), 'the days');

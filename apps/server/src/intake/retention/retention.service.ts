@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { Database } from '../../platform/database';
+import { Database, rowsOf } from '../../platform/database';
 import { programScope } from '../../platform/scope';
 import { STORAGE, type Storage } from '../../platform/storage';
 import { BatchesRepository } from '../batches.repository';
@@ -21,7 +21,7 @@ export class RetentionService {
   async round(now = Date.now()): Promise<boolean> {
     if (now < this.next) return false;
     this.next = now + EVERY_MS;
-    const organizations = (await this.database.unscoped()('organization').select('id')) as { id: number }[];
+    const organizations = await rowsOf(this.database.unscoped(), 'organization').select('id');
     for (const { id } of organizations) {
       const scope = programScope(id);
       for (const batch of await this.batches.stale(this.database.read(scope)))

@@ -20,8 +20,9 @@ import {
 } from '@goodword/core/permission';
 import { type Basis } from '@goodword/core/words';
 import type { Bound, Scoped } from '../../platform/database';
-import { cellOf, type StateRow } from './state.sql';
+import { cellOf, stateColumns, type StateRow } from './state.sql';
 import { isLandline } from '../line.sql';
+import type { Tables } from '../../platform/tables/generated';
 
 /** What a verdict is asked for, beside the people. */
 export interface EligibilityQuery {
@@ -140,13 +141,12 @@ export class FactsRepository {
     channel: Channel,
     out: Map<number, PersonFacts>,
   ): Promise<void> {
-    const rows = await db.sql<{
-      supporter_id: number;
-      id: number;
-      on_hold: number;
-      do_not_contact: number;
-      landline: number;
-    }>(
+    const rows = await db.sql<
+      Pick<Tables['contact_point'], 'id' | 'on_hold' | 'do_not_contact'> & {
+        landline: number;
+        supporter_id: number;
+      }
+    >(
       `SELECT sc.supporter_id, cp.id, cp.on_hold, cp.do_not_contact, ${isLandline('cp.line')} AS landline
         FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
         WHERE sc.organization_id = :org AND sc.kind = :kind AND sc.supporter_id IN (:ids)
@@ -287,7 +287,8 @@ export class PersonCellsRepository {
     supporterIds: readonly number[],
     channel: Channel,
   ): Promise<Cell[]> {
-    const said = 'SELECT * FROM permission_state WHERE organization_id = :org AND channel = :channel';
+    const said = `SELECT ${stateColumns()} FROM permission_state
+        WHERE organization_id = :org AND channel = :channel`;
     const rows = [
       ...(points.length > 0
         ? await db.sql<StateRow>(`${said} AND contact_point_id IN (:points)`, {
@@ -309,7 +310,7 @@ export class PersonCellsRepository {
   async everywhere(db: Scoped, supporterIds: readonly number[]): Promise<Cell[]> {
     if (supporterIds.length === 0) return [];
     const rows = await db.sql<StateRow>(
-      `SELECT *
+      `SELECT ${stateColumns()}
         FROM permission_state
         WHERE organization_id = :org AND contact_point_id = 0 AND supporter_id IN (:supporterIds)`,
       { supporterIds },
@@ -320,7 +321,9 @@ export class PersonCellsRepository {
   /** Whether anybody stands in the way at an address: cells of everybody there, whoever the person is. */
   async atAddress(db: Scoped, contactPointId: number): Promise<Cell[]> {
     const rows = await db.sql<StateRow>(
-      'SELECT * FROM permission_state WHERE organization_id = :org AND contact_point_id = :contactPointId',
+      `SELECT ${stateColumns()}
+        FROM permission_state
+        WHERE organization_id = :org AND contact_point_id = :contactPointId`,
       {
         contactPointId,
       },
@@ -342,11 +345,12 @@ async function bearingRows(
   links = '',
 ): Promise<BearingRow[]> {
   return db.sql(
-    `SELECT sc.supporter_id AS for_supporter, ps.* FROM supporter_contact sc JOIN permission_state ps
+    `SELECT sc.supporter_id AS for_supporter, ${stateColumns('ps')}
+      FROM supporter_contact sc JOIN permission_state ps
         ON ps.organization_id = :org AND ps.contact_point_id = sc.contact_point_id
         AND ps.supporter_id IN (0, sc.supporter_id)
       WHERE sc.organization_id = :org AND sc.supporter_id IN (:ids) ${links} ${about}
-    UNION ALL SELECT ps.supporter_id, ps.* FROM permission_state ps
+    UNION ALL SELECT ps.supporter_id, ${stateColumns('ps')} FROM permission_state ps
       WHERE ps.organization_id = :org AND ps.contact_point_id = 0 AND ps.supporter_id IN (:ids) ${about}`,
     bindings,
   );

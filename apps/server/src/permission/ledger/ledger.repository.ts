@@ -355,7 +355,10 @@ export class LedgerRepository {
    */
   async keepRefusalsOf(tx: Scoped, batchId: number, whose: string): Promise<void> {
     const rows = await tx.sql<EntryRow & { point: number }>(
-      `SELECT e.*, sc.contact_point_id AS point
+      `SELECT e.id, e.contact_point_id, e.supporter_id, e.channel, e.scope, e.state, e.said_at, e.until_at,
+          e.by_person, e.how, e.words, e.source, e.origin, e.batch_id, e.evidence_id, e.delivery_id,
+          e.recorded_by, e.recorded_at, e.form_id, e.form_version, e.page, e.reply_id, e.taken_back_at,
+          sc.contact_point_id AS point
         FROM permission_entry e
         JOIN supporter_contact sc ON sc.supporter_id = e.supporter_id
           AND sc.kind = CASE e.channel WHEN 'email' THEN 'email' WHEN 'post' THEN 'post' ELSE 'mobile' END
@@ -436,7 +439,9 @@ export class LedgerRepository {
   /** Refusals of one person that were written down since a moment and not taken back. */
   async refusalsSince(db: Scoped, supporterId: number, since: Date): Promise<NewEntry[]> {
     const rows = await db.sql<EntryRow>(
-      `SELECT *
+      `SELECT id, contact_point_id, supporter_id, channel, scope, state, said_at, until_at, by_person, how,
+          words, source, origin, batch_id, evidence_id, delivery_id, recorded_by, recorded_at, form_id,
+          form_version, page, reply_id, taken_back_at
         FROM permission_entry
         WHERE organization_id = :org AND supporter_id = :supporterId AND state = 'no'
         AND recorded_at >= :since AND taken_back_at IS NULL`,
@@ -548,7 +553,10 @@ export class LedgerRepository {
   /** Every no, newest first, before an entry; of one chapter where the caller has one. */
   async revocations(db: Scoped, before: number, limit: number): Promise<Revocation[]> {
     return db.sql<Revocation>(
-      `SELECT e.*, t.name AS recorded_name, cp.shown, r.received_at, k.done_at AS read_at,
+      `SELECT e.id, e.contact_point_id, e.supporter_id, e.channel, e.scope, e.state, e.said_at, e.until_at,
+          e.by_person, e.how, e.words, e.source, e.origin, e.batch_id, e.evidence_id, e.delivery_id,
+          e.recorded_by, e.recorded_at, e.form_id, e.form_version, e.page, e.reply_id, e.taken_back_at,
+          t.name AS recorded_name, cp.shown, r.received_at, k.done_at AS read_at,
         k.asked_at AS held_at
         FROM permission_entry e
         LEFT JOIN contact_point cp ON cp.id = e.contact_point_id
@@ -589,7 +597,10 @@ export class LedgerRepository {
         SELECT id
         FROM permission_entry
         WHERE organization_id = :org AND contact_point_id IN (:others) AND state IN ('no', 'start'))
-        SELECT e.*, t.name AS recorded_name, cp.shown
+        SELECT e.id, e.contact_point_id, e.supporter_id, e.channel, e.scope, e.state, e.said_at, e.until_at,
+          e.by_person, e.how, e.words, e.source, e.origin, e.batch_id, e.evidence_id, e.delivery_id,
+          e.recorded_by, e.recorded_at, e.form_id, e.form_version, e.page, e.reply_id, e.taken_back_at,
+          t.name AS recorded_name, cp.shown
         FROM mine
         STRAIGHT_JOIN permission_entry e ON e.id = mine.id
         LEFT JOIN contact_point cp ON cp.id = e.contact_point_id LEFT JOIN teammate t ON t.id = e.recorded_by

@@ -37,6 +37,12 @@ export function columnsOf(kind: MarkKind): string[] {
 
 export const MARK_COLUMNS = MARK_KINDS.flatMap(columnsOf);
 
+/** Everything that a `StateRow` holds, for a SELECT; of a table by its alias where one is given. */
+export const stateColumns = (alias = ''): string =>
+  ['contact_point_id', 'supporter_id', 'channel', 'scope', ...MARK_COLUMNS]
+    .map((column) => `${alias}${alias && '.'}${column}`)
+    .join(', ');
+
 const quoted = (words: readonly string[]) => words.map((word) => `'${word}'`).join(', ');
 
 /** Whether an entry makes a mark: the SQL form of `makes`. */

@@ -1,25 +1,23 @@
 import { plural, t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { ChoiceUse, FieldAdminView } from '@goodword/core/contract';
-import { call, get } from '../../app/api';
+import type { FieldAdminView } from '@goodword/core/contract';
+import { api } from '../../app/api';
 import { useFormat } from '../../app/format';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { Button, ProblemNote } from '../../ui/basics';
+import { reading } from '../../app/reading';
 
 /** Every choice with how many people have it; renamed for all of them, or made one with another. */
 export function ChoicesPart({ field }: { field: FieldAdminView }) {
   const format = useFormat();
   const queryClient = useQueryClient();
   const [renaming, setRenaming] = useState<{ from: string; to: string } | null>(null);
-  const { data = [] } = useQuery({
-    queryKey: ['choices', field.id],
-    queryFn: () => get<ChoiceUse[]>(`house/fields/${field.id}/choices`),
-  });
+  const { data = [] } = useQuery(reading('house/fields/{id}/choices', { id: field.id }));
   const rename = useMutation({
     mutationFn: (change: { from: string; to: string }) =>
-      call<{ people: number }>('POST', `house/fields/${field.id}/choices/rename`, change),
-    onSuccess: () => (setRenaming(null), void refreshAll(queryClient)),
+      api.post('house/fields/{id}/choices/rename', { id: field.id, body: change }),
+    onSuccess: () => (setRenaming(null), void refresh(queryClient, 'house')),
   });
   if (data.length === 0) return null;
   const merges =

@@ -2,23 +2,18 @@ import { plural, t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type {
-  ChangeField,
-  Conversion,
-  FieldAdminView,
-  FieldDeletion,
-  FieldView,
-} from '@goodword/core/contract';
+import type { ChangeField, FieldAdminView } from '@goodword/core/contract';
 import { FIELD_TYPES, type FieldType } from '@goodword/core/fields';
 import { FIELD_TYPE_WORDS } from '@goodword/core/words';
-import { call, get, query } from '../../app/api';
+import { api } from '../../app/api';
 import { useDrafting, useTyped } from '../../app/drafting';
 import { useFormat } from '../../app/format';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { ChoicesPart } from './ChoicesPart';
 import { Confirm } from '../../ui/dialogs';
 import { Unsaved } from '../../ui/Unsaved';
+import { reading } from '../../app/reading';
 
 const TYPES = FIELD_TYPES.map((type) => [type, FIELD_TYPE_WORDS[type]] as const);
 
@@ -26,8 +21,8 @@ function useSaved<V>(work: (values: V) => Promise<unknown>, onDone: (saved: V) =
   const queryClient = useQueryClient();
   return useMutation({
     mutationFn: work,
-    onSuccess: (_done, saved) => (void refreshAll(queryClient), onDone(saved)),
-    onError: () => refreshAll(queryClient),
+    onSuccess: (_done, saved) => (void refresh(queryClient, 'fields', 'house'), onDone(saved)),
+    onError: () => refresh(queryClient, 'fields', 'house'),
   });
 }
 
@@ -47,7 +42,7 @@ export function NewFieldSheet({
   onDone: () => void;
   /** Types that can't be had here. */ without?: readonly FieldType[];
 }) {
-  const { data: fields = [] } = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
+  const { data: fields = [] } = useQuery(reading('fields'));
   const draft = useTyped('field:new', {
     name: '',
     type: 'text' as FieldType,
@@ -68,7 +63,7 @@ export function NewFieldSheet({
       ]
     : [];
   const make = useSaved(
-    () => call('POST', 'fields', { ...values, choices, fallback: values.fallback || null }),
+    () => api.post('fields', { body: { ...values, choices, fallback: values.fallback || null } }),
     () => (draft.discard(), onDone()),
   );
   return (
@@ -153,12 +148,14 @@ function TypePart({ field, onDone }: { field: FieldAdminView; onDone: () => void
   const format = useFormat();
   const [type, setType] = useState<FieldType | ''>('');
   const { data } = useQuery({
-    queryKey: ['conversion', field.id, type],
-    queryFn: () => get<Conversion>(`house/fields/${field.id}/conversion${query({ type })}`),
+    ...reading('house/fields/{id}/conversion', { id: field.id, type: type || field.type }),
     enabled: type !== '',
     staleTime: 0,
   });
-  const change = useSaved(() => call('PUT', `house/fields/${field.id}/type`, { type }), onDone);
+  const change = useSaved(
+    () => api.put('house/fields/{id}/type', { id: field.id, body: { type: type || field.type } }),
+    onDone,
+  );
   return (
     <div className="sheet p-5 flex flex-col gap-3">
       <Labelled label={t`Make it something other than ${FIELD_TYPE_WORDS[field.type]}`}>
@@ -205,8 +202,7 @@ function Deleting({ field, onDone }: { field: FieldAdminView; onDone: () => void
   const format = useFormat();
   const [asking, setAsking] = useState(false);
   const { data } = useQuery({
-    queryKey: ['field-deletion', field.id],
-    queryFn: () => get<FieldDeletion>(`house/fields/${field.id}/deletion`),
+    ...reading('house/fields/{id}/deletion', { id: field.id }),
     enabled: asking,
     staleTime: 0,
   });
@@ -229,13 +225,33 @@ function Deleting({ field, onDone }: { field: FieldAdminView; onDone: () => void
             </p>
           }
           onAct={async () => (
-            await call('DELETE', `house/fields/${field.id}`),
-            void refreshAll(queryClient),
+            await api.delete('house/fields/{id}', { id: field.id }),
+            void refresh(queryClient, 'fields', 'house'),
             onDone()
           )}
         />
       )}
     </>
+  );
+}
+
+function ChoicesInput({ values, set }: { values: ChangeField; set: (change: Partial<ChangeField>) => void }) {
+  return (
+    <Labelled label={t`Choices, one to a line`} hint={t`Empty offers what people have.`}>
+      <textarea
+        className="input"
+        rows={6}
+        value={(values.choices ?? []).join('\n')}
+        onChange={(event) =>
+          set({ choices: event.target.value === '' ? null : event.target.value.split('\n') })
+        }
+        onBlur={() =>
+          set({
+            choices: values.choices && [...new Set(values.choices.map((one) => one.trim()).filter(Boolean))],
+          })
+        }
+      />
+    </Labelled>
   );
 }
 
@@ -257,7 +273,8 @@ export function FieldSheet({
   });
   const values = draft.value;
   const save = useSaved(
-    (sent: ChangeField) => call('PUT', `house/fields/${field.id}`, { ...sent, was: draft.basedOn }),
+    (sent: ChangeField) =>
+      api.put('house/fields/{id}', { id: field.id, body: { ...sent, was: draft.basedOn } }),
     (sent) => (draft.saved(sent), onDone()),
   );
   const set = (change: Partial<ChangeField>) => draft.set({ ...values, ...change });
@@ -308,25 +325,7 @@ export function FieldSheet({
             onChange={(event) => set({ help: event.target.value })}
           />
         </Labelled>
-        {choosing && (
-          <Labelled label={t`Choices, one to a line`} hint={t`Empty offers what people have.`}>
-            <textarea
-              className="input"
-              rows={6}
-              value={(values.choices ?? []).join('\n')}
-              onChange={(event) =>
-                set({ choices: event.target.value === '' ? null : event.target.value.split('\n') })
-              }
-              onBlur={() =>
-                set({
-                  choices: values.choices && [
-                    ...new Set(values.choices.map((one) => one.trim()).filter(Boolean)),
-                  ],
-                })
-              }
-            />
-          </Labelled>
-        )}
+        {choosing && <ChoicesInput values={values} set={set} />}
         <label className="flex gap-3 items-start">
           <input
             type="checkbox"

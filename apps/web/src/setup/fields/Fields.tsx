@@ -21,9 +21,9 @@ import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import type { FieldAdminView } from '@goodword/core/contract';
 import { FIELD_TYPE_WORDS } from '@goodword/core/words';
-import { call, get } from '../../app/api';
+import { api } from '../../app/api';
 import { useFormat } from '../../app/format';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Button, Empty, Heading, Loading, ProblemNote } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
@@ -32,6 +32,7 @@ import { SetupNav } from '../SetupNav';
 import { FieldSheet, NewFieldSheet } from './FieldSheet';
 import { moved, sectionMoved, sectionPut, fieldSections } from './order';
 import { draggingWords } from '../../ui/dragging';
+import { keyOf, reading } from '../../app/reading';
 
 function Row({ field, onOpen }: { field: FieldAdminView; onOpen: () => void }) {
   const format = useFormat();
@@ -117,23 +118,89 @@ function Section({ name, up, down, children }: SectionProps) {
   );
 }
 
+function FieldSections({
+  data,
+  sensors,
+  onSectionEnd,
+  sections,
+  put,
+  onDragEnd,
+  nameOf,
+  setOpen,
+}: {
+  data: FieldAdminView[];
+  sensors: ReturnType<typeof useSensors>;
+  onSectionEnd: (event: DragEndEvent) => unknown;
+  sections: { name: string; fields: FieldAdminView[] }[];
+  put: (ids: number[]) => void;
+  onDragEnd: (event: DragEndEvent) => unknown;
+  nameOf: (id: string) => string | undefined;
+  setOpen: (next: number | 'new' | null) => void;
+}) {
+  return (
+    <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Fields`}>
+      {data.length === 0 && (
+        <Empty title={t`No fields of your own yet`}>
+          <p>
+            <Trans>
+              Whatever you know of supporters beside name and addresses: when a membership renews, a favourite
+              crossing, a shirt size.
+            </Trans>
+          </p>
+        </Empty>
+      )}
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={onSectionEnd}
+        accessibility={draggingWords((id) => id)}
+      >
+        <SortableContext items={sections.map(({ name }) => name)} strategy={verticalListSortingStrategy}>
+          {sections.map((section, i) => (
+            <Section
+              key={section.name}
+              name={section.name}
+              up={i > 0 ? () => put(sectionMoved(data, section.name, -1)) : null}
+              down={i < sections.length - 1 ? () => put(sectionMoved(data, section.name, 1)) : null}
+            >
+              <DndContext
+                sensors={sensors}
+                collisionDetection={closestCenter}
+                onDragEnd={onDragEnd}
+                accessibility={draggingWords(nameOf)}
+              >
+                <SortableContext
+                  items={section.fields.map((field) => field.id)}
+                  strategy={verticalListSortingStrategy}
+                >
+                  <ul>
+                    {section.fields.map((field) => (
+                      <Row key={field.id} field={field} onOpen={() => setOpen(field.id)} />
+                    ))}
+                  </ul>
+                </SortableContext>
+              </DndContext>
+            </Section>
+          ))}
+        </SortableContext>
+      </DndContext>
+    </div>
+  );
+}
+
 /** The organization's own fields, by section, in the order in which they stand everywhere. */
 export default function Fields() {
   const may = useMay('organizer');
   const queryClient = useQueryClient();
-  const { data, error } = useQuery({
-    queryKey: ['house-fields'],
-    queryFn: () => get<FieldAdminView[]>('house/fields'),
-    enabled: may,
-  });
+  const { data, error } = useQuery({ ...reading('house/fields'), enabled: may });
   const [open, setOpen] = useState<number | 'new' | null>(null);
   const sensors = useSensors(
     useSensor(PointerSensor),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   const order = useMutation({
-    mutationFn: (ids: number[]) => call('PUT', 'house/fields/order', { ids }),
-    onSettled: () => refreshAll(queryClient),
+    mutationFn: (ids: number[]) => api.put('house/fields/order', { body: { ids } }),
+    onSettled: () => refresh(queryClient, 'house'),
   });
   useMargin([
     {
@@ -148,7 +215,7 @@ export default function Fields() {
   if (!data) return error ? <ProblemNote error={error} /> : <Loading what={t`the fields`} />;
   const put = (ids: number[]) => {
     queryClient.setQueryData(
-      ['house-fields'],
+      keyOf('house/fields'),
       [...data].sort((a, b) => ids.indexOf(a.id) - ids.indexOf(b.id)),
     );
     order.mutate(ids);
@@ -173,53 +240,16 @@ export default function Fields() {
       </Heading>
       <SetupNav />
       <ProblemNote error={order.error} />
-      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Fields`}>
-        {data.length === 0 && (
-          <Empty title={t`No fields of your own yet`}>
-            <p>
-              <Trans>
-                Whatever you know of supporters beside name and addresses: when a membership renews, a
-                favourite crossing, a shirt size.
-              </Trans>
-            </p>
-          </Empty>
-        )}
-        <DndContext
-          sensors={sensors}
-          collisionDetection={closestCenter}
-          onDragEnd={onSectionEnd}
-          accessibility={draggingWords((id) => id)}
-        >
-          <SortableContext items={sections.map(({ name }) => name)} strategy={verticalListSortingStrategy}>
-            {sections.map((section, i) => (
-              <Section
-                key={section.name}
-                name={section.name}
-                up={i > 0 ? () => put(sectionMoved(data, section.name, -1)) : null}
-                down={i < sections.length - 1 ? () => put(sectionMoved(data, section.name, 1)) : null}
-              >
-                <DndContext
-                  sensors={sensors}
-                  collisionDetection={closestCenter}
-                  onDragEnd={onDragEnd}
-                  accessibility={draggingWords(nameOf)}
-                >
-                  <SortableContext
-                    items={section.fields.map((field) => field.id)}
-                    strategy={verticalListSortingStrategy}
-                  >
-                    <ul>
-                      {section.fields.map((field) => (
-                        <Row key={field.id} field={field} onOpen={() => setOpen(field.id)} />
-                      ))}
-                    </ul>
-                  </SortableContext>
-                </DndContext>
-              </Section>
-            ))}
-          </SortableContext>
-        </DndContext>
-      </div>
+      <FieldSections
+        data={data}
+        sensors={sensors}
+        onSectionEnd={onSectionEnd}
+        sections={sections}
+        put={put}
+        onDragEnd={onDragEnd}
+        nameOf={nameOf}
+        setOpen={setOpen}
+      />
       <Drawer
         open={opened !== undefined}
         onClose={() => setOpen(null)}

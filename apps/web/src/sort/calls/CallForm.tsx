@@ -2,27 +2,26 @@ import { t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
-import type { CampaignView, PeopleGroup, SegmentView } from '@goodword/core/contract';
-import { registryOf, type MergeName } from '@goodword/core/merge';
+import type { PeopleGroup } from '@goodword/core/contract';
+import { registryOf } from '@goodword/core/merge';
 import { PURPOSES, type Purpose } from '@goodword/core/permission';
-import { call, get } from '../../app/api';
+import { api } from '../../app/api';
 import { useTyped } from '../../app/drafting';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { useLists, useTags } from '../../app/groups';
 import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { MergeField } from '../../write/MergeField';
 import { treeOf } from './groups';
+import { reading } from '../../app/reading';
 
 const START = t`Hello ${'{First name, or "there"}'}, it is ${'{Sender: name}'} of ${'{Organization: name}'}. Have you a moment?`;
 
 /** Whom to call, where nobody was chosen in a table before. */
 function GroupPart({ value, onChange }: { value: string; onChange: (value: string) => void }) {
-  const segments =
-    useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments') }).data ?? [];
+  const segments = useQuery(reading('segments')).data ?? [];
   const lists = useLists().data ?? [];
   const tags = useTags().data ?? [];
-  const campaigns =
-    useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') }).data ?? [];
+  const campaigns = useQuery(reading('campaigns')).data ?? [];
   const groups: [string, string, readonly { id: number; name: string }[]][] = [
     ['segment', t`Segments`, segments],
     ['list', t`Lists`, lists],
@@ -48,7 +47,7 @@ function GroupPart({ value, onChange }: { value: string; onChange: (value: strin
 }
 
 function ScriptPart({ value, onChange }: { value: string; onChange: (value: string) => void }) {
-  const names = useQuery({ queryKey: ['merge-fields'], queryFn: () => get<MergeName[]>('merge-fields') });
+  const names = useQuery(reading('merge-fields'));
   const registry = useMemo(() => (names.data ? registryOf(names.data) : null), [names.data]);
   return (
     <div className="flex flex-col gap-1">
@@ -74,8 +73,7 @@ function ScriptPart({ value, onChange }: { value: string; onChange: (value: stri
 export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
-  const campaigns =
-    useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') }).data ?? [];
+  const campaigns = useQuery(reading('campaigns')).data ?? [];
   const draft = useTyped('call-list:new', {
     name: '',
     campaignId: '',
@@ -87,16 +85,18 @@ export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
   const set = (part: Partial<typeof values>) => draft.set({ ...values, ...part });
   const make = useMutation({
     mutationFn: () =>
-      call<{ id: number }>('POST', 'calls', {
-        name: values.name,
-        campaignId: Number(values.campaignId) || null,
-        purpose: values.purpose,
-        script: values.script,
-        group: group ? group() : { tree: treeOf(values.of), without: [] },
+      api.post('calls', {
+        body: {
+          name: values.name,
+          campaignId: Number(values.campaignId) || null,
+          purpose: values.purpose,
+          script: values.script,
+          group: group ? group() : { tree: treeOf(values.of), without: [] },
+        },
       }),
     onSuccess: ({ id }) => (
       draft.discard(),
-      void refreshAll(queryClient),
+      void refresh(queryClient, 'calls'),
       void navigate(`/sort/calls/${id}`)
     ),
   });

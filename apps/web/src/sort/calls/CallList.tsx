@@ -1,12 +1,13 @@
+import type { CallRow, Page, PrintAct } from '@goodword/core/contract';
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import type { CallListView, PrintAct } from '@goodword/core/contract';
-import { call, get } from '../../app/api';
+
+import { api } from '../../app/api';
 import { useFormat } from '../../app/format';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { useSession } from '../../app/session';
 import { Button, Heading, Loading, ProblemNote } from '../../ui/basics';
 import { Confirm } from '../../ui/dialogs';
@@ -15,6 +16,7 @@ import { followBulk } from '../people/following';
 import { printActOf, printStart } from '../people/printing';
 import { CallThrough } from './CallThrough';
 import { FromPaper } from './FromPaper';
+import { reading } from '../../app/reading';
 
 const MODES = [
   ['', t`On the screen`],
@@ -31,10 +33,7 @@ export default function CallList() {
   const [params, setParams] = useSearchParams();
   const mode = params.get('mode') ?? '';
   const [removing, setRemoving] = useState(false);
-  const { data: list, error } = useQuery({
-    queryKey: ['calls', id],
-    queryFn: () => get<CallListView>(`calls/${id}`),
-  });
+  const { data: list, error } = useQuery(reading('calls/{id}', { id }));
   if (error) return <ProblemNote error={error} />;
   if (!list) return <Loading what={t`the list of calls`} />;
   const print = async () => {
@@ -48,7 +47,7 @@ export default function CallList() {
       purpose: list.purpose,
     };
     const ids = await everybodyOn(id);
-    followBulk((await call<{ id: number }>('POST', 'bulk', { group: { ids }, act })).id, queryClient);
+    followBulk((await api.post('bulk', { body: { group: { ids }, act } })).id, queryClient);
   };
   const open = list.people - list.suppressed;
   return (
@@ -98,8 +97,8 @@ export default function CallList() {
           </p>
         }
         onAct={async () => (
-          await call('DELETE', `calls/${id}`),
-          void refreshAll(queryClient),
+          await api.delete('calls/{id}', { id }),
+          void refresh(queryClient, 'calls'),
           void navigate('/sort/calls')
         )}
       />
@@ -109,12 +108,10 @@ export default function CallList() {
 
 async function everybodyOn(id: number): Promise<number[]> {
   const ids: number[] = [];
-  for (let after: string | null = '0'; after !== null;) {
-    const page: { rows: { supporterId: number }[]; next: string | null } = await get(
-      `calls/${id}/people?after=${after}&limit=200`,
-    );
+  for (let after: number | null = 0; after !== null;) {
+    const page: Page<CallRow> = await api.get('calls/{id}/people', { id, after, limit: 200 });
     ids.push(...page.rows.map((row) => row.supporterId));
-    after = page.next;
+    after = page.next === null ? null : Number(page.next);
   }
   return ids;
 }

@@ -3,14 +3,14 @@ import { Trans } from '@lingui/react/macro';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import type { CallListView, CallRow, CallWho, Page } from '@goodword/core/contract';
-import { get, query } from '../../app/api';
+import type { CallListView, CallRow, CallWho } from '@goodword/core/contract';
 import { useFormat } from '../../app/format';
 import { Button, Loading, ProblemNote } from '../../ui/basics';
 import { Unsaved } from '../../ui/Unsaved';
 import { Timeline } from '../record/Timeline';
 import { keyAction, isForTheCall } from './keys';
 import { useCall, type CallDraft } from './useCall';
+import { keyOf, reading } from '../../app/reading';
 
 function Outcomes({
   options,
@@ -40,6 +40,80 @@ function Outcomes({
   );
 }
 
+/** Whom one calls, at which number, and what is known of them. */
+function Callee({ row }: { row: CallRow }) {
+  const format = useFormat();
+  return (
+    <div className="flex items-start gap-4">
+      <div className="grow">
+        <h2 className="title">
+          <Link className="hover:underline" to={`/sort/supporters/${row.supporterId}`}>
+            {row.name}
+          </Link>
+        </h2>
+        <p className="text-ink2">
+          {[
+            t`Number ${row.position}`,
+            row.stage && t`at the stage “${row.stage}”`,
+            row.hours.from === null && row.phone && t`calls ${row.hours.words} there`,
+            row.lastGift
+              ? t`last gave ${format.money(row.lastGift.amount)} on ${format.day(row.lastGift.on)}`
+              : t`no gift yet`,
+          ]
+            .filter(Boolean)
+            .join(', ')}
+        </p>
+      </div>
+      {row.hours.from !== null && (
+        <p className="max-w-[300px] text-right text-ochre">
+          <Trans>
+            <b>Not now.</b> Calls are made {row.hours.words} where they are. The number is shown again on{' '}
+            {format.moment(row.hours.from)} by your clock.
+          </Trans>
+        </p>
+      )}
+      {row.phone && (
+        <a
+          className="font-title font-bold text-[24px] hover:underline whitespace-nowrap"
+          href={`tel:${row.phone.replace(/\s/g, '')}`}
+        >
+          {row.phone}
+        </a>
+      )}
+    </div>
+  );
+}
+
+function NoteInput({
+  note,
+  answer,
+  set,
+  saveNow,
+}: {
+  note: React.RefObject<HTMLTextAreaElement | null>;
+  answer: CallDraft;
+  set: (part: Partial<CallDraft>) => void;
+  saveNow: () => void;
+}) {
+  return (
+    <label className="flex flex-col gap-1">
+      <span className="font-semibold text-[13px]">{t`Note`}</span>
+      <textarea
+        ref={note}
+        className="input"
+        rows={3}
+        maxLength={4000}
+        value={answer.note}
+        onChange={(event) => set({ note: event.target.value })}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') event.currentTarget.blur();
+          if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) saveNow();
+        }}
+      />
+    </label>
+  );
+}
+
 /** One person on the telephone: who, what to say, what came of it; by mouse and by keys. */
 function OneCall({
   list,
@@ -52,13 +126,12 @@ function OneCall({
   onNext: () => void;
   onBack: (() => void) | null;
 }) {
-  const format = useFormat();
   const queryClient = useQueryClient();
   const note = useRef<HTMLTextAreaElement>(null);
   const { draft, save } = useCall(
     list,
     row,
-    () => (void queryClient.invalidateQueries({ queryKey: ['calls'] }), onNext()),
+    () => (void queryClient.invalidateQueries({ queryKey: keyOf('calls/{id}/people') }), onNext()),
   );
   const answer = draft.value;
   const set = (part: Partial<CallDraft>) => draft.set({ ...answer, ...part });
@@ -82,64 +155,14 @@ function OneCall({
   });
   return (
     <section className="sheet p-6 flex flex-col gap-5 overflow-y-auto min-h-0" aria-label={t`This call`}>
-      <div className="flex items-start gap-4">
-        <div className="grow">
-          <h2 className="title">
-            <Link className="hover:underline" to={`/sort/supporters/${row.supporterId}`}>
-              {row.name}
-            </Link>
-          </h2>
-          <p className="text-ink2">
-            {[
-              t`Number ${row.position}`,
-              row.stage && t`at the stage “${row.stage}”`,
-              row.hours.from === null && row.phone && t`calls ${row.hours.words} there`,
-              row.lastGift
-                ? t`last gave ${format.money(row.lastGift.amount)} on ${format.day(row.lastGift.on)}`
-                : t`no gift yet`,
-            ]
-              .filter(Boolean)
-              .join(', ')}
-          </p>
-        </div>
-        {row.hours.from !== null && (
-          <p className="max-w-[300px] text-right text-ochre">
-            <Trans>
-              <b>Not now.</b> Calls are made {row.hours.words} where they are. The number is shown again on{' '}
-              {format.moment(row.hours.from)} by your clock.
-            </Trans>
-          </p>
-        )}
-        {row.phone && (
-          <a
-            className="font-title font-bold text-[24px] hover:underline whitespace-nowrap"
-            href={`tel:${row.phone.replace(/\s/g, '')}`}
-          >
-            {row.phone}
-          </a>
-        )}
-      </div>
+      <Callee row={row} />
       {row.script && (
         <p className="border-l-[3px] border-blush pl-4 text-[16px] leading-relaxed whitespace-pre-wrap max-w-[640px]">
           {row.script}
         </p>
       )}
       <Outcomes options={list.options} value={answer.outcome} choose={(outcome) => set({ outcome })} />
-      <label className="flex flex-col gap-1">
-        <span className="font-semibold text-[13px]">{t`Note`}</span>
-        <textarea
-          ref={note}
-          className="input"
-          rows={3}
-          maxLength={4000}
-          value={answer.note}
-          onChange={(event) => set({ note: event.target.value })}
-          onKeyDown={(event) => {
-            if (event.key === 'Escape') event.currentTarget.blur();
-            if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) saveNow();
-          }}
-        />
-      </label>
+      <NoteInput note={note} answer={answer} set={set} saveNow={saveNow} />
       <label className="flex gap-3 items-start">
         <input
           type="checkbox"
@@ -222,11 +245,12 @@ export function CallThrough({ list }: { list: CallListView }) {
   const [after, setAfter] = useState(0);
   const [back, setBack] = useState<number | null>(null);
   const { data, error } = useQuery({
-    queryKey: ['calls', list.id, 'next', round, back ?? after, back !== null],
-    queryFn: () =>
-      get<Page<CallRow>>(
-        `calls/${list.id}/people${query({ after: back === null ? after : back - 1, limit: 1, who: back === null ? round : 'may' })}`,
-      ),
+    ...reading('calls/{id}/people', {
+      id: list.id,
+      after: back === null ? after : back - 1,
+      limit: 1,
+      who: back === null ? round : 'may',
+    }),
     staleTime: Infinity,
     gcTime: 0,
   });

@@ -3,25 +3,20 @@ import { Plural, Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { CallListView } from '@goodword/core/contract';
-import { get } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { useMay } from '../../app/session';
 import { Button, Empty, Heading, Loading, ProblemNote } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { SortNav } from '../SortNav';
 import { CallForm } from './CallForm';
+import { reading } from '../../app/reading';
 
 /** Lists of people to call: how far each is, and what came of it. */
 export default function Calls() {
   const format = useFormat();
   const may = useMay('organizer');
   const [making, setMaking] = useState(false);
-  const { data, error } = useQuery({
-    queryKey: ['calls'],
-    queryFn: () => get<CallListView[]>('calls'),
-    enabled: may,
-  });
+  const { data, error } = useQuery({ ...reading('calls'), enabled: may });
   return (
     <>
       <Heading title={t`Calls`} note={t`People to call one after the other, on the screen or from paper`}>

@@ -1,9 +1,10 @@
+import { keyOf } from '../../app/reading';
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
-import type { CallListView, CallRow, Page } from '@goodword/core/contract';
-import { get, query } from '../../app/api';
+import type { CallListView, CallRow } from '@goodword/core/contract';
+import { api } from '../../app/api';
 import { Button, Loading, ProblemNote } from '../../ui/basics';
 import { Unsaved } from '../../ui/Unsaved';
 import { useCall } from './useCall';
@@ -81,17 +82,52 @@ function stateWords(saving: boolean, changed: boolean, answered: boolean): strin
   return !changed && answered ? t`Kept` : '';
 }
 
+function PaperTable({ rows, list }: { rows: CallRow[]; list: CallListView }) {
+  return (
+    <table className="w-full">
+      <thead>
+        <tr className="border-b border-ink text-left text-[12.5px]">
+          <th className="w-[56px]" scope="col">
+            {t`Number`}
+          </th>
+          <th scope="col">{t`Who`}</th>
+          <th className="w-[150px]" scope="col">
+            {t`Phone`}
+          </th>
+          <th className="w-[200px]" scope="col">
+            {t`Answer`}
+          </th>
+          <th className="w-[34%]" scope="col">
+            {t`Note`}
+          </th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <PaperRow
+            key={row.position}
+            list={list}
+            row={row}
+            onNext={() => focusRow(rows.find((one) => one.position > row.position)?.position ?? 0)}
+          />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
 /** Entering what was written on a printed sheet: a number, an answer, a note, the next; all by keys. */
 export function FromPaper({ list }: { list: CallListView }) {
   const [wanted, setWanted] = useState('');
   const [missing, setMissing] = useState(false);
   const pending = useRef<number | null>(null);
   const pages = useInfiniteQuery({
-    queryKey: ['calls', list.id, 'paper'],
+    queryKey: [...keyOf('calls/{id}/people'), list.id, 'paper'],
     queryFn: ({ pageParam }) =>
-      get<Page<CallRow>>(`calls/${list.id}/people${query({ after: pageParam, limit: 200, who: 'may' })}`),
-    initialPageParam: '0',
-    getNextPageParam: (page) => page.next ?? undefined,
+      api.get('calls/{id}/people', { id: list.id, after: pageParam, limit: 200, who: 'may' }),
+    initialPageParam: 0,
+    getNextPageParam: (page) => (page.next === null ? undefined : Number(page.next)),
     staleTime: Infinity,
     gcTime: 0,
   });
@@ -138,36 +174,7 @@ export function FromPaper({ list }: { list: CallListView }) {
           )}
         </p>
       </form>
-      <table className="w-full">
-        <thead>
-          <tr className="border-b border-ink text-left text-[12.5px]">
-            <th className="w-[56px]" scope="col">
-              {t`Number`}
-            </th>
-            <th scope="col">{t`Who`}</th>
-            <th className="w-[150px]" scope="col">
-              {t`Phone`}
-            </th>
-            <th className="w-[200px]" scope="col">
-              {t`Answer`}
-            </th>
-            <th className="w-[34%]" scope="col">
-              {t`Note`}
-            </th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <PaperRow
-              key={row.position}
-              list={list}
-              row={row}
-              onNext={() => focusRow(rows.find((one) => one.position > row.position)?.position ?? 0)}
-            />
-          ))}
-        </tbody>
-      </table>
+      <PaperTable rows={rows} list={list} />
       {pages.hasNextPage && (
         <Button
           className="mt-3"

@@ -1,7 +1,8 @@
+import { keyOf } from '../../app/reading';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { CallListView, CallRow, Page } from '@goodword/core/contract';
-import { call, get, query } from '../../app/api';
+import type { CallListView, CallRow } from '@goodword/core/contract';
+import { api } from '../../app/api';
 import { useDrafting } from '../../app/drafting';
 
 export interface CallDraft {
@@ -26,21 +27,25 @@ export function useCall(list: CallListView, row: CallRow, onSaved: () => void) {
   const save = useMutation({
     mutationFn: (sent: CallDraft) => {
       const { outcome, note } = draft.basedOn;
-      return call<CallRow>('PUT', `calls/${list.id}/people/${row.position}`, {
-        ...sent,
-        was: { outcome, note },
+      return api.put('calls/{id}/people/{position}', {
+        id: list.id,
+        position: row.position,
+        body: {
+          ...sent,
+          was: { outcome, note },
+        },
       });
     },
     onSuccess: (saved, sent) => {
       setServer(answerOf(saved));
       draft.saved(sent);
-      void queryClient.invalidateQueries({ queryKey: ['calls', list.id], exact: true });
+      void queryClient.invalidateQueries({ queryKey: keyOf('calls/{id}', { id: list.id }) });
       onSaved();
     },
     onError: async () => {
-      const at = query({ after: row.position - 1, limit: 1, who: 'all' });
+      const at = { id: list.id, after: row.position - 1, limit: 1, who: 'all' } as const;
       // Where the server is away, what was said of that stands, and what was typed stays.
-      const found = await get<Page<CallRow>>(`calls/${list.id}/people${at}`).catch(() => null);
+      const found = await api.get('calls/{id}/people', at).catch(() => null);
       const now = found?.rows[0];
       if (now?.position === row.position) setServer(answerOf(now));
     },

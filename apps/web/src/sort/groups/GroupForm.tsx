@@ -1,9 +1,9 @@
 import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ListView, TagView } from '@goodword/core/contract';
-import { call } from '../../app/api';
+import { api } from '../../app/api';
 import { useDrafting, type Drafting } from '../../app/drafting';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { Unsaved } from '../../ui/Unsaved';
 
@@ -34,19 +34,18 @@ function Tick({
   );
 }
 
-/** Makes or changes what stands at a path, and has everything read anew. */
-function useKeep<T>(path: string, id: number | null, draft: Drafting<T, unknown>, onDone: () => void) {
+/** Makes or changes a group, and has everything read anew. */
+function useKeep<T>(draft: Drafting<T, unknown>, onDone: () => void) {
   const queryClient = useQueryClient();
   return useMutation({
-    mutationFn: ({ body }: { sent: T; body: object }) =>
-      call(id === null ? 'POST' : 'PUT', id === null ? path : `${path}/${id}`, body),
+    mutationFn: ({ send }: { sent: T; send: () => Promise<unknown> }) => send(),
     onSuccess: async (_none, { sent }) => {
-      await refreshAll(queryClient);
+      await refresh(queryClient, 'lists', 'tags');
       draft.saved(sent);
       onDone();
     },
     // Somebody was quicker: what they saved is fetched, and both are shown.
-    onError: () => refreshAll(queryClient),
+    onError: () => refresh(queryClient, 'lists', 'tags'),
   });
 }
 
@@ -87,13 +86,19 @@ export function ListForm({
   const draft = useDrafting(`list:${list?.id ?? 'new'}`, { value: server, version: list?.version ?? 0 });
   const values = draft.value;
   const set = (part: Partial<typeof values>) => draft.set({ ...values, ...part });
-  const save = useKeep('lists', list?.id ?? null, draft, onDone);
+  const save = useKeep(draft, onDone);
   return (
     <form
       className="sheet p-5 flex flex-col gap-4 overflow-y-auto"
       onSubmit={(event) => (
         event.preventDefault(),
-        save.mutate({ sent: values, body: list ? { ...values, basedOn: draft.basedOn } : values })
+        save.mutate({
+          sent: values,
+          send: () =>
+            list
+              ? api.put('lists/{id}', { id: list.id, body: { ...values, basedOn: draft.basedOn } })
+              : api.post('lists', { body: values }),
+        })
       )}
     >
       <NameInput value={values.name} onChange={(name) => set({ name })} />
@@ -169,15 +174,19 @@ export function TagForm({ tag, above, onDone }: { tag: TagView | null; above: bo
   const server = { name: tag?.name ?? '', handedDown: tag?.handedDown ?? true };
   const draft = useDrafting(`tag:${tag?.id ?? 'new'}`, { value: server, version: server });
   const { name, handedDown } = draft.value;
-  const save = useKeep('tags', tag?.id ?? null, draft, onDone);
+  const save = useKeep(draft, onDone);
   const ofAll = above && (tag === null || tag.chapter === null);
   return (
     <form
       className="sheet p-5 flex flex-col gap-4"
       onSubmit={(event) => {
         event.preventDefault();
-        const body = { name, ...(ofAll ? { handedDown } : {}), ...(tag ? { was: draft.basedOn } : {}) };
-        save.mutate({ sent: draft.value, body });
+        const body = { name, ...(ofAll ? { handedDown } : {}) };
+        const send = () =>
+          tag
+            ? api.put('tags/{id}', { id: tag.id, body: { ...body, was: draft.basedOn } })
+            : api.post('tags', { body });
+        save.mutate({ sent: draft.value, send });
       }}
     >
       <NameInput value={name} onChange={(typed) => draft.set({ name: typed, handedDown })} />

@@ -1,9 +1,9 @@
 import { t } from '@lingui/core/macro';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { DeletionNotice, ListView, TagView } from '@goodword/core/contract';
-import { call, get } from '../../app/api';
-import { refreshAll } from '../../app/refresh';
+import type { ListView, TagView } from '@goodword/core/contract';
+import { api } from '../../app/api';
+import { refresh } from '../../app/refresh';
 import { useMay, useSession } from '../../app/session';
 import { Button, Heading, ProblemNote } from '../../ui/basics';
 import { Confirm, Drawer } from '../../ui/dialogs';
@@ -11,15 +11,22 @@ import { SortNav } from '../SortNav';
 import { ListForm, TagForm } from './GroupForm';
 import { Lists } from './Lists';
 import { JoinTags, Tags, TagUses, type TagAction } from './Tags';
+import { reading } from '../../app/reading';
 
 /** Deleting says first what goes and what stays, and what stands in the way. */
-function Removing({ path, name, onDone }: { path: string; name: string; onDone: () => void }) {
+function Removing({
+  kind,
+  id,
+  name,
+  onDone,
+}: {
+  kind: 'tags' | 'lists';
+  id: number;
+  name: string;
+  onDone: () => void;
+}) {
   const queryClient = useQueryClient();
-  const { data: notice } = useQuery({
-    queryKey: ['deletion', path],
-    queryFn: () => get<DeletionNotice>(`${path}/deletion`),
-    staleTime: 0,
-  });
+  const { data: notice } = useQuery({ ...reading(`${kind}/{id}/deletion`, { id }), staleTime: 0 });
   if (!notice) return null;
   return (
     <Confirm
@@ -27,7 +34,7 @@ function Removing({ path, name, onDone }: { path: string; name: string; onDone: 
       onClose={onDone}
       title={t`Delete ${name}?`}
       act={notice.blocked ? null : t`Delete ${name}`}
-      onAct={async () => (await call('DELETE', path), void refreshAll(queryClient))}
+      onAct={async () => (await api.delete(`${kind}/{id}`, { id }), void refresh(queryClient, kind))}
       body={<p>{notice.blocked ? t`It can't go yet: ${notice.blocked}` : notice.takes}</p>}
     />
   );
@@ -61,8 +68,8 @@ function titleOf(doing: Doing): string {
 export default function Groups() {
   const may = useMay('organizer');
   const { chapter } = useSession();
-  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const tags = useQuery(reading('tags'));
+  const lists = useQuery(reading('lists'));
   const [doing, setDoing] = useState<Doing | null>(null);
   const done = () => setDoing(null);
   const folders = [...new Set((lists.data ?? []).map((list) => list.folder).filter(Boolean))];
@@ -108,10 +115,10 @@ export default function Groups() {
         {drawn?.what === 'use' && <TagUses tag={drawn.tag} />}
       </Drawer>
       {doing?.what === 'remove' && (
-        <Removing path={`tags/${doing.tag.id}`} name={doing.tag.name} onDone={done} />
+        <Removing kind="tags" id={doing.tag.id} name={doing.tag.name} onDone={done} />
       )}
       {doing?.what === 'remove-list' && (
-        <Removing path={`lists/${doing.list.id}`} name={doing.list.name} onDone={done} />
+        <Removing kind="lists" id={doing.list.id} name={doing.list.name} onDone={done} />
       )}
     </>
   );

@@ -20,9 +20,9 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { GripVertical } from 'lucide-react';
 import { Link } from 'react-router';
 import type { ListView } from '@goodword/core/contract';
-import { call } from '../../app/api';
+import { api } from '../../app/api';
 import { useFormat } from '../../app/format';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Empty, ProblemNote } from '../../ui/basics';
 import { WriteToThem } from '../../write/WriteToThem';
@@ -36,6 +36,7 @@ function Row({ list, onEdit, onRemove }: { list: ListView; onEdit: () => void; o
     id: list.id,
     disabled: !may,
   });
+  const { people = 0 } = list;
   return (
     <li
       ref={setNodeRef}
@@ -62,9 +63,9 @@ function Row({ list, onEdit, onRemove }: { list: ListView; onEdit: () => void; o
       <Link
         className="link self-start"
         to={`/sort?list=${list.id}`}
-        aria-label={t`${plural(list.people, { one: '# person', other: '# people' })} on ${list.name}`}
+        aria-label={t`${plural(people, { one: '# person', other: '# people' })} on ${list.name}`}
       >
-        {format.number(list.people)}
+        {format.number(people)}
       </Link>
       {may && (
         <span className="whitespace-nowrap flex gap-3 items-baseline">
@@ -101,10 +102,11 @@ export function Lists({
   );
   const move = useMutation({
     mutationFn: async ({ from, to }: { from: ListView; to: ListView }) => {
-      if (from.folder !== to.folder) await call('PUT', 'lists/folder', { ids: [from.id], folder: to.folder });
-      await call('PUT', 'lists/order', { ids: listMoved(lists, from.id, to.id) });
+      if (from.folder !== to.folder)
+        await api.put('lists/folder', { body: { ids: [from.id], folder: to.folder } });
+      await api.put('lists/order', { body: { ids: listMoved(lists, from.id, to.id) } });
     },
-    onSettled: () => refreshAll(queryClient),
+    onSettled: () => refresh(queryClient, 'lists'),
   });
   const ended = ({ active, over }: DragEndEvent) => {
     const of = (id: unknown) => lists.find((list) => list.id === Number(id));

@@ -3,13 +3,14 @@ import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { TagUse, TagView } from '@goodword/core/contract';
-import { call, get } from '../../app/api';
+import type { TagView } from '@goodword/core/contract';
+import { api } from '../../app/api';
 import { useFormat } from '../../app/format';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Button, Empty, Labelled, ProblemNote } from '../../ui/basics';
 import { WriteToThem } from '../../write/WriteToThem';
+import { reading } from '../../app/reading';
 
 /** Two tags become one: what that does is said before it is done. */
 export function JoinTags({
@@ -25,8 +26,8 @@ export function JoinTags({
   const queryClient = useQueryClient();
   const [into, setInto] = useState('');
   const merge = useMutation({
-    mutationFn: () => call<{ people: number }>('POST', `tags/${tag.id}/join`, { intoId: Number(into) }),
-    onSuccess: () => (void refreshAll(queryClient), onDone()),
+    mutationFn: () => api.post('tags/{id}/join', { id: tag.id, body: { intoId: Number(into) } }),
+    onSuccess: () => (void refresh(queryClient, 'tags'), onDone()),
   });
   const other = tags.find(({ id }) => id === Number(into));
   return (
@@ -49,9 +50,10 @@ export function JoinTags({
       {other && (
         <p className="text-ink2">
           <Trans>
-            {format.number(tag.people)} <Plural value={tag.people} one="person has" other="people have" />{' '}
-            {tag.name}; each has {other.name} afterwards. Segments and messages that ask for {tag.name} ask
-            for {other.name}. This can’t be parted again.
+            {format.number(tag.people ?? 0)}{' '}
+            <Plural value={tag.people ?? 0} one="person has" other="people have" /> {tag.name}; each has{' '}
+            {other.name} afterwards. Segments and messages that ask for {tag.name} ask for {other.name}. This
+            can’t be parted again.
           </Trans>
         </p>
       )}
@@ -66,10 +68,7 @@ export function JoinTags({
 /** How the chapters use a tag, by their people. */
 export function TagUses({ tag }: { tag: TagView }) {
   const format = useFormat();
-  const { data, error } = useQuery({
-    queryKey: ['tag-use', tag.id],
-    queryFn: () => get<TagUse[]>(`tags/${tag.id}/use`),
-  });
+  const { data, error } = useQuery(reading('tags/{id}/use', { id: tag.id }));
   return (
     <div className="sheet p-5">
       <ProblemNote error={error} />
@@ -118,9 +117,9 @@ export function Tags({
             <Link
               className="link"
               to={`/sort?tag=${tag.id}`}
-              aria-label={t`${plural(tag.people, { one: '# person', other: '# people' })} with ${tag.name}`}
+              aria-label={t`${plural(tag.people ?? 0, { one: '# person', other: '# people' })} with ${tag.name}`}
             >
-              {format.number(tag.people)}
+              {format.number(tag.people ?? 0)}
             </Link>
           </span>
           {may && (

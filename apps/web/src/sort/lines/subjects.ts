@@ -1,7 +1,8 @@
+import { reading } from '../../app/reading';
 import { useQuery } from '@tanstack/react-query';
 import type { BatchView, CampaignView, FieldView, MessageView, SegmentView } from '@goodword/core/contract';
 import type { Line } from '@goodword/core/segment';
-import { get } from '../../app/api';
+
 import { useLists, useTags, type ListName, type TagName } from '../../app/groups';
 import { useSession } from '../../app/session';
 
@@ -23,10 +24,6 @@ export interface LineProps<L extends Line> {
   onChange: (line: Line) => void;
 }
 
-function useAll<T>(path: string): T[] | undefined {
-  return useQuery({ queryKey: [path], queryFn: () => get<T[]>(path) }).data;
-}
-
 /**
  * Everything that a line can speak of, once all of it is there; without the segment that is being edited
  * itself.
@@ -34,15 +31,15 @@ function useAll<T>(path: string): T[] | undefined {
 export function useSubjects(editing: number | null): Subjects | null {
   const { chapters } = useSession();
   const [fields, tags, lists, batches] = [
-    useAll<FieldView>('fields'),
+    useQuery(reading('fields')).data,
     useTags().data,
     useLists().data,
-    useAll<BatchView>('batches'),
+    useQuery(reading('batches')).data,
   ];
   const [campaigns, messages, segments] = [
-    useAll<CampaignView>('campaigns'),
-    useAll<MessageView>('messages'),
-    useAll<SegmentView>('segments'),
+    useQuery(reading('campaigns')).data,
+    useQuery(reading('messages')).data,
+    useQuery(reading('segments')).data,
   ];
   if (!fields || !tags || !lists || !batches || !campaigns || !messages || !segments) return null;
   return {

@@ -3,7 +3,7 @@ import { Trans } from '@lingui/react/macro';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { BulkAct, PeopleGroup } from '@goodword/core/contract';
-import { call } from '../../app/api';
+import { api } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { useMay } from '../../app/session';
 import { Button } from '../../ui/basics';
@@ -52,7 +52,7 @@ export function BulkBar({
   if (people === 0) return null;
   const many = `${format.number(people)} ${plural(people, { one: 'person', other: 'people' })}`;
   const begin = async (act: BulkAct) => {
-    const { id } = await call<{ id: number }>('POST', 'bulk', { group: group(), act });
+    const { id } = await api.post('bulk', { body: { group: group(), act } });
     followBulk(id, queryClient);
     setOpen(null);
     onDone();

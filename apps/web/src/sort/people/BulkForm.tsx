@@ -1,12 +1,12 @@
+import { isScope } from '@goodword/core/permission';
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { BulkAct, CampaignView, ExportForm, FieldView } from '@goodword/core/contract';
+import type { BulkAct, ExportForm } from '@goodword/core/contract';
 import type { PrintForm } from '@goodword/core/print';
 import { PURPOSES } from '@goodword/core/permission';
 import { COLLECTION_METHOD_WORDS } from '@goodword/core/words';
-import { get } from '../../app/api';
 import { useSession } from '../../app/session';
 import { useLists, useTags } from '../../app/groups';
 import { Button, Labelled, ProblemNote } from '../../ui/basics';
@@ -15,7 +15,10 @@ import { printActOf, printStart } from './printing';
 import { NewGroup } from './NewGroup';
 import { PrintPart } from './PrintPart';
 import { DayField } from '../../ui/DayField';
+import { reading } from '../../app/reading';
 
+/** How somebody may have said it to many at once. */
+const BULK_METHODS = ['paper', 'phone', 'in-person', 'form'] as const;
 type Kind = Exclude<BulkAct['do'], 'erase'>;
 interface Props {
   act: Kind;
@@ -45,7 +48,7 @@ function GroupPart({ kind, ...part }: BulkPart & { kind: 'tag' | 'list' }) {
 }
 
 function FieldPart(part: BulkPart) {
-  const { data } = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
+  const { data } = useQuery(reading('fields'));
   const field = data?.find((one) => one.id === Number(part.typed.id));
   return (
     <>
@@ -72,7 +75,7 @@ function FieldPart(part: BulkPart) {
 }
 
 function RosterPart(part: BulkPart) {
-  const { data } = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') });
+  const { data } = useQuery(reading('campaigns'));
   const campaign = data?.find((one) => one.id === Number(part.typed.id));
   return (
     <>
@@ -165,8 +168,9 @@ export function actOf(kind: Kind, typed: TypedValues): BulkAct | null {
         ? { do: 'roster', campaignId: id, stage: typed.stage === '-' ? null : typed.stage }
         : null;
     case 'permission': {
-      const { channel, scope, how, on, words, voucher } = typed;
-      if (!scope || !how || !on || !words?.trim() || !voucher?.trim()) return null;
+      const { channel, scope, on, words, voucher } = typed;
+      const how = BULK_METHODS.find((method) => method === typed.how);
+      if (!scope || !isScope(scope) || !how || !on || !words?.trim() || !voucher?.trim()) return null;
       return channel === 'email' || channel === 'text'
         ? { do: 'permission', channel, scopes: [scope], how, on, words, voucher }
         : null;

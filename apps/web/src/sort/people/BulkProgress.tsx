@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro';
 import { useQueryClient } from '@tanstack/react-query';
-import { call } from '../../app/api';
+import { api } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { Button, Progress } from '../../ui/basics';
 import { followBulk, forgetBulk, isRunning, useFollowed } from './following';
@@ -12,7 +12,7 @@ export function BulkProgress() {
   const queryClient = useQueryClient();
   if (!bulk) return null;
   const again = async (what: 'undo' | 'stop') => {
-    await call('POST', `bulk/${bulk.id}/${what}`);
+    await api.post(`bulk/{id}/${what}`, { id: bulk.id });
     followBulk(bulk.id, queryClient);
   };
   if (isRunning(bulk))

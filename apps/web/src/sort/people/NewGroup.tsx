@@ -1,8 +1,8 @@
 import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { call } from '../../app/api';
-import { refreshAll } from '../../app/refresh';
+import { api } from '../../app/api';
+import { refresh } from '../../app/refresh';
 import { Button, Labelled, ProblemNote } from '../../ui/basics';
 
 /** A tag or list made where it is needed; what one was doing goes on with it. */
@@ -11,12 +11,13 @@ export function NewGroup({ kind, onMade }: { kind: 'tag' | 'list'; onMade: (id: 
   const [name, setName] = useState('');
   const make = useMutation({
     mutationFn: () =>
-      call<{ id: number }>('POST', `${kind}s`, {
-        name: name.trim(),
-        ...(kind === 'list' ? { folder: '' } : {}),
-      }),
+      kind === 'tag'
+        ? api.post('tags', { body: { name: name.trim() } })
+        : api.post('lists', {
+            body: { name: name.trim(), isPublic: false, description: '', why: '', folder: '' },
+          }),
     onSuccess: async ({ id }) => {
-      await refreshAll(queryClient);
+      await refresh(queryClient, 'lists', 'tags');
       setName('');
       onMade(id);
     },

@@ -1,7 +1,8 @@
+import { AS_IT_COMES } from './listing';
 import { useState } from 'react';
-import type { FieldView, Page, SupporterRow } from '@goodword/core/contract';
+import type { FieldView, Page, PeopleColumns, SupporterRow } from '@goodword/core/contract';
 import type { Rule } from '@goodword/core/segment';
-import { call } from '../../app/api';
+import { api } from '../../app/api';
 import { useMay } from '../../app/session';
 import { PeopleTable } from '../../ui/people';
 import type { TableSort } from '../../ui/VirtualTable';
@@ -18,7 +19,7 @@ interface Props {
   narrow?: boolean;
   empty?: React.ReactNode;
   fields?: readonly FieldView[];
-  sort?: TableSort;
+  sort?: TableSort<PeopleColumns['by']>;
 }
 
 /** People in a table, of whom some or all can be chosen and acted on. */
@@ -40,11 +41,14 @@ export function PeoplePanel({
   const read = async (after: string | undefined) => {
     const page = fetch
       ? await fetch(after)
-      : await call<Page<SupporterRow>>('POST', 'segments/people', {
-          tree,
-          fields: fields.map(({ id }) => id),
-          ...order,
-          ...(after ? { after } : {}),
+      : await api.post('segments/people', {
+          body: {
+            ...AS_IT_COMES,
+            tree: tree!,
+            fields: fields.map(({ id }) => id),
+            ...order,
+            ...(after ? { after } : {}),
+          },
         });
     setTotal(page.total);
     return page;

@@ -1,13 +1,12 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
-import type { FieldView, MessageView } from '@goodword/core/contract';
 import { LABEL_KINDS, LABEL_SHEETS, type LabelKind } from '@goodword/core/print';
 import { LABEL_WORDS } from '@goodword/core/words';
-import { get } from '../../app/api';
 import { Labelled } from '../../ui/basics';
 import { Choose, type BulkPart } from './parts';
 import { toggled } from './printing';
+import { reading } from '../../app/reading';
 
 const FORMS = [
   ['call', t`Call sheet, numbered, to enter the answers by`],
@@ -37,7 +36,7 @@ const TOGETHER = [
 ] as const;
 
 function Columns({ typed, set }: BulkPart) {
-  const { data = [] } = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
+  const { data = [] } = useQuery(reading('fields'));
   const chosen = (typed.columns ?? '').split(',');
   const all = [...COLUMNS, ...data.map((field) => [String(field.id), field.name] as const)];
   return (
@@ -126,7 +125,7 @@ function LabelsPart(part: BulkPart) {
 }
 
 function LettersPart(part: BulkPart) {
-  const { data = [] } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages') });
+  const { data = [] } = useQuery(reading('messages'));
   const written = data.filter((message) => message.channel === 'email' && message.letter !== null);
   return (
     <>

@@ -21,12 +21,13 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { GripVertical } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import type { FieldView, PeopleView } from '@goodword/core/contract';
-import { call, get } from '../../app/api';
+import { api } from '../../app/api';
 import { useTyped } from '../../app/drafting';
 import { useMay } from '../../app/session';
 import { Button, ProblemNote } from '../../ui/basics';
 import type { TableState } from './tableState';
 import { draggingWords } from '../../ui/dragging';
+import { keyOf, reading } from '../../app/reading';
 
 const MOST_FIELDS = 6;
 
@@ -146,28 +147,30 @@ export function ColumnsMenu({
 export function Views({ now, onOpen }: { now: TableState; onOpen: (view: PeopleView) => void }) {
   const queryClient = useQueryClient();
   const organizer = useMay('organizer');
-  const { data } = useQuery({ queryKey: ['people-views'], queryFn: () => get<PeopleView[]>('people-views') });
+  const { data } = useQuery(reading('people-views'));
   const draft = useTyped('view:new', '');
   const name = draft.value;
-  const again = () => queryClient.invalidateQueries({ queryKey: ['people-views'] });
+  const again = () => queryClient.invalidateQueries({ queryKey: keyOf('people-views') });
   const keep = useMutation({
     mutationFn: () => {
       const known = data?.find((view) => view.name === name.trim());
       const { tree, by, descending, fields } = now;
-      return call('PUT', 'people-views', {
-        name: name.trim(),
-        tree,
-        by,
-        descending,
-        fields,
-        basedOn: known?.version ?? null,
+      return api.put('people-views', {
+        body: {
+          name: name.trim(),
+          tree: tree!,
+          by,
+          descending,
+          fields,
+          basedOn: known?.version ?? null,
+        },
       });
     },
     onSuccess: () => (draft.discard(), again()),
     onError: again,
   });
   const forget = useMutation({
-    mutationFn: (id: number) => call('DELETE', `people-views/${id}`),
+    mutationFn: (id: number) => api.delete('people-views/{id}', { id }),
     onSuccess: again,
   });
   return (

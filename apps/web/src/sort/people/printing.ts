@@ -3,6 +3,7 @@ import {
   LABEL_KINDS,
   LABEL_SHEETS,
   PRINT_FORMS,
+  SHEET_COLUMNS,
   type LabelKind,
   type Paper,
   type PrintForm,
@@ -30,6 +31,10 @@ export function printStart(country: string, form: PrintForm = 'call'): TypedValu
   };
 }
 
+/** A column by its name, or a field by its number. */
+const columnOf = (one: string): PrintAct['columns'] =>
+  /^\d+$/.test(one) ? [Number(one)] : SHEET_COLUMNS.filter((column) => column === one);
+
 /** The print that was typed, or null while something is missing. */
 export function printActOf(typed: TypedValues): PrintAct | null {
   const form = PRINT_FORMS.find((one) => one === typed.form);
@@ -44,10 +49,7 @@ export function printActOf(typed: TypedValues): PrintAct | null {
     labels: labels satisfies LabelKind,
     title: (typed.title ?? '').trim(),
     purpose: (typed.purpose ?? 'appeals') as Purpose,
-    columns:
-      form === 'call' || form === 'door'
-        ? columns.map((one) => (/^\d+$/.test(one) ? Number(one) : one)).slice(0, 8)
-        : [],
+    columns: form === 'call' || form === 'door' ? columns.flatMap(columnOf).slice(0, 8) : [],
     noteLines: Math.min(6, Math.max(0, Number(typed.noteLines) || 0)),
     used: Math.min(most, Math.max(0, Math.trunc(Number(typed.used) || 0))),
     together: typed.together !== 'no',

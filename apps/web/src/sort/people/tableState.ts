@@ -1,4 +1,4 @@
-import type { Rule } from '@goodword/core/segment';
+import { PEOPLE_ORDERS, type Rule } from '@goodword/core/segment';
 import { STATES, type PermissionState } from '@goodword/core/permission';
 import type { PeopleColumns } from '@goodword/core/contract';
 import { treeFrom } from '../lines/sentence';
@@ -11,8 +11,9 @@ export interface TableState extends PeopleColumns {
   spoken: boolean;
 }
 
-const numberOr = (text: string | null, otherwise: string): string | number =>
-  text && /^\d+$/.test(text) ? Number(text) : (text ?? otherwise);
+/** What an address or a browser's memory says of the order; by name where it says nothing that there is. */
+const orderOf = (said: string | number | null | undefined): PeopleColumns['by'] =>
+  /^\d+$/.test(String(said)) ? Number(said) : (PEOPLE_ORDERS.find((order) => order === said) ?? 'name');
 
 /**
  * How the table was last put in order and with which columns: what it opens with where its address says
@@ -46,7 +47,7 @@ export function tableState(params: URLSearchParams, kept: Remembered = {}): Tabl
   return {
     tree: searched ? null : spoken ? treeFrom(params.get('tree')) : quickTree(params),
     spoken,
-    by: params.has('by') ? numberOr(params.get('by'), 'name') : (kept.by ?? 'name'),
+    by: orderOf(params.get('by') ?? kept.by),
     descending:
       params.has('by') || params.has('down') ? params.get('down') === '1' : (kept.descending ?? false),
     fields: params.has('fields')

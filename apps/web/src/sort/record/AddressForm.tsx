@@ -1,10 +1,11 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import type { ContactPointView, NewAddress, NewPostal, RecordView } from '@goodword/core/contract';
-import { call } from '../../app/api';
+import type { ContactPointView, RecordView } from '@goodword/core/contract';
+import type { NewAddress, NewPostal } from '@goodword/core/common';
+import { api } from '../../app/api';
 import { useTyped } from '../../app/drafting';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { useSession } from '../../app/session';
 import { Button, Labelled } from '../../ui/basics';
 import { countryChoices } from '../../app/choices';
@@ -111,13 +112,16 @@ export function AddressForm({
     begun(point, organization.country),
   );
   const { value } = draft;
-  const path = `supporters/${record.id}/contact-points`;
   const save = useMutation({
     mutationFn: (typed: Typed) =>
       point
-        ? call('PUT', `${path}/${point.id}`, { ...bodyOf(typed), was: point.shown })
-        : call('POST', path, bodyOf(typed)),
-    onSuccess: (_none, typed) => (draft.saved(typed), void refreshAll(queryClient), onDone()),
+        ? api.put('supporters/{id}/contact-points/{pointId}', {
+            id: record.id,
+            pointId: point.id,
+            body: { ...bodyOf(typed), was: point.shown },
+          })
+        : api.post('supporters/{id}/contact-points', { id: record.id, body: bodyOf(typed) }),
+    onSuccess: (_none, typed) => (draft.saved(typed), void refresh(queryClient, 'supporters'), onDone()),
   });
   const isEmpty =
     value.kind === 'post'

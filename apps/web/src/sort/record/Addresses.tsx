@@ -4,8 +4,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { ContactPointView, RecordView } from '@goodword/core/contract';
-import { call } from '../../app/api';
-import { refreshAll } from '../../app/refresh';
+import { api } from '../../app/api';
+import { refresh } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { AddressForm } from './AddressForm';
 import { RecordRow, RecordSection } from './parts';
@@ -14,7 +14,10 @@ import { PlaceRow } from './PlaceRow';
 const kindOf = ({ kind, line }: ContactPointView) =>
   kind === 'email' ? t`Email` : kind === 'post' ? t`Post` : line === 'landline' ? t`Landline` : t`Mobile`;
 
-type Act = { method: 'POST' | 'DELETE'; path: string };
+type Act = (at: { id: number; pointId: number }) => Promise<void>;
+const PUT_FIRST: Act = (at) => api.post('supporters/{id}/contact-points/{pointId}/first', at);
+const REMOVE: Act = (at) => api.delete('supporters/{id}/contact-points/{pointId}', at);
+const RELEASE: Act = (at) => api.post('supporters/{id}/contact-points/{pointId}/release', at);
 
 /** What can be done with one address; shown where the mouse or the focus is. */
 function AddressActs({
@@ -34,7 +37,7 @@ function AddressActs({
         <button
           className="link text-ink2"
           aria-label={t`Write to ${point.shown} first`}
-          onClick={() => act({ method: 'POST', path: `${point.id}/first` })}
+          onClick={() => act(PUT_FIRST)}
         >
           {t`Put first`}
         </button>
@@ -42,11 +45,7 @@ function AddressActs({
       <button className="link text-ink2" aria-label={t`Change ${point.shown}`} onClick={onChange}>
         {t`Change`}
       </button>
-      <button
-        className="link text-ink2"
-        aria-label={t`Remove ${point.shown}`}
-        onClick={() => act({ method: 'DELETE', path: String(point.id) })}
-      >
+      <button className="link text-ink2" aria-label={t`Remove ${point.shown}`} onClick={() => act(REMOVE)}>
         {t`Remove`}
       </button>
     </span>
@@ -60,8 +59,8 @@ export function Addresses({ record }: { record: RecordView }) {
   const [adding, setAdding] = useState(false);
   const [changing, setChanging] = useState<number | null>(null);
   const act = useMutation({
-    mutationFn: ({ method, path }: Act) => call(method, `supporters/${record.id}/contact-points/${path}`),
-    onSuccess: () => refreshAll(queryClient),
+    mutationFn: ({ act, pointId }: { act: Act; pointId: number }) => act({ id: record.id, pointId }),
+    onSuccess: () => refresh(queryClient, 'supporters'),
   });
   return (
     <RecordSection
@@ -90,7 +89,7 @@ export function Addresses({ record }: { record: RecordView }) {
                 <AddressActs
                   first={record.contactPoints.find((one) => one.kind === point.kind) === point}
                   point={point}
-                  act={act.mutate}
+                  act={(one) => act.mutate({ act: one, pointId: point.id })}
                   onChange={() => setChanging(point.id)}
                 />
               )}
@@ -100,10 +99,7 @@ export function Addresses({ record }: { record: RecordView }) {
             <p className="text-[12.5px] text-ink2">
               <Trans>On hold: {point.holdReason}.</Trans>{' '}
               {may && (
-                <button
-                  className="link"
-                  onClick={() => act.mutate({ method: 'POST', path: `${point.id}/release` })}
-                >
+                <button className="link" onClick={() => act.mutate({ act: RELEASE, pointId: point.id })}>
                   {t`It is good again`}
                 </button>
               )}

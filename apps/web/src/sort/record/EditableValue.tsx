@@ -1,8 +1,8 @@
 import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState, type ChangeEvent, type KeyboardEvent } from 'react';
-import { call, ProblemError } from '../../app/api';
-import { refreshAll } from '../../app/refresh';
+import { ProblemError, api } from '../../app/api';
+import { refresh } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import type { Editor } from './editors';
 import { countryChoices } from '../../app/choices';
@@ -184,7 +184,7 @@ export function EditableValue({
     onSettled: () => (sent.current = null),
     onSuccess: () => {
       setText(null);
-      void refreshAll(queryClient);
+      void refresh(queryClient, 'supporters');
     },
   });
   const open = link && (
@@ -254,4 +254,4 @@ export function EditableValue({
 }
 
 export const saveField = (supporterId: number, fieldId: number) => (text: string, was: string) =>
-  call('PUT', `supporters/${supporterId}/fields/${fieldId}`, { text, was });
+  api.put('supporters/{id}/fields/{fieldId}', { id: supporterId, fieldId, body: { text, was } });

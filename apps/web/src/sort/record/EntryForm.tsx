@@ -1,23 +1,127 @@
+import type { UseFormRegister, Control } from 'react-hook-form';
+import type { AddEntryBody } from '@goodword/core/contract';
 import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import type { RecordView } from '@goodword/core/contract';
-import { PURPOSES } from '@goodword/core/permission';
+import { PURPOSES, type Channel, type CollectionMethod } from '@goodword/core/permission';
 import { CHANNEL_WORDS, ENTRY_WORDS, COLLECTION_METHOD_WORDS } from '@goodword/core/words';
-import { call, ProblemError } from '../../app/api';
+import { ProblemError, api } from '../../app/api';
 import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { useTyped } from '../../app/drafting';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { channelsFor, HAND_STATES, kept, roadsFor, type HandState } from './entry';
 import { localDay } from '../../app/day';
 import { useLists } from '../../app/groups';
 import { DayField } from '../../ui/DayField';
 
+/** What is typed of an entry, as its inputs have it. */
+interface TypedEntry {
+  contactPointId: number;
+  channel: string;
+  scope: string;
+  state: string;
+  how: string;
+  on: string;
+  words: string;
+  until: string;
+  sheet: FileList | undefined;
+}
+
+/** What they said, of what, by which way and when. */
+function EntryInputs({
+  register,
+  state,
+  record,
+  channels,
+  roads,
+  control,
+}: {
+  register: UseFormRegister<TypedEntry>;
+  state: HandState;
+  record: RecordView;
+  channels: readonly Channel[];
+  roads: readonly CollectionMethod[];
+  control: Control<TypedEntry>;
+}) {
+  const lists = useLists();
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <Labelled label={t`They said`}>
+        <select className="input" {...register('state')}>
+          {HAND_STATES.map((one) => (
+            <option key={one} value={one}>
+              {ENTRY_WORDS[one]}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <Labelled label={t`To`}>
+        {state === 'pause' ? (
+          <input className="input" disabled value="everything" readOnly />
+        ) : (
+          <select className="input" {...register('scope')}>
+            <option value="all">{t`everything`}</option>
+            <option value="marketing">{t`everything but service`}</option>
+            {PURPOSES.map((purpose) => (
+              <option key={purpose} value={purpose}>
+                {purpose}
+              </option>
+            ))}
+            {lists.data
+              ?.filter((list) => list.isPublic)
+              .map((list) => (
+                <option key={list.id} value={`list:${list.id}`}>
+                  {list.name}
+                </option>
+              ))}
+          </select>
+        )}
+      </Labelled>
+      <Labelled label={t`At`}>
+        <select className="input" {...register('contactPointId')}>
+          {record.contactPoints.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.shown}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <Labelled label={t`By`}>
+        <select className="input" {...register('channel')}>
+          {channels.map((one) => (
+            <option key={one} value={one}>
+              {CHANNEL_WORDS[one]}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <Labelled label={t`How`}>
+        <select className="input" {...register('how')}>
+          {roads.map((road) => (
+            <option key={road} value={road}>
+              {COLLECTION_METHOD_WORDS[road]}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <Labelled label={t`On`}>
+        <Controller
+          control={control}
+          name="on"
+          render={({ field: { value, onChange } }) => (
+            <DayField required max={localDay()} value={value} onChange={onChange} />
+          )}
+        />
+      </Labelled>
+    </div>
+  );
+}
+
 /** One person's word, recorded by hand: dated, with how and in what words. */
 export function EntryForm({ record, onDone }: { record: RecordView; onDone: () => void }) {
   const queryClient = useQueryClient();
-  const lists = useLists();
   const first = record.contactPoints[0]!;
   const typed = useTyped(`entry:${record.id}`, {
     contactPointId: first.id,
@@ -29,7 +133,7 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
     words: '',
     until: '',
   });
-  const { register, control, handleSubmit, watch } = useForm({
+  const { register, control, handleSubmit, watch } = useForm<TypedEntry>({
     defaultValues: {
       ...typed.value,
       // The address that it was begun for may be gone.
@@ -48,11 +152,11 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
     return () => kept.unsubscribe();
   }, [watch]);
   const save = useMutation({
-    mutationFn: async ({ sheet, ...body }: { sheet?: File }) => {
+    mutationFn: async ({ sheet, ...body }: AddEntryBody & { sheet?: File }) => {
       const evidence = sheet ? { evidenceId: await keepSheet(record.id, sheet) } : {};
-      await call('POST', `supporters/${record.id}/permission`, { ...body, ...evidence });
+      await api.post('supporters/{id}/permission', { id: record.id, body: { ...body, ...evidence } });
     },
-    onSuccess: () => (typed.discard(), void refreshAll(queryClient), onDone()),
+    onSuccess: () => (typed.discard(), void refresh(queryClient, 'supporters'), onDone()),
   });
   const point = record.contactPoints.find((one) => one.id === Number(watch('contactPointId')));
   const state = watch('state') as HandState;
@@ -68,79 +172,18 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
       how: kept(values.how, roads),
       ...(state === 'pause' ? { until } : {}),
       ...(sheet?.[0] ? { sheet: sheet[0] } : {}),
-    } as { sheet?: File }),
+    } as AddEntryBody & { sheet?: File }),
   );
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => void submit(event)}>
-      <div className="grid grid-cols-2 gap-3">
-        <Labelled label={t`They said`}>
-          <select className="input" {...register('state')}>
-            {HAND_STATES.map((one) => (
-              <option key={one} value={one}>
-                {ENTRY_WORDS[one]}
-              </option>
-            ))}
-          </select>
-        </Labelled>
-        <Labelled label={t`To`}>
-          {state === 'pause' ? (
-            <input className="input" disabled value="everything" readOnly />
-          ) : (
-            <select className="input" {...register('scope')}>
-              <option value="all">{t`everything`}</option>
-              <option value="marketing">{t`everything but service`}</option>
-              {PURPOSES.map((purpose) => (
-                <option key={purpose} value={purpose}>
-                  {purpose}
-                </option>
-              ))}
-              {lists.data
-                ?.filter((list) => list.isPublic)
-                .map((list) => (
-                  <option key={list.id} value={`list:${list.id}`}>
-                    {list.name}
-                  </option>
-                ))}
-            </select>
-          )}
-        </Labelled>
-        <Labelled label={t`At`}>
-          <select className="input" {...register('contactPointId')}>
-            {record.contactPoints.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.shown}
-              </option>
-            ))}
-          </select>
-        </Labelled>
-        <Labelled label={t`By`}>
-          <select className="input" {...register('channel')}>
-            {channels.map((one) => (
-              <option key={one} value={one}>
-                {CHANNEL_WORDS[one]}
-              </option>
-            ))}
-          </select>
-        </Labelled>
-        <Labelled label={t`How`}>
-          <select className="input" {...register('how')}>
-            {roads.map((road) => (
-              <option key={road} value={road}>
-                {COLLECTION_METHOD_WORDS[road]}
-              </option>
-            ))}
-          </select>
-        </Labelled>
-        <Labelled label={t`On`}>
-          <Controller
-            control={control}
-            name="on"
-            render={({ field: { value, onChange } }) => (
-              <DayField required max={localDay()} value={value} onChange={onChange} />
-            )}
-          />
-        </Labelled>
-      </div>
+      <EntryInputs
+        register={register}
+        state={state}
+        record={record}
+        channels={channels}
+        roads={roads}
+        control={control}
+      />
       {state === 'pause' && (
         <Labelled
           label={t`Until the end of`}
@@ -175,5 +218,5 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
 async function keepSheet(supporterId: number, sheet: File): Promise<number> {
   const form = new FormData();
   form.append('file', sheet);
-  return (await call<{ id: number }>('POST', `supporters/${supporterId}/evidence`, form)).id;
+  return (await api.post('supporters/{id}/evidence', { id: supporterId, files: form })).id;
 }

@@ -3,8 +3,8 @@ import { Trans } from '@lingui/react/macro';
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import type { RecordView } from '@goodword/core/contract';
-import { call } from '../../app/api';
-import { refreshAll } from '../../app/refresh';
+import { api } from '../../app/api';
+import { refresh } from '../../app/refresh';
 import { Confirm } from '../../ui/dialogs';
 import { personName } from '../../ui/people';
 
@@ -28,9 +28,9 @@ export function Erase({ record, open, onClose }: { record: RecordView; open: boo
       }
       act={t`Erase ${name}`}
       onAct={async () => {
-        await call('DELETE', `supporters/${record.id}`);
+        await api.delete('supporters/{id}', { id: record.id });
         void navigate('/sort');
-        void refreshAll(queryClient);
+        void refresh(queryClient, 'supporters');
       }}
     />
   );

@@ -2,8 +2,8 @@ import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
 import type { RecordView } from '@goodword/core/contract';
-import { upload } from '../../app/api';
-import { refreshAll } from '../../app/refresh';
+import { api, fileForm } from '../../app/api';
+import { refresh } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { EditableValue, saveField } from './EditableValue';
 import { editorOf, plainValue } from './editors';
@@ -17,8 +17,13 @@ function FileValue({ record, field }: { record: RecordView; field: Field }) {
   const input = useRef<HTMLInputElement>(null);
   const path = `supporters/${record.id}/fields/${field.id}/file`;
   const put = useMutation({
-    mutationFn: (file: File) => upload('PUT', path, file),
-    onSuccess: () => refreshAll(queryClient),
+    mutationFn: (file: File) =>
+      api.put('supporters/{id}/fields/{fieldId}/file', {
+        id: record.id,
+        fieldId: field.id,
+        files: fileForm(file),
+      }),
+    onSuccess: () => refresh(queryClient, 'supporters'),
   });
   return (
     <>

@@ -1,3 +1,4 @@
+import type { UseMutationResult, UseQueryResult } from '@tanstack/react-query';
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -5,11 +6,12 @@ import { Plus, Tag, X } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import type { CampaignView, RecordView } from '@goodword/core/contract';
-import { call, get } from '../../app/api';
+import { api } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { useMay } from '../../app/session';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { useLists, useTags } from '../../app/groups';
+import { reading } from '../../app/reading';
 
 const CHIP = 'inline-flex items-center gap-1 sheet px-2 py-[3px] text-[12.5px]';
 const ITEM = 'px-3 py-[6px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
@@ -22,9 +24,9 @@ function RosterChip({ record, roster }: { record: RecordView; roster: RecordView
   const change = useMutation({
     mutationFn: (stage: string | null) =>
       stage === null
-        ? call('POST', `campaigns/${roster.id}/roster/off`, { group })
-        : call('PUT', `campaigns/${roster.id}/roster`, { group, stage }),
-    onSuccess: () => refreshAll(queryClient),
+        ? api.post('campaigns/{id}/roster/off', { id: roster.id, body: { group } })
+        : api.put('campaigns/{id}/roster', { id: roster.id, body: { group, stage } }),
+    onSuccess: () => refresh(queryClient, 'supporters', 'campaigns'),
   });
   const words = t`Roster: ${roster.name}, ${roster.stage}`;
   if (!may) return <span className={CHIP}>{words}</span>;
@@ -56,26 +58,99 @@ function RosterChip({ record, roster }: { record: RecordView; roster: RecordView
 }
 
 /** Tags, lists, rosters and segments of one person; all but the last can be put on and taken off here. */
+function putOn(id: number, kind: 'tags' | 'lists', groupId: number, on: boolean): Promise<void> {
+  if (kind === 'tags') {
+    const at = { id, tagId: groupId };
+    return on ? api.put('supporters/{id}/tags/{tagId}', at) : api.delete('supporters/{id}/tags/{tagId}', at);
+  }
+  const at = { id, listId: groupId };
+  return on
+    ? api.put('supporters/{id}/lists/{listId}', at)
+    : api.delete('supporters/{id}/lists/{listId}', at);
+}
+
+function AddToGroup({
+  record,
+  change,
+  campaigns,
+  put,
+}: {
+  record: RecordView;
+  change: UseMutationResult<
+    void,
+    Error,
+    { method: 'PUT' | 'DELETE'; kind: 'tags' | 'lists'; id: number },
+    unknown
+  >;
+  campaigns: UseQueryResult<CampaignView[], Error>;
+  put: UseMutationResult<{ people: number }, Error, CampaignView, unknown>;
+}) {
+  const tags = useTags();
+  const lists = useLists();
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="inline-flex items-center gap-1 rounded-paper border border-dashed border-[#8b989d] px-2 text-[12.5px] font-semibold">
+        <Plus size={12} /> {t`Add to`}
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className="sheet p-1 max-h-[380px] overflow-y-auto z-20" align="start">
+          <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">{t`Tags`}</DropdownMenu.Label>
+          {tags.data
+            ?.filter((tag) => !record.tags.some((one) => one.id === tag.id))
+            .map((tag) => (
+              <DropdownMenu.Item
+                key={tag.id}
+                className={ITEM}
+                onSelect={() => change.mutate({ method: 'PUT', kind: 'tags', id: tag.id })}
+              >
+                {tag.name}
+              </DropdownMenu.Item>
+            ))}
+          <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">{t`Lists`}</DropdownMenu.Label>
+          {lists.data
+            ?.filter((list) => !record.lists.some((one) => one.id === list.id))
+            .map((list) => (
+              <DropdownMenu.Item
+                key={list.id}
+                className={ITEM}
+                onSelect={() => change.mutate({ method: 'PUT', kind: 'lists', id: list.id })}
+              >
+                {list.name}
+              </DropdownMenu.Item>
+            ))}
+          <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">{t`Rosters`}</DropdownMenu.Label>
+          {campaigns.data
+            ?.filter(
+              (campaign) =>
+                campaign.isOpen &&
+                campaign.stages.length > 0 &&
+                !record.rosters.some((one) => one.id === campaign.id),
+            )
+            .map((campaign) => (
+              <DropdownMenu.Item key={campaign.id} className={ITEM} onSelect={() => put.mutate(campaign)}>
+                {campaign.name}, {campaign.stages[0]}
+              </DropdownMenu.Item>
+            ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
 export function GroupChips({ record }: { record: RecordView }) {
   const may = useMay('organizer');
   const format = useFormat();
   const queryClient = useQueryClient();
-  const tags = useTags();
-  const lists = useLists();
-  const campaigns = useQuery({
-    queryKey: ['campaigns'],
-    queryFn: () => get<CampaignView[]>('campaigns'),
-    enabled: may,
-  });
+  const campaigns = useQuery({ ...reading('campaigns'), enabled: may });
   const put = useMutation({
     mutationFn: ({ id, stages }: CampaignView) =>
-      call('PUT', `campaigns/${id}/roster`, { group: { ids: [record.id] }, stage: stages[0] }),
-    onSuccess: () => refreshAll(queryClient),
+      api.put('campaigns/{id}/roster', { id, body: { group: { ids: [record.id] }, stage: stages[0]! } }),
+    onSuccess: () => refresh(queryClient, 'supporters', 'campaigns'),
   });
   const change = useMutation({
     mutationFn: ({ method, kind, id }: { method: 'PUT' | 'DELETE'; kind: 'tags' | 'lists'; id: number }) =>
-      call(method, `supporters/${record.id}/${kind}/${id}`),
-    onSuccess: () => refreshAll(queryClient),
+      putOn(record.id, kind, id, method === 'PUT'),
+    onSuccess: () => refresh(queryClient, 'supporters', 'campaigns'),
   });
   const off = (kind: 'tags' | 'lists', id: number, words: string) =>
     may && (
@@ -110,54 +185,7 @@ export function GroupChips({ record }: { record: RecordView }) {
           <Trans>Segment: {segment.name}</Trans>
         </Link>
       ))}
-      {may && (
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger className="inline-flex items-center gap-1 rounded-paper border border-dashed border-[#8b989d] px-2 text-[12.5px] font-semibold">
-            <Plus size={12} /> {t`Add to`}
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content className="sheet p-1 max-h-[380px] overflow-y-auto z-20" align="start">
-              <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">{t`Tags`}</DropdownMenu.Label>
-              {tags.data
-                ?.filter((tag) => !record.tags.some((one) => one.id === tag.id))
-                .map((tag) => (
-                  <DropdownMenu.Item
-                    key={tag.id}
-                    className={ITEM}
-                    onSelect={() => change.mutate({ method: 'PUT', kind: 'tags', id: tag.id })}
-                  >
-                    {tag.name}
-                  </DropdownMenu.Item>
-                ))}
-              <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">{t`Lists`}</DropdownMenu.Label>
-              {lists.data
-                ?.filter((list) => !record.lists.some((one) => one.id === list.id))
-                .map((list) => (
-                  <DropdownMenu.Item
-                    key={list.id}
-                    className={ITEM}
-                    onSelect={() => change.mutate({ method: 'PUT', kind: 'lists', id: list.id })}
-                  >
-                    {list.name}
-                  </DropdownMenu.Item>
-                ))}
-              <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">{t`Rosters`}</DropdownMenu.Label>
-              {campaigns.data
-                ?.filter(
-                  (campaign) =>
-                    campaign.isOpen &&
-                    campaign.stages.length > 0 &&
-                    !record.rosters.some((one) => one.id === campaign.id),
-                )
-                .map((campaign) => (
-                  <DropdownMenu.Item key={campaign.id} className={ITEM} onSelect={() => put.mutate(campaign)}>
-                    {campaign.name}, {campaign.stages[0]}
-                  </DropdownMenu.Item>
-                ))}
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
-      )}
+      {may && <AddToGroup record={record} change={change} campaigns={campaigns} put={put} />}
     </div>
   );
 }

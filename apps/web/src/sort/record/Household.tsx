@@ -3,9 +3,9 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { RecordView } from '@goodword/core/contract';
-import { call } from '../../app/api';
+import { api } from '../../app/api';
 import { useDrafting } from '../../app/drafting';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { PersonPicker } from '../../ui/PersonPicker';
@@ -19,12 +19,15 @@ function Greeting({ record }: { record: RecordView }) {
   const words = draft.value;
   const save = useMutation({
     mutationFn: (greeting: string) =>
-      call('PUT', `supporters/${record.id}/household/greeting`, { greeting, was: draft.basedOn }),
+      api.put('supporters/{id}/household/greeting', {
+        id: record.id,
+        body: { greeting, was: draft.basedOn },
+      }),
     onSuccess: async (_none, greeting) => {
-      await refreshAll(queryClient);
+      await refresh(queryClient, 'supporters');
       draft.saved(greeting);
     },
-    onError: () => refreshAll(queryClient),
+    onError: () => refresh(queryClient, 'supporters'),
   });
   return (
     <form className="flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), save.mutate(words))}>
@@ -66,12 +69,10 @@ export function Household({
   const queryClient = useQueryClient();
   const act = useMutation({
     mutationFn: (withId: number | null) =>
-      call(
-        withId === null ? 'DELETE' : 'PUT',
-        `supporters/${record.id}/household`,
-        withId === null ? undefined : { withId },
-      ),
-    onSuccess: () => refreshAll(queryClient),
+      withId === null
+        ? api.delete('supporters/{id}/household', { id: record.id })
+        : api.put('supporters/{id}/household', { id: record.id, body: { withId } }),
+    onSuccess: () => refresh(queryClient, 'supporters'),
   });
   const { household } = record;
   return (

@@ -2,16 +2,15 @@ import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { EntryView, RecordView, SegmentView } from '@goodword/core/contract';
+import type { EntryView, RecordView } from '@goodword/core/contract';
 import { type Channel } from '@goodword/core/permission';
 import { CHANNEL_WORDS, ENTRY_WORDS, COLLECTION_METHOD_WORDS } from '@goodword/core/words';
-import type { Explanation } from '@goodword/core/words';
-import { get } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { BackChip, PauseChip, StateChip } from '../../ui/permission';
 import { Drawer } from '../../ui/dialogs';
 import { EntryForm } from './EntryForm';
 import { LedgerActs } from './LedgerActs';
+import { reading } from '../../app/reading';
 
 const INK = {
   yes: 'bg-verdigris text-white',
@@ -115,11 +114,10 @@ function Entry({ entry, supporterId }: { entry: EntryView; supporterId: number }
 
 /** Why somebody is in a segment or not, line by line. */
 function WhySegment({ supporterId }: { supporterId: number }) {
-  const segments = useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments') });
+  const segments = useQuery(reading('segments'));
   const [segment, setSegment] = useState('');
   const why = useQuery({
-    queryKey: ['why', segment, supporterId],
-    queryFn: () => get<Explanation & { name: string }>(`segments/${segment}/why/${supporterId}`),
+    ...reading('segments/{id}/why/{supporterId}', { id: Number(segment), supporterId }),
     enabled: segment !== '',
   });
   return (

@@ -1,10 +1,11 @@
+import type { ObjectionBody } from '@goodword/core/contract';
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RecordView } from '@goodword/core/contract';
-import { call } from '../../app/api';
-import { refreshAll } from '../../app/refresh';
+import { api } from '../../app/api';
+import { refresh } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
@@ -19,7 +20,7 @@ export function LedgerActs({ record, onRecord }: { record: RecordView; onRecord:
   const may = useMay('organizer');
   const [objecting, setObjecting] = useState(false);
   const link = useMutation({
-    mutationFn: () => call<{ to: string }>('POST', `supporters/${record.id}/choices-link`),
+    mutationFn: () => api.post('supporters/{id}/choices-link', { id: record.id }),
   });
   return (
     <div className="flex flex-col gap-2 pb-3 items-start">
@@ -81,10 +82,10 @@ export function LedgerActs({ record, onRecord }: { record: RecordView; onRecord:
 
 function Objection({ record, onDone }: { record: RecordView; onDone: () => void }) {
   const queryClient = useQueryClient();
-  const [values, setValues] = useState({ how: 'phone', on: localDay(), words: '' });
+  const [values, setValues] = useState<ObjectionBody>({ how: 'phone', on: localDay(), words: '' });
   const save = useMutation({
-    mutationFn: () => call('POST', `supporters/${record.id}/objection`, values),
-    onSuccess: () => (void refreshAll(queryClient), onDone()),
+    mutationFn: () => api.post('supporters/{id}/objection', { id: record.id, body: values }),
+    onSuccess: () => (void refresh(queryClient, 'supporters'), onDone()),
   });
   return (
     <form
@@ -96,7 +97,7 @@ function Objection({ record, onDone }: { record: RecordView; onDone: () => void 
           <select
             className="input"
             value={values.how}
-            onChange={(event) => setValues({ ...values, how: event.target.value })}
+            onChange={(event) => setValues({ ...values, how: event.target.value as ObjectionBody['how'] })}
           >
             <option value="phone">{t`by phone`}</option>
             <option value="paper">{t`by letter`}</option>

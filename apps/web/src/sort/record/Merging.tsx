@@ -3,13 +3,14 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { MergePreview, RecordView } from '@goodword/core/contract';
-import { call, get } from '../../app/api';
+import { api } from '../../app/api';
 import { useFormat } from '../../app/format';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { Button, Loading, ProblemNote } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { PersonPicker } from '../../ui/PersonPicker';
 import { personName } from '../../ui/people';
+import { reading } from '../../app/reading';
 
 type Choice = 'kept' | 'gone';
 
@@ -76,13 +77,12 @@ function Choosing({ record, other, onDone }: { record: RecordView; other: number
   const queryClient = useQueryClient();
   const [keep, setKeep] = useState<Record<string, Choice>>({});
   const { data: preview, error } = useQuery({
-    queryKey: ['merging', record.id, other],
-    queryFn: () => get<MergePreview>(`supporters/${record.id}/merging?withId=${other}`),
+    ...reading('supporters/{id}/merging', { id: record.id, withId: other }),
     staleTime: 0,
   });
   const merge = useMutation({
-    mutationFn: () => call('POST', `supporters/${record.id}/merging`, { goneId: other, keep }),
-    onSuccess: () => (void refreshAll(queryClient), onDone()),
+    mutationFn: () => api.post('supporters/{id}/merging', { id: record.id, body: { goneId: other, keep } }),
+    onSuccess: () => (void refresh(queryClient, 'supporters'), onDone()),
   });
   if (error) return <ProblemNote error={error} />;
   if (!preview) return <Loading what={t`both records`} />;

@@ -1,7 +1,7 @@
 import { screen } from '@testing-library/react';
 import { useQuery } from '@tanstack/react-query';
 import type { RecordView } from '@goodword/core/contract';
-import { get } from '../../app/api';
+import { reading } from '../../app/reading';
 import { reply, show } from '../../testing';
 import { PlaceRow } from './PlaceRow';
 
@@ -9,7 +9,7 @@ const recordAt = (country: string) =>
   ({ id: 7, place: { country, region: null, rulesOf: country } }) as unknown as RecordView;
 
 function Page() {
-  const record = useQuery({ queryKey: ['supporter', 7], queryFn: () => get<RecordView>('supporters/7') });
+  const record = useQuery(reading('supporters/{id}', { id: 7 }));
   return record.data ? <PlaceRow record={record.data} /> : null;
 }
 

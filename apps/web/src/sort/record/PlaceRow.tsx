@@ -4,8 +4,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RecordView } from '@goodword/core/contract';
 import { placeWords } from '@goodword/core/words';
-import { call, ProblemError } from '../../app/api';
-import { refreshAll } from '../../app/refresh';
+import { ProblemError, api } from '../../app/api';
+import { refresh } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Button } from '../../ui/basics';
 import { countryChoices } from '../../app/choices';
@@ -21,14 +21,17 @@ function PlaceEditor({ record, onDone }: { record: RecordView; onDone: () => voi
   const regions = useRegions(country);
   const save = useMutation({
     mutationFn: ({ country: wasCountry, region: wasRegion }: RecordView['place']) =>
-      call('PUT', `supporters/${record.id}/place`, {
-        country: country || null,
-        region: region || null,
-        was: { country: wasCountry, region: wasRegion },
+      api.put('supporters/{id}/place', {
+        id: record.id,
+        body: {
+          country: country || null,
+          region: region || null,
+          was: { country: wasCountry, region: wasRegion },
+        },
       }),
-    onSuccess: () => (onDone(), void refreshAll(queryClient)),
+    onSuccess: () => (onDone(), void refresh(queryClient, 'supporters')),
     // Somebody was quicker: what stands there now is told, and pressing once more puts this in its place.
-    onError: () => refreshAll(queryClient),
+    onError: () => refresh(queryClient, 'supporters'),
   });
   const told = save.error instanceof ProblemError && save.error.problem.newer === true;
   return (

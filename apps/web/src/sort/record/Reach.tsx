@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RecordView } from '@goodword/core/contract';
 import { readMoney } from '@goodword/core/fields';
-import { call } from '../../app/api';
+import { api } from '../../app/api';
 import { localDay } from '../../app/day';
 import { useFormat } from '../../app/format';
 import { useMay, useSession } from '../../app/session';
@@ -15,7 +15,7 @@ import { Addresses } from './Addresses';
 import { FieldValueRow } from './FieldValueRow';
 import { RecordRow, RecordSection } from './parts';
 import { useTyped } from '../../app/drafting';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { DayField } from '../../ui/DayField';
 
 function AddGift({ record, onDone }: { record: RecordView; onDone: () => void }) {
@@ -34,8 +34,9 @@ function AddGift({ record, onDone }: { record: RecordView; onDone: () => void })
       ? format.money(minor)
       : amount.trim() !== '' && t`An amount such as 25 or 1,250.50`;
   const add = useMutation({
-    mutationFn: () => call('POST', `supporters/${record.id}/gifts`, { amount: minor, on, note: '' }),
-    onSuccess: () => (draft.discard(), void refreshAll(queryClient), onDone()),
+    mutationFn: () =>
+      api.post('supporters/{id}/gifts', { id: record.id, body: { amount: minor, on, note: '' } }),
+    onSuccess: () => (draft.discard(), void refresh(queryClient, 'supporters'), onDone()),
   });
   return (
     <form className="py-2 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), add.mutate())}>

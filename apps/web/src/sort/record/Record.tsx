@@ -3,9 +3,9 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Navigate, useParams } from 'react-router';
 import type { RecordView } from '@goodword/core/contract';
-import { call, get, ProblemError } from '../../app/api';
+import { ProblemError, api } from '../../app/api';
 import { useFormat } from '../../app/format';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Loading, PageTitle, ProblemNote } from '../../ui/basics';
 import { personName } from '../../ui/people';
@@ -15,6 +15,7 @@ import { Ledger } from './Ledger';
 import { Reach } from './Reach';
 import { RecordActs } from './RecordActs';
 import { Timeline } from './Timeline';
+import { reading } from '../../app/reading';
 
 /** Records that were brought into this one, each with the way back. */
 function MergedFrom({ record }: { record: RecordView }) {
@@ -22,8 +23,9 @@ function MergedFrom({ record }: { record: RecordView }) {
   const may = useMay('organizer');
   const queryClient = useQueryClient();
   const part = useMutation({
-    mutationFn: (mergingId: number) => call('DELETE', `supporters/${record.id}/merging/${mergingId}`),
-    onSuccess: () => refreshAll(queryClient),
+    mutationFn: (mergingId: number) =>
+      api.delete('supporters/{id}/merging/{mergingId}', { id: record.id, mergingId }),
+    onSuccess: () => refresh(queryClient, 'supporters'),
   });
   return record.mergedFrom.map((one) => (
     <p key={one.mergingId} className="text-ink2 text-[12.5px]">
@@ -67,10 +69,7 @@ function Who({ record }: { record: RecordView }) {
 /** One supporter: who they are, what passed between us, and what they agreed to. */
 export default function Record() {
   const id = Number(useParams().id);
-  const { data: record, error } = useQuery({
-    queryKey: ['record', id],
-    queryFn: () => get<RecordView>(`supporters/${id}`),
-  });
+  const { data: record, error } = useQuery(reading('supporters/{id}', { id }));
   const instead = error instanceof ProblemError ? error.problem.instead : undefined;
   if (instead) return <Navigate to={`/sort/supporters/${instead}`} replace />;
   if (error) return <ProblemNote error={error} />;

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useQueryClient } from '@tanstack/react-query';
@@ -5,7 +6,7 @@ import { Ellipsis } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { lazy, Suspense, useRef, useState } from 'react';
 import type { BulkAct, RecordView } from '@goodword/core/contract';
-import { call } from '../../app/api';
+import { api } from '../../app/api';
 import { useMay } from '../../app/session';
 import { Button } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
@@ -29,10 +30,54 @@ const FORMS = [
   ['vcf', 'vCard'],
 ] as const;
 
+function MoreActs({
+  openChosen,
+  item,
+  record,
+}: {
+  openChosen: () => void;
+  item: (words: string, what: Doing, grave?: boolean) => ReactNode;
+  record: RecordView;
+}) {
+  const owner = useMay('owner');
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <Button aria-label={t`More to do with this record`}>
+          <Ellipsis size={16} aria-hidden="true" /> {t`More`}
+        </Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          className="sheet p-1 z-20 min-w-[260px]"
+          align="end"
+          onCloseAutoFocus={openChosen}
+        >
+          {item(t`Change the name`, 'rename')}
+          {item(record.household ? t`Household and greeting` : t`Put in a household`, 'household')}
+          {item(t`Merge with…`, 'merge')}
+          <DropdownMenu.Separator className="border-t border-hair my-1" />
+          <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">
+            <Trans>Everything about {personName(record)}</Trans>
+          </DropdownMenu.Label>
+          {FORMS.map(([form, words]) => (
+            <DropdownMenu.Item key={form} asChild className={ITEM}>
+              <a href={`/api/supporters/${record.id}/everything?as=${form}`}>
+                <Trans>As {words}</Trans>
+              </a>
+            </DropdownMenu.Item>
+          ))}
+          {owner && <DropdownMenu.Separator className="border-t border-hair my-1" />}
+          {owner && item(t`Erase this person`, 'erase', true)}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
 /** What can be done with one record: written to, printed, and the rarer things behind one button. */
 export function RecordActs({ record }: { record: RecordView }) {
   const may = useMay('organizer');
-  const owner = useMay('owner');
   const queryClient = useQueryClient();
   const [doing, setDoing] = useState<Doing>(null);
   const done = () => setDoing(null);
@@ -53,46 +98,13 @@ export function RecordActs({ record }: { record: RecordView }) {
     </DropdownMenu.Item>
   );
   const print = async (act: BulkAct) => {
-    followBulk(
-      (await call<{ id: number }>('POST', 'bulk', { group: { ids: [record.id] }, act })).id,
-      queryClient,
-    );
+    followBulk((await api.post('bulk', { body: { group: { ids: [record.id] }, act } })).id, queryClient);
     done();
   };
   if (!may) return null;
   return (
     <>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger asChild>
-          <Button aria-label={t`More to do with this record`}>
-            <Ellipsis size={16} aria-hidden="true" /> {t`More`}
-          </Button>
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            className="sheet p-1 z-20 min-w-[260px]"
-            align="end"
-            onCloseAutoFocus={openChosen}
-          >
-            {item(t`Change the name`, 'rename')}
-            {item(record.household ? t`Household and greeting` : t`Put in a household`, 'household')}
-            {item(t`Merge with…`, 'merge')}
-            <DropdownMenu.Separator className="border-t border-hair my-1" />
-            <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">
-              <Trans>Everything about {personName(record)}</Trans>
-            </DropdownMenu.Label>
-            {FORMS.map(([form, words]) => (
-              <DropdownMenu.Item key={form} asChild className={ITEM}>
-                <a href={`/api/supporters/${record.id}/everything?as=${form}`}>
-                  <Trans>As {words}</Trans>
-                </a>
-              </DropdownMenu.Item>
-            ))}
-            {owner && <DropdownMenu.Separator className="border-t border-hair my-1" />}
-            {owner && item(t`Erase this person`, 'erase', true)}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <MoreActs openChosen={openChosen} item={item} record={record} />
       <Button onClick={() => setDoing('print')}>{t`Print…`}</Button>
       <Button weight="main" onClick={() => setDoing('write')}>
         {t`Write to them`}

@@ -2,8 +2,8 @@ import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import type { RecordView } from '@goodword/core/contract';
-import { call, ProblemError } from '../../app/api';
-import { refreshAll } from '../../app/refresh';
+import { ProblemError, api } from '../../app/api';
+import { refresh } from '../../app/refresh';
 import { Button, Labelled, ProblemNote } from '../../ui/basics';
 
 export function Rename({ record, onDone }: { record: RecordView; onDone: () => void }) {
@@ -13,11 +13,12 @@ export function Rename({ record, onDone }: { record: RecordView; onDone: () => v
   /** The name that was seen when this was begun, or is known of since: no other is written over. */
   const seen = useRef(`${record.firstName} ${record.lastName}`.trim());
   const save = useMutation({
-    mutationFn: () => call('PATCH', `supporters/${record.id}`, { firstName, lastName, was: seen.current }),
+    mutationFn: () =>
+      api.patch('supporters/{id}', { id: record.id, body: { firstName, lastName, was: seen.current } }),
     onError: (error) => {
       if (error instanceof ProblemError && error.problem.now !== undefined) seen.current = error.problem.now;
     },
-    onSuccess: () => (void refreshAll(queryClient), onDone()),
+    onSuccess: () => (void refresh(queryClient, 'supporters'), onDone()),
   });
   return (
     <form

@@ -1,12 +1,13 @@
+import { reading } from '../../app/reading';
 import { t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { NoteView, TimelineItem, TimelineKind } from '@goodword/core/contract';
-import { call, get, query } from '../../app/api';
+import { api } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { useDrafting, useTyped } from '../../app/drafting';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Unsaved } from '../../ui/Unsaved';
 import { Button, Loading, ProblemNote } from '../../ui/basics';
@@ -33,8 +34,9 @@ function AddNote({ supporterId }: { supporterId: number }) {
   const draft = useTyped(`note:new:${supporterId}`, '');
   const body = draft.value;
   const add = useMutation({
-    mutationFn: (words: string) => call('POST', `supporters/${supporterId}/notes`, { body: words }),
-    onSuccess: (_none, words) => (draft.saved(words), void refreshAll(queryClient)),
+    mutationFn: (words: string) =>
+      api.post('supporters/{id}/notes', { id: supporterId, body: { body: words } }),
+    onSuccess: (_none, words) => (draft.saved(words), void refresh(queryClient, 'supporters')),
   });
   return (
     <form
@@ -74,20 +76,19 @@ function Note({ note, supporterId }: { note: NoteView; supporterId: number }) {
   const draft = useDrafting(`note:${note.id}`, { value: note.body, version: note.body });
   // Whoever left in the middle of a change finds it open.
   const [opened, setOpened] = useState(draft.isChanged);
+  const at = { id: supporterId, noteId: note.id };
   const act = useMutation({
     mutationFn: (body: string | null) =>
-      call(
-        body === null ? 'DELETE' : 'PUT',
-        `supporters/${supporterId}/notes/${note.id}`,
-        body === null ? undefined : { body, was: draft.basedOn },
-      ),
+      body === null
+        ? api.delete('supporters/{id}/notes/{noteId}', at)
+        : api.put('supporters/{id}/notes/{noteId}', { ...at, body: { body, was: draft.basedOn } }),
     onSuccess: async (_none, body) => {
       setOpened(false);
-      await refreshAll(queryClient);
+      await refresh(queryClient, 'supporters');
       if (body === null) draft.discard();
       else draft.saved(body);
     },
-    onError: () => refreshAll(queryClient),
+    onError: () => refresh(queryClient, 'supporters'),
   });
   if (opened)
     return (
@@ -141,8 +142,9 @@ function Item({ item, last, supporterId }: { item: TimelineItem; last: boolean; 
   const may = useMay('organizer');
   const queryClient = useQueryClient();
   const undo = useMutation({
-    mutationFn: () => call('POST', `supporters/${supporterId}/history/${item.undo}/undo`),
-    onSuccess: () => refreshAll(queryClient),
+    mutationFn: () =>
+      api.post('supporters/{id}/history/{auditId}/undo', { id: supporterId, auditId: item.undo! }),
+    onSuccess: () => refresh(queryClient, 'supporters'),
   });
   return (
     <li className="grid grid-cols-[88px_20px_1fr] gap-1">
@@ -192,10 +194,9 @@ function Item({ item, last, supporterId }: { item: TimelineItem; last: boolean; 
 export function Timeline({ supporterId, withNotes = true }: { supporterId: number; withNotes?: boolean }) {
   const [kinds, setKinds] = useState('');
   const mayNote = useMay('writer');
-  const { data, error, isPending } = useQuery({
-    queryKey: ['timeline', supporterId, kinds],
-    queryFn: () => get<TimelineItem[]>(`supporters/${supporterId}/timeline${kinds ? query({ kinds }) : ''}`),
-  });
+  const { data, error, isPending } = useQuery(
+    reading('supporters/{id}/timeline', { id: supporterId, kinds }),
+  );
   return (
     <section className="sheet p-4 overflow-y-auto min-h-0" tabIndex={0} aria-label={t`Between you`}>
       <div className="flex justify-between items-baseline border-b border-ink pb-1">

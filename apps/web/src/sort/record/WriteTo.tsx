@@ -1,15 +1,16 @@
+import type { PersonalMessageBody } from '@goodword/core/contract';
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import type { MessageView, PersonalVerdict, RecordView, ReplyView } from '@goodword/core/contract';
+import type { MessageView, RecordView, ReplyView } from '@goodword/core/contract';
 import type { LetterDoc } from '@goodword/core/letter';
-import { registryOf, type MergeName, type Registry } from '@goodword/core/merge';
+import { registryOf, type Registry } from '@goodword/core/merge';
 import { PURPOSES, type Purpose, type SendingChannel } from '@goodword/core/permission';
-import { call, get, query } from '../../app/api';
+import { api } from '../../app/api';
 import { useTyped } from '../../app/drafting';
-import { refreshAll } from '../../app/refresh';
+import { refresh } from '../../app/refresh';
 import { Button, Labelled, Loading, ProblemNote } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { personName } from '../../ui/people';
@@ -17,6 +18,7 @@ import { LetterEditor } from '../../write/LetterEditor';
 import { MergeField } from '../../write/MergeField';
 import { TextEditor } from '../../write/TextEditor';
 import { BLANK_SUBJECT, blankLetter, startFrom, type PersonalWords } from './personal';
+import { reading } from '../../app/reading';
 
 const PURPOSE_HINTS: Record<Purpose, string> = {
   news: t`what is going on`,
@@ -28,8 +30,7 @@ const PURPOSE_HINTS: Record<Purpose, string> = {
 /** What the message would meet, said before it is written: the same verdict as for any other. */
 function Verdict({ id, channel, purpose }: { id: number; channel: SendingChannel; purpose: Purpose }) {
   const { data, error } = useQuery({
-    queryKey: ['may-write', id, channel, purpose],
-    queryFn: () => get<PersonalVerdict>(`supporters/${id}/may-write${query({ channel, purpose })}`),
+    ...reading('supporters/{id}/may-write', { id, channel, purpose }),
     staleTime: 0,
   });
   if (error) return <ProblemNote error={error} />;
@@ -50,7 +51,7 @@ function Start({
   channel: SendingChannel;
   onStart: (message: MessageView | null) => void;
 }) {
-  const { data = [] } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages') });
+  const { data = [] } = useQuery(reading('messages'));
   return (
     <Labelled label={t`Begin with`}>
       <select
@@ -111,6 +112,45 @@ function Words({
   );
 }
 
+function ChannelAndPurpose({
+  words,
+  set,
+  start,
+}: {
+  words: PersonalMessageBody;
+  set: (part: Partial<PersonalWords>) => void;
+  start: (message: MessageView | null) => void;
+}) {
+  return (
+    <div className="grid grid-cols-3 gap-3">
+      <Labelled label={t`By`}>
+        <select
+          className="input"
+          value={words.channel}
+          onChange={(event) => set({ channel: event.target.value as SendingChannel })}
+        >
+          <option value="email">{t`email`}</option>
+          <option value="text">{t`text`}</option>
+        </select>
+      </Labelled>
+      <Labelled label={t`For`}>
+        <select
+          className="input"
+          value={words.purpose}
+          onChange={(event) => set({ purpose: event.target.value as Purpose })}
+        >
+          {PURPOSES.map((purpose) => (
+            <option key={purpose} value={purpose}>
+              {purpose}: {PURPOSE_HINTS[purpose]}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <Start key={words.channel} channel={words.channel} onStart={start} />
+    </div>
+  );
+}
+
 function Letter({
   record,
   registry,
@@ -145,12 +185,14 @@ function Letter({
     setVersion((old) => old + 1)
   );
   const send = useMutation({
-    mutationFn: () => call<{ id: number }>('POST', `supporters/${record.id}/messages`, words),
+    mutationFn: () => api.post('supporters/{id}/messages', { id: record.id, body: words }),
     // It leaves within seconds, and stands on the record then.
     onSuccess: () => {
       draft.discard();
       answers?.onSent();
-      [500, 2000, 5000, 12_000].forEach((after) => setTimeout(() => void refreshAll(queryClient), after));
+      [500, 2000, 5000, 12_000].forEach((after) =>
+        setTimeout(() => void refresh(queryClient, 'supporters'), after),
+      );
     },
   });
   const name = personName(record);
@@ -183,32 +225,7 @@ function Letter({
           {answers.reply.body}
         </blockquote>
       )}
-      <div className="grid grid-cols-3 gap-3">
-        <Labelled label={t`By`}>
-          <select
-            className="input"
-            value={words.channel}
-            onChange={(event) => set({ channel: event.target.value as SendingChannel })}
-          >
-            <option value="email">{t`email`}</option>
-            <option value="text">{t`text`}</option>
-          </select>
-        </Labelled>
-        <Labelled label={t`For`}>
-          <select
-            className="input"
-            value={words.purpose}
-            onChange={(event) => set({ purpose: event.target.value as Purpose })}
-          >
-            {PURPOSES.map((purpose) => (
-              <option key={purpose} value={purpose}>
-                {purpose}: {PURPOSE_HINTS[purpose]}
-              </option>
-            ))}
-          </select>
-        </Labelled>
-        <Start key={words.channel} channel={words.channel} onStart={start} />
-      </div>
+      <ChannelAndPurpose words={words} set={set} start={start} />
       <Verdict id={record.id} channel={words.channel} purpose={words.purpose} />
       <Words words={words} registry={registry} version={version} set={set} />
       <ProblemNote error={send.error} />
@@ -237,7 +254,7 @@ export default function WriteTo({
   onClose: () => void;
   answers?: Answering;
 }) {
-  const names = useQuery({ queryKey: ['merge-fields'], queryFn: () => get<MergeName[]>('merge-fields') });
+  const names = useQuery(reading('merge-fields'));
   const registry = useMemo(() => (names.data ? registryOf(names.data) : null), [names.data]);
   return (
     <Drawer

@@ -1,9 +1,9 @@
 import { t } from '@lingui/core/macro';
-import type { MessageView, PersonalMessage } from '@goodword/core/contract';
+import type { MessageView, PersonalMessageBody } from '@goodword/core/contract';
 import type { LetterDoc } from '@goodword/core/letter';
 
 /** A message to one person while it is written. */
-export type PersonalWords = PersonalMessage;
+export type PersonalWords = PersonalMessageBody;
 
 /** A subject to begin with, so that none leaves without. */
 export const BLANK_SUBJECT = t`A word from ${'{Organization: name}'}`;

@@ -1,0 +1,899 @@
+/* Made from the migrations by `npm run tables`; changes belong there. */
+
+/** Every table with its columns, as the driver gives them; JSON is the shape that is kept in it. */
+export interface Tables {
+  address_change: {
+    at: Date;
+    from_point_id: number;
+    id: number;
+    organization_id: number;
+    supporter_id: number;
+    to_point_id: number;
+  };
+  address_hold: {
+    asks: number;
+    batch_id: number | null;
+    contact_point_id: number;
+    held_at: Date;
+    id: number;
+    organization_id: number;
+    reason: string;
+    released_at: Date | null;
+    released_by: number | null;
+    released_why: string | null;
+  };
+  audit: {
+    act: string;
+    actor_id: number | null;
+    after_value: string | null;
+    at: Date;
+    back: string | null;
+    before_value: string | null;
+    id: number;
+    organization_id: number;
+    subject: string;
+    subject_id: number;
+    undone_at: Date | null;
+    words: string;
+  };
+  batch: {
+    across: number;
+    chapter_id: number;
+    created_at: Date;
+    created_by: number | null;
+    draft: import('@goodword/core/contract').IntakeDraft | null;
+    draft_by: number | null;
+    draft_version: number;
+    ended_at: Date | null;
+    file_gone_at: Date | null;
+    file_name: string;
+    found: import('@goodword/core/intake').FileFindings | null;
+    guesses: import('@goodword/core/intake').Guess[] | null;
+    id: number;
+    mixed: number;
+    name: string;
+    next_row: number;
+    organization_id: number;
+    plan: import('@goodword/core/intake').IntakePlan | null;
+    problem: string | null;
+    rate: number | null;
+    reading: import('@goodword/core/intake').ParseOptions | null;
+    resolved: string | null;
+    row_count: number;
+    seen_at: Date | null;
+    state: import('@goodword/core/contract').BatchState;
+    stay_no: number;
+    stayed: number;
+    storage_key: string;
+    text_key: string | null;
+    what: import('@goodword/core/intake').BatchKind;
+    will: import('@goodword/core/contract').BatchWill | null;
+  };
+  batch_before: {
+    batch_id: number;
+    date_value: number | null;
+    existed: number;
+    field_id: number;
+    month_day: number | null;
+    number_value: number | null;
+    organization_id: number;
+    supporter_id: number;
+    text_value: string | null;
+  };
+  batch_decision: {
+    batch_id: number;
+    keep: string;
+    made_at: Date;
+    made_by: number | null;
+    organization_id: number;
+    outcome: 'merge' | 'new' | 'skip';
+    row_no: number;
+    with_id: number | null;
+  };
+  batch_gift: {
+    amount: number;
+    appeal: string | null;
+    batch_id: number;
+    currency: string;
+    given_on: number;
+    organization_id: number;
+    own_id: string | null;
+    recurring: number;
+    row_no: number;
+  };
+  batch_hold: {
+    batch_id: number;
+    contact_point_id: number;
+    organization_id: number;
+  };
+  batch_more: {
+    batch_id: number;
+    kind: 'email' | 'mobile' | 'tag' | 'post' | 'stage' | 'signed' | 'words' | 'status' | 'refused';
+    n: number;
+    normal: string;
+    organization_id: number;
+    row_no: number;
+    value: string;
+  };
+  batch_roster_before: {
+    batch_id: number;
+    organization_id: number;
+    stage: string;
+    supporter_id: number;
+  };
+  batch_row: {
+    batch_id: number;
+    candidates: string | null;
+    chapter_id: number | null;
+    country: string | null;
+    email: string | null;
+    email_says: number | null;
+    email_shown: string | null;
+    external_id: string | null;
+    first_name: string;
+    hint: string;
+    last_name: string;
+    line: string | null;
+    met_by: string | null;
+    mobile: string | null;
+    mobile_shown: string | null;
+    organization_id: number;
+    place_said: number;
+    postcode: string | null;
+    reason: string;
+    region: string | null;
+    row_no: number;
+    same_as_row: number | null;
+    stands: number;
+    stays: number;
+    stranger: number;
+    supporter_id: number;
+    text_says: number | null;
+    verdict:
+      | 'new'
+      | 'shares'
+      | 'update'
+      | 'same'
+      | 'here'
+      | 'look'
+      | 'skipped'
+      | 'no'
+      | 'hold'
+      | 'gift'
+      | 'doubled'
+      | 'aside'
+      | 'failed';
+    why: string | null;
+  };
+  batch_value: {
+    batch_id: number;
+    date_value: number | null;
+    field_id: number;
+    month_day: number | null;
+    number_value: number | null;
+    organization_id: number;
+    row_no: number;
+    text_value: string | null;
+  };
+  bulk: {
+    act: import('@goodword/core/contract').BulkAct;
+    changed: number;
+    chapter_id: number | null;
+    done: number;
+    ended_at: Date | null;
+    file_key: string | null;
+    file_name: string | null;
+    id: number;
+    made_at: Date;
+    made_by: number | null;
+    next_id: number;
+    organization_id: number;
+    people: number;
+    problem: string | null;
+    state: import('@goodword/core/contract').BulkState;
+    told: string;
+    words: string;
+  };
+  bulk_member: {
+    bulk_id: number;
+    changed: number;
+    organization_id: number;
+    supporter_id: number;
+    was: string | null;
+  };
+  call_list: {
+    campaign_id: number | null;
+    chapter_id: number | null;
+    id: number;
+    made_at: Date;
+    made_by: number | null;
+    name: string;
+    organization_id: number;
+    purpose: string;
+    script: string;
+  };
+  call_list_member: {
+    answered_at: Date | null;
+    answered_by: number | null;
+    call_list_id: number;
+    note_id: number | null;
+    organization_id: number;
+    outcome: string | null;
+    position: number;
+    supporter_id: number;
+    suppressed: string | null;
+  };
+  campaign: {
+    appeal_code: string | null;
+    changed_by: number | null;
+    chapter_id: number | null;
+    id: number;
+    is_open: number;
+    kind: 'appeal' | 'thank-you' | 'update';
+    made_at: Date;
+    made_by: number | null;
+    name: string;
+    organization_id: number;
+    stages: string[];
+    version: number;
+  };
+  change_log: {
+    at: Date;
+    id: number;
+    ids: string | null;
+    organization_id: number;
+    ref: number;
+    what: string;
+  };
+  chapter: {
+    id: number;
+    name: string;
+    organization_id: number;
+    places: string;
+    postal_address: string;
+  };
+  confirmation: {
+    asked_at: Date;
+    asks: string;
+    batch_id: number | null;
+    channel: 'email' | 'text' | 'call' | 'post';
+    confirmed_at: Date | null;
+    contact_point_id: number;
+    detail: string | null;
+    due_at: Date | null;
+    expires_at: Date;
+    form_id: number | null;
+    id: number;
+    kind: 'join' | 'address';
+    mailbox: string;
+    organization_id: number;
+    pending: string | null;
+    request: string | null;
+    sent: number;
+    state: 'waiting' | 'in-flight' | 'sent' | 'confirmed' | 'dropped';
+    supporter_id: number;
+    version: number | null;
+  };
+  confirmation_sent: {
+    at: Date;
+    channel: 'email' | 'text' | 'call' | 'post';
+    confirmation_id: number;
+    contact_point_id: number;
+    id: number;
+    mailbox: string;
+    organization_id: number;
+    words: string;
+  };
+  contact_point: {
+    batch_id: number | null;
+    do_not_contact: number;
+    hold_at: Date | null;
+    hold_reason: string | null;
+    id: number;
+    kind: 'email' | 'mobile' | 'post';
+    line: 'mobile' | 'landline' | 'voip' | 'other' | null;
+    loose: string | null;
+    never_ask: number;
+    normal: string;
+    on_hold: number;
+    organization_id: number;
+    parts: string | null;
+    shown: string;
+    tail: string | null;
+  };
+  delivery: {
+    attempts: number;
+    channel: 'email' | 'text';
+    clicked: number;
+    contact_point_id: number | null;
+    counts: number;
+    detail: string | null;
+    door_verdict: string | null;
+    entry_id: number | null;
+    id: number;
+    lease_until: Date | null;
+    leased_by: string | null;
+    left_it: number;
+    message_id: number;
+    not_before: Date | null;
+    opened: number;
+    organization_id: number;
+    provider_key: string;
+    replied: number;
+    sent_at: Date | null;
+    state:
+      | 'suppressed'
+      | 'ready'
+      | 'leased'
+      | 'in-flight'
+      | 'sent'
+      | 'delivered'
+      | 'bounced'
+      | 'failed'
+      | 'door'
+      | 'unsure'
+      | 'stopped';
+    supporter_id: number;
+    verdict: string;
+  };
+  delivery_event: {
+    at: Date;
+    delivery_id: number;
+    detail: string;
+    id: number;
+    kind:
+      | 'sent'
+      | 'delivered'
+      | 'bounced'
+      | 'opened'
+      | 'clicked'
+      | 'replied'
+      | 'left'
+      | 'door'
+      | 'unsure'
+      | 'failed'
+      | 'complained'
+      | 'settled';
+    message_id: number;
+    organization_id: number;
+    supporter_id: number;
+  };
+  do_not_contact: {
+    added_by: number | null;
+    created_at: Date;
+    how: string;
+    id: number;
+    key_hash: string;
+    kind: 'email' | 'mobile' | 'domain' | 'range';
+    note: string;
+    organization_id: number;
+    range_from: string | null;
+    range_to: string | null;
+    shown: string | null;
+  };
+  evidence: {
+    added_at: Date;
+    added_by: number | null;
+    bytes: number;
+    id: number;
+    mime: string;
+    name: string;
+    organization_id: number;
+    sha256: string;
+    storage_key: string | null;
+    supporter_id: number;
+  };
+  field: {
+    batch_id: number | null;
+    changed_by: number | null;
+    choices: string[] | null;
+    fallback: string | null;
+    help: string;
+    id: number;
+    is_required: number;
+    is_sensitive: number;
+    name: string;
+    organization_id: number;
+    position: number;
+    section: string;
+    type: import('@goodword/core/fields').FieldType;
+    version: number;
+  };
+  field_file: {
+    added_at: Date;
+    added_by: number | null;
+    bytes: number;
+    field_id: number;
+    id: number;
+    mime: string;
+    name: string;
+    organization_id: number;
+    storage_key: string | null;
+    supporter_id: number;
+  };
+  field_value: {
+    date_value: number | null;
+    field_id: number;
+    month_day: number | null;
+    number_value: number | null;
+    organization_id: number;
+    supporter_id: number;
+    text_value: string | null;
+  };
+  form: {
+    chapter_id: number | null;
+    id: number;
+    is_open: number;
+    keyword: string | null;
+    name: string;
+    organization_id: number;
+    slug: string;
+    updated_at: Date;
+    version: number;
+  };
+  form_count: {
+    day: number;
+    form_id: number;
+    kind: 'seen' | 'begun' | 'joined' | 'confirmed';
+    n: number;
+    organization_id: number;
+  };
+  form_version: {
+    definition: import('@goodword/core/forms').FormDefinition;
+    form_id: number;
+    made_at: Date;
+    made_by: number | null;
+    organization_id: number;
+    version: number;
+  };
+  gift: {
+    amount: number;
+    appeal: string | null;
+    batch_id: number | null;
+    batch_row: number | null;
+    currency: string | null;
+    given_on: number;
+    id: number;
+    note: string;
+    organization_id: number;
+    own_id: string | null;
+    recorded_at: Date;
+    recorded_by: number | null;
+    recurring: number;
+    supporter_id: number;
+  };
+  house_key: {
+    name: string;
+    wrapped: string;
+  };
+  house_rules: {
+    effects: import('@goodword/core/contract').RuleEffect[];
+    id: number;
+    made_at: Date;
+    made_by: number | null;
+    organization_id: number;
+    rules: import('@goodword/core/permission').HouseRules;
+    words: string;
+  };
+  household: {
+    greeting: string | null;
+    id: number;
+    made_at: Date;
+    organization_id: number;
+  };
+  image: {
+    alt: string;
+    bytes: number;
+    created_at: Date;
+    height: number;
+    id: number;
+    mime: string;
+    name: string;
+    organization_id: number;
+    storage_key: string;
+    width: number;
+  };
+  job: {
+    attempts: number;
+    began_at: Date | null;
+    cancel: number;
+    chapter_id: number | null;
+    created_at: Date;
+    created_by: number | null;
+    done: number | null;
+    ended_at: Date | null;
+    error: string | null;
+    id: number;
+    kind: string;
+    lease_until: Date | null;
+    leased_by: string | null;
+    organization_id: number;
+    ref_id: number;
+    run_at: Date;
+    state: 'waiting' | 'running' | 'done' | 'failed';
+    total: number | null;
+  };
+  layout: {
+    changed_by: number | null;
+    chapter_id: number | null;
+    chapter_key: number | null;
+    columns: import('@goodword/core/intake').ColumnChoice[];
+    header: string[];
+    header_key: string;
+    id: number;
+    made_by: number | null;
+    name: string;
+    organization_id: number;
+    used_at: Date;
+    version: number;
+    what: string;
+  };
+  list: {
+    batch_id: number | null;
+    by_form: number;
+    changed_by: number | null;
+    chapter_id: number | null;
+    description: string;
+    folder: string;
+    id: number;
+    is_public: number;
+    name: string;
+    on_preferences: number;
+    organization_id: number;
+    position: number;
+    version: number;
+    why: string;
+  };
+  look_group: {
+    ids: any;
+    message_id: number;
+    organization_id: number;
+    people: number;
+    verdict: string;
+  };
+  mail_domain: {
+    asked_at: Date;
+    domain: string;
+    organization_id: number;
+    takes_mail: number;
+  };
+  merging: {
+    gone_id: number;
+    id: number;
+    kept_id: number;
+    made_at: Date;
+    made_by: number | null;
+    organization_id: number;
+    undone_at: Date | null;
+    was: string;
+  };
+  message: {
+    body: string;
+    changed_by: number | null;
+    channel: 'email' | 'text';
+    chapter_id: number | null;
+    created_at: Date;
+    group_version: number;
+    id: number;
+    leaves_at: Date | null;
+    letter: import('@goodword/core/letter').LetterDoc | null;
+    list_id: number | null;
+    name: string;
+    organization_id: number;
+    personal_to: number | null;
+    preheader: string;
+    prepared_to: number;
+    purpose: import('@goodword/core/permission').Purpose | null;
+    recipients: import('@goodword/core/contract').Recipients;
+    scheduled_at: Date | null;
+    seconded_by: number | null;
+    sender_id: number | null;
+    started_at: Date | null;
+    state: import('@goodword/core/contract').MessageState;
+    subject: string;
+    tag_triggers: import('@goodword/core/contract').TagTrigger[] | null;
+    tested_at: Date | null;
+    updated_at: Date;
+    version: number;
+  };
+  message_group: {
+    message_id: number;
+    organization_id: number;
+    supporter_id: number;
+  };
+  message_link: {
+    id: number;
+    message_id: number;
+    organization_id: number;
+    position: number;
+    url: string;
+  };
+  note: {
+    body: string;
+    changed_at: Date | null;
+    id: number;
+    kind: 'note' | 'call';
+    made_at: Date;
+    made_by: number | null;
+    organization_id: number;
+    supporter_id: number;
+  };
+  organization: {
+    changed_by: number | null;
+    country: string;
+    currency: string;
+    file_days: number;
+    fiscal_month: number;
+    from_email: string;
+    id: number;
+    language: string;
+    languages: import('@goodword/core/forms').Language[] | null;
+    legal_name: string;
+    list_domain: string;
+    locale: string;
+    logo_id: number | null;
+    name: string;
+    postal_address: string;
+    text_answers: import('@goodword/core/contract').TextAnswers | null;
+    text_from: string;
+    time_zone: string;
+    version: number;
+  };
+  people_view: {
+    changed_by: number | null;
+    chapter_id: number | null;
+    chapter_key: number | null;
+    descending: number;
+    fields: number[];
+    id: number;
+    made_at: Date;
+    made_by: number | null;
+    name: string;
+    organization_id: number;
+    sort_by: Exclude<import('@goodword/core/contract').PeopleColumns['by'], number>;
+    tree: import('@goodword/core/segment').Rule;
+    version: number;
+  };
+  permission_entry: {
+    batch_id: number | null;
+    batch_row: number | null;
+    by_person: number;
+    channel: 'email' | 'text' | 'call' | 'post';
+    contact_point_id: number | null;
+    delivery_id: number | null;
+    evidence_id: number | null;
+    form_id: number | null;
+    form_version: number | null;
+    how: string;
+    id: number;
+    organization_id: number;
+    origin: string | null;
+    page: string | null;
+    recorded_at: Date;
+    recorded_by: number | null;
+    reply_id: number | null;
+    said_at: Date;
+    scope: string;
+    source: string;
+    state: 'yes' | 'implied' | 'asked' | 'no' | 'pause' | 'start' | 'back';
+    supporter_id: number | null;
+    taken_back_at: Date | null;
+    takes_back: number | null;
+    until_at: Date | null;
+    words: string;
+  };
+  permission_state: {
+    asked_at: Date | null;
+    asked_entry: number | null;
+    channel: 'email' | 'text' | 'call' | 'post';
+    contact_point_id: number;
+    gift_at: Date | null;
+    gift_entry: number | null;
+    inquiry_at: Date | null;
+    inquiry_entry: number | null;
+    membership_at: Date | null;
+    membership_entry: number | null;
+    no_at: Date | null;
+    no_entry: number | null;
+    organization_id: number;
+    own_yes_at: Date | null;
+    own_yes_entry: number | null;
+    pause_at: Date | null;
+    pause_entry: number | null;
+    pause_until: Date | null;
+    scope: string;
+    start_at: Date | null;
+    start_entry: number | null;
+    stated_at: Date | null;
+    stated_entry: number | null;
+    stop_at: Date | null;
+    stop_entry: number | null;
+    supporter_id: number;
+    volunteering_at: Date | null;
+    volunteering_entry: number | null;
+    yes_at: Date | null;
+    yes_entry: number | null;
+  };
+  place_before: {
+    changed_by: number | null;
+    country: string | null;
+    id: number;
+    organization_id: number;
+    region: string | null;
+    supporter_id: number;
+    until_at: Date;
+  };
+  reply: {
+    at: Date;
+    body: string;
+    channel: 'email' | 'text';
+    contact_point_id: number | null;
+    delivery_id: number | null;
+    handled_at: Date | null;
+    id: number;
+    keyword: string;
+    organization_id: number;
+    provider_key: string;
+    received_at: Date | null;
+    sender: string;
+    supporter_id: number | null;
+  };
+  roster: {
+    batch_id: number | null;
+    campaign_id: number;
+    organization_id: number;
+    put_at: Date;
+    put_by: number | null;
+    stage: string;
+    supporter_id: number;
+  };
+  rules_waiting: {
+    based_on: number;
+    loosens: string[];
+    made_at: Date;
+    made_by: number;
+    organization_id: number;
+    rules: import('@goodword/core/permission').HouseRules;
+    words: string;
+  };
+  segment: {
+    changed_by: number | null;
+    chapter_id: number | null;
+    id: number;
+    name: string;
+    organization_id: number;
+    tree: import('@goodword/core/segment').Rule;
+    updated_at: Date;
+    version: number;
+  };
+  segment_size: {
+    chapter_id: number;
+    day: number;
+    organization_id: number;
+    people: number;
+    segment_id: number;
+  };
+  segment_version: {
+    id: number;
+    name: string;
+    organization_id: number;
+    people: number | null;
+    saved_at: Date;
+    saved_by: number | null;
+    segment_id: number;
+    tree: import('@goodword/core/segment').Rule;
+  };
+  session: {
+    browser: string;
+    chapter_id: number | null;
+    created_at: Date;
+    csrf: string;
+    expires_at: Date;
+    id: number;
+    network: string;
+    organization_id: number;
+    seen_at: Date;
+    teammate_id: number;
+    token_hash: string;
+  };
+  sign_in_failure: {
+    failures: number;
+    key_hash: string;
+    last_at: Date;
+  };
+  supporter: {
+    batch_id: number | null;
+    batch_row: number | null;
+    block: string | null;
+    chapter_id: number;
+    country: string | null;
+    created_at: Date;
+    erased_at: Date | null;
+    external_id: string | null;
+    first_name: string;
+    household_id: number | null;
+    id: number;
+    language: string | null;
+    last_name: string;
+    merged_into: number | null;
+    organization_id: number;
+    postcode: string | null;
+    region: string | null;
+    updated_at: Date;
+  };
+  supporter_contact: {
+    batch_id: number | null;
+    contact_point_id: number;
+    kind: 'email' | 'mobile' | 'post';
+    organization_id: number;
+    position: number;
+    supporter_id: number;
+  };
+  supporter_list: {
+    added_at: Date;
+    added_by: number | null;
+    batch_id: number | null;
+    list_id: number;
+    organization_id: number;
+    supporter_id: number;
+  };
+  supporter_tag: {
+    added_at: Date;
+    added_by: number | null;
+    batch_id: number | null;
+    message_id: number | null;
+    organization_id: number;
+    supporter_id: number;
+    tag_id: number;
+  };
+  tag: {
+    batch_id: number | null;
+    chapter_id: number | null;
+    handed_down: number;
+    id: number;
+    name: string;
+    organization_id: number;
+  };
+  task: {
+    asked_at: Date;
+    contact_point_id: number | null;
+    done_at: Date | null;
+    done_by: number | null;
+    id: number;
+    kind: 'erasure' | 'stop';
+    organization_id: number;
+    outcome: string | null;
+    reply_id: number | null;
+    supporter_id: number | null;
+    words: string;
+  };
+  teammate: {
+    answers_to: string;
+    chapter_ids: number[] | null;
+    email: string;
+    id: number;
+    left_at: Date | null;
+    mobile: string;
+    name: string;
+    organization_id: number;
+    password_hash: string | null;
+    role: import('@goodword/core/team').Role;
+    signature: string;
+    signed_in_at: Date | null;
+    title: string;
+  };
+  teammate_link: {
+    detail: string | null;
+    due_at: Date | null;
+    expires_at: Date;
+    id: number;
+    kind: 'invitation' | 'password';
+    made_at: Date;
+    made_by: number | null;
+    mail: 'waiting' | 'sent' | 'failed';
+    organization_id: number;
+    teammate_id: number;
+    tries: number;
+    used_at: Date | null;
+  };
+}

@@ -1,0 +1,1 @@
+export { AFFECTED, type ChangedRoom } from './affected';

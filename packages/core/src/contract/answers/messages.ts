@@ -1,0 +1,197 @@
+import { SENDING_CHANNELS, PURPOSES, SUPPRESSION_REASONS } from '../../permission';
+import { MESSAGE_STATES, RESULT_KINDS, groupRef, tagTrigger } from '../messages';
+import { shape, listOf, number, text, oneOf, orNull, told, only, part, flag } from '../kinds';
+import { letterDoc, hours } from './of-core';
+
+/** Any of these, and people who were chosen by hand; minus any of those, minus single people. */
+export const recipients = shape('Recipients', {
+  from: listOf(groupRef),
+  chosen: listOf(number).optional(),
+  minus: listOf(groupRef),
+  without: listOf(number),
+});
+
+/** A message as its writer sees it, with its version and what it needs before it can go. */
+export const messageShown = shape('MessageView', {
+  id: number,
+  name: text,
+  channel: oneOf(SENDING_CHANNELS),
+  purpose: orNull(oneOf(PURPOSES)),
+  listId: orNull(number),
+  state: oneOf(MESSAGE_STATES),
+  subject: text,
+  preheader: text,
+  letter: orNull(letterDoc),
+  text: text,
+  recipients: recipients,
+  scheduledAt: orNull(text),
+  updatedAt: text,
+  testedAt: orNull(text),
+  tagTriggers: listOf(tagTrigger),
+  leavesAt: told('Sent "now": until when it is taken back without a trace.', orNull(text)),
+  version: told('Named by whoever saves: of two who save from one version the second is told.', number),
+  groupVersion: number,
+});
+
+/** What is wrong in the words of a message: where, and what to do. */
+export const messageFault = shape('MessageFault', {
+  where: only('text', 'message', 'subject', 'preheader', 'letter'),
+  message: text,
+  suggestion: orNull(text),
+  excerpt: told('The words at fault, as typed.', orNull(text)),
+});
+
+/** What came of a save: the version that it made, and what is wrong with the words. */
+export const savedWords = shape('SavedWords', {
+  version: number,
+  faults: listOf(messageFault),
+});
+
+/** A message as somebody will get it, made safe to show. */
+export const preview = shape('Preview', {
+  supporter: part({
+    id: number,
+    name: text,
+  }),
+  subject: text,
+  html: text,
+  text: text,
+  parts: number,
+  holes: listOf(text),
+});
+
+/** A picture of the library, with its words for those who do not see it. */
+export const imageView = shape('ImageView', {
+  id: number,
+  name: text,
+  alt: text,
+  width: number,
+  height: number,
+  bytes: number,
+  src: text,
+});
+
+/** What came of a message: counts, rates with their intervals, links, hours. */
+export const messageResults = shape('MessageResults', {
+  message: part({
+    id: number,
+    name: text,
+    channel: oneOf(SENDING_CHANNELS),
+    state: oneOf(MESSAGE_STATES),
+    startedAt: orNull(text),
+  }),
+  counts: part({
+    opened: number,
+    clicked: number,
+    replied: number,
+    failed: number,
+    left: number,
+    bounced: number,
+    door: number,
+    waiting: number,
+    sent: number,
+    delivered: number,
+    unsure: number,
+    suppressed: number,
+  }),
+  rates: listOf(
+    part({
+      kind: oneOf(RESULT_KINDS),
+      of: number,
+      rate: number,
+      low: number,
+      high: number,
+    }),
+  ),
+  overTime: listOf(
+    part({
+      at: text,
+      sent: number,
+      opened: number,
+      clicked: number,
+      replied: number,
+      left: number,
+    }),
+  ),
+  links: listOf(
+    part({
+      url: text,
+      people: number,
+    }),
+  ),
+  pace: told(
+    'Messages a second in the last ten seconds, and seconds left at that rate; null when nothing is under way.',
+    orNull(
+      part({
+        rate: number,
+        secondsLeft: orNull(number),
+      }),
+    ),
+  ),
+  night: told(
+    'Texts that wait for a decent hour where their people are, and when the first of them leaves.',
+    orNull(
+      part({
+        people: number,
+        until: text,
+      }),
+    ),
+  ),
+});
+
+/** One person behind a number of a result, with the detail that bears on it. */
+export const resultPerson = shape('ResultPerson', {
+  supporterId: number,
+  name: text,
+  address: text,
+  at: orNull(text),
+  detail: text,
+  deliveryId: number,
+});
+
+/** A reply with the message that it answers and who wrote it. */
+export const replyView = shape('ReplyView', {
+  id: number,
+  supporterId: orNull(number),
+  name: text,
+  from: text,
+  channel: oneOf(SENDING_CHANNELS),
+  body: text,
+  at: text,
+  handled: flag,
+  message: orNull(text),
+});
+
+/** Somebody whom a message can be read as: the address, or why it would not reach them. */
+export const readerView = shape('ReaderView', {
+  id: number,
+  name: text,
+  address: told('Where it would go; null where there is no such address.', orNull(text)),
+  note: told('Why they would not get it; null of those who would.', orNull(text)),
+});
+
+/** Who would get a message now and who not, by reason, with the digest that sending must name. */
+export const lastLook = shape('LastLook', {
+  group: number,
+  suppressed: listOf(
+    part({
+      reason: oneOf(SUPPRESSION_REASONS),
+      people: number,
+    }),
+  ),
+  reached: number,
+  parts: orNull(number),
+  holes: listOf(
+    part({
+      name: text,
+      people: number,
+    }),
+  ),
+  faults: listOf(messageFault),
+  inOrder: listOf(text),
+  asks: told('Words of a service message that ask: it needs a second reader.', listOf(text)),
+  seconded: told('Somebody else has read it as it is and let it go.', flag),
+  /** Of a text: when it may arrive where the organization is; null where it may at any time. */
+  hours: orNull(hours),
+  digest: told('Says who, what and by which rules: sending names it, and any other is refused.', text),
+});

@@ -1,0 +1,7382 @@
+/* Made from the schemas beside it by `npm run contract`; changes belong there. */
+
+export interface paths {
+  '/health/live': {
+    /**
+     * The process runs
+     * @description Needs no session.
+     */
+    get: operations['HealthController.live'];
+  };
+  '/health/ready': {
+    /**
+     * The process can do its work
+     * @description Needs no session.
+     */
+    get: operations['HealthController.ready'];
+  };
+  '/metrics': {
+    /**
+     * Metrics for Prometheus
+     * @description Needs no session.
+     */
+    get: operations['HealthController.metrics'];
+  };
+  '/api/session': {
+    /**
+     * Who is signed in, and where
+     * @description Needs the role viewer.
+     */
+    get: operations['TeamController.view'];
+    /**
+     * Sign in
+     * @description Needs no session.
+     */
+    post: operations['TeamController.signIn'];
+    /**
+     * Sign out
+     * @description Needs the role viewer.
+     */
+    delete: operations['TeamController.signOut'];
+  };
+  '/api/session/teammates': {
+    /**
+     * Who works here
+     * @description Needs the role viewer.
+     */
+    get: operations['TeamController.teammates'];
+  };
+  '/api/session/chapter': {
+    /**
+     * Work in another chapter
+     * @description Needs the role viewer.
+     */
+    put: operations['TeamController.chooseChapter'];
+  };
+  '/api/me': {
+    /**
+     * What one says of oneself
+     * @description Needs the role viewer.
+     */
+    get: operations['TeamController.profile'];
+    /**
+     * Change what one says of oneself
+     * @description Needs the role viewer.
+     */
+    put: operations['TeamController.saveProfile'];
+  };
+  '/api/me/password': {
+    /**
+     * Change one’s password
+     * @description Needs the role viewer.
+     */
+    put: operations['TeamController.changePassword'];
+  };
+  '/api/me/sessions': {
+    /**
+     * One’s own open sessions
+     * @description Needs the role viewer.
+     */
+    get: operations['TeamController.sessions'];
+    /**
+     * End all of one’s sessions but this one
+     * @description Needs the role viewer.
+     */
+    delete: operations['TeamController.endOthers'];
+  };
+  '/api/me/sessions/{id}': {
+    /**
+     * End one of one’s own sessions
+     * @description Needs the role viewer.
+     */
+    delete: operations['TeamController.endSession'];
+  };
+  '/api/password/forgotten': {
+    /**
+     * Have a link sent to set a new password
+     * @description Needs no session.
+     */
+    post: operations['TeamController.forgotten'];
+  };
+  '/api/password/{token}': {
+    /**
+     * What a link is for
+     * @description Needs no session.
+     */
+    get: operations['TeamController.look'];
+    /**
+     * Set the password by a link, and sign in
+     * @description Needs no session.
+     */
+    post: operations['TeamController.use'];
+  };
+  '/api/supporters': {
+    /**
+     * A page of supporters by name
+     * @description Needs the role viewer.
+     */
+    get: operations['SupportersController.page'];
+  };
+  '/api/supporters/{id}': {
+    /**
+     * One supporter's record
+     * @description Needs the role viewer.
+     */
+    get: operations['SortController.record'];
+    /**
+     * Erase a person: names, addresses and free words go, dates and states stay
+     * @description Needs the role owner.
+     */
+    delete: operations['SupportersController.erase'];
+    /**
+     * Change a name
+     * @description Needs the role organizer.
+     */
+    patch: operations['SupportersController.rename'];
+  };
+  '/api/supporters/{id}/fields/{fieldId}': {
+    /**
+     * Set or empty a field
+     * @description Needs the role organizer.
+     */
+    put: operations['SupportersController.setField'];
+  };
+  '/api/supporters/{id}/tags/{tagId}': {
+    /**
+     * Put a tag on
+     * @description Needs the role organizer.
+     */
+    put: operations['SupportersController.putTag'];
+    /**
+     * Take a tag off
+     * @description Needs the role organizer.
+     */
+    delete: operations['SupportersController.dropTag'];
+  };
+  '/api/supporters/{id}/lists/{listId}': {
+    /**
+     * Put on a list
+     * @description Needs the role organizer.
+     */
+    put: operations['SupportersController.putList'];
+    /**
+     * Take off a list
+     * @description Needs the role organizer.
+     */
+    delete: operations['SupportersController.dropList'];
+  };
+  '/api/supporters/{id}/permission': {
+    /**
+     * Record what one person said
+     * @description Needs the role organizer.
+     */
+    post: operations['SupportersController.addEntry'];
+  };
+  '/api/supporters/{id}/objection': {
+    /**
+     * Close every channel to marketing, as one act (GDPR art. 21)
+     * @description Needs the role organizer.
+     */
+    post: operations['SupportersController.object'];
+  };
+  '/api/supporters/{id}/evidence': {
+    /**
+     * Keep a picture or PDF of the sheet signed (multipart: file)
+     * @description Needs the role organizer.
+     */
+    post: operations['SupportersController.addEvidence'];
+  };
+  '/api/supporters/{id}/evidence/{evidenceId}': {
+    /**
+     * A piece of evidence
+     * @description Needs the role viewer.
+     */
+    get: operations['SupportersController.evidence'];
+  };
+  '/api/supporters/{id}/place': {
+    /**
+     * Where they are
+     * @description Needs the role organizer.
+     */
+    put: operations['SupportersController.setPlace'];
+  };
+  '/api/supporters/{id}/gifts': {
+    /**
+     * Enter a gift
+     * @description Needs the role organizer.
+     */
+    post: operations['SupportersController.addGift'];
+  };
+  '/api/fields': {
+    /**
+     * Custom fields
+     * @description Needs the role viewer.
+     */
+    get: operations['SupportersController.allFields'];
+    /**
+     * Make a custom field
+     * @description Needs the role organizer.
+     */
+    post: operations['SupportersController.makeField'];
+  };
+  '/api/tags': {
+    /**
+     * Tags, with how many people have each
+     * @description Needs the role viewer.
+     */
+    get: operations['SupportersController.tags'];
+    /**
+     * Make a tag
+     * @description Needs the role organizer.
+     */
+    post: operations['SortController.makeTag'];
+  };
+  '/api/lists': {
+    /**
+     * Lists, with how many people are on each
+     * @description Needs the role viewer.
+     */
+    get: operations['SupportersController.lists'];
+    /**
+     * Make a list
+     * @description Needs the role organizer.
+     */
+    post: operations['SortController.makeList'];
+  };
+  '/api/supporters/{id}/contact-points': {
+    /**
+     * Add an address
+     * @description Needs the role organizer.
+     */
+    post: operations['ContactPointsController.add'];
+  };
+  '/api/supporters/{id}/contact-points/{pointId}': {
+    /**
+     * Put another address in the place of one; what was agreed to at the old one stays there
+     * @description Needs the role organizer.
+     */
+    put: operations['ContactPointsController.change'];
+    /**
+     * Take an address off
+     * @description Needs the role organizer.
+     */
+    delete: operations['ContactPointsController.drop'];
+  };
+  '/api/supporters/{id}/contact-points/{pointId}/first': {
+    /**
+     * Write to this address before others of its kind
+     * @description Needs the role organizer.
+     */
+    post: operations['ContactPointsController.putFirst'];
+  };
+  '/api/supporters/{id}/contact-points/{pointId}/release': {
+    /**
+     * Take an address off hold
+     * @description Needs the role organizer.
+     */
+    post: operations['ContactPointsController.release'];
+  };
+  '/api/supporters/{id}/timeline': {
+    /**
+     * Everything that passed between us, or some kinds of it (kinds=gift,note)
+     * @description Needs the role viewer.
+     */
+    get: operations['RecordController.timeline'];
+  };
+  '/api/supporters/{id}/history/{auditId}/undo': {
+    /**
+     * Take one edit of a record back
+     * @description Needs the role organizer.
+     */
+    post: operations['RecordController.undo'];
+  };
+  '/api/supporters/{id}/notes': {
+    /**
+     * Write a note
+     * @description Needs the role writer.
+     */
+    post: operations['RecordController.addNote'];
+  };
+  '/api/supporters/{id}/notes/{noteId}': {
+    /**
+     * Change a note of one’s own
+     * @description Needs the role writer.
+     */
+    put: operations['RecordController.changeNote'];
+    /**
+     * Delete a note of one’s own
+     * @description Needs the role writer.
+     */
+    delete: operations['RecordController.removeNote'];
+  };
+  '/api/supporters/{id}/household': {
+    /**
+     * Say that two people live together
+     * @description Needs the role organizer.
+     */
+    put: operations['RecordController.join'];
+    /**
+     * Take a person out of the household
+     * @description Needs the role organizer.
+     */
+    delete: operations['RecordController.leave'];
+  };
+  '/api/supporters/{id}/household/greeting': {
+    /**
+     * How the household is greeted; empty for the first names
+     * @description Needs the role organizer.
+     */
+    put: operations['RecordController.greet'];
+  };
+  '/api/supporters/{id}/merging': {
+    /**
+     * Two records side by side
+     * @description Needs the role organizer.
+     */
+    get: operations['RecordController.preview'];
+    /**
+     * Merge with…
+     * @description Needs the role organizer.
+     */
+    post: operations['RecordController.merge'];
+  };
+  '/api/supporters/{id}/merging/{mergingId}': {
+    /**
+     * Part two records again
+     * @description Needs the role organizer.
+     */
+    delete: operations['RecordController.unmerge'];
+  };
+  '/api/supporters/{id}/everything': {
+    /**
+     * Everything about one person, as JSON, CSV or vCard
+     * @description Needs the role organizer.
+     */
+    get: operations['RecordController.everything'];
+  };
+  '/api/batches': {
+    /**
+     * Batches, newest first
+     * @description Needs the role viewer.
+     */
+    get: operations['IntakeController.list'];
+    /**
+     * Take a file (multipart: file, and name and what if wanted)
+     * @description Needs the role organizer.
+     */
+    post: operations['IntakeController.take'];
+  };
+  '/api/batches/prepared.{form}': {
+    /**
+     * A blank sheet to fill in
+     * @description Needs the role viewer.
+     */
+    get: operations['IntakeController.prepared'];
+  };
+  '/api/batches/{id}': {
+    /**
+     * One batch: what was found, its plan, its counts
+     * @description Needs the role viewer.
+     */
+    get: operations['IntakeController.show'];
+    /**
+     * Throw a batch away that never came in
+     * @description Needs the role organizer.
+     */
+    delete: operations['IntakeController.discard'];
+  };
+  '/api/batches/{id}/preview': {
+    /**
+     * The first rows as they are read, with a guess and its confidence for each column
+     * @description Needs the role organizer.
+     */
+    get: operations['IntakeController.preview'];
+  };
+  '/api/batches/{id}/text': {
+    /**
+     * The file as text, as it is read
+     * @description Needs the role organizer.
+     */
+    get: operations['IntakeController.text'];
+  };
+  '/api/batches/{id}/reading': {
+    /**
+     * Read the file anew: encoding, separator, sheet, header line, what it is
+     * @description Needs the role organizer.
+     */
+    put: operations['IntakeController.readAgain'];
+  };
+  '/api/batches/{id}/draft': {
+    /**
+     * Keep a half-done batch for the team
+     * @description Needs the role organizer.
+     */
+    put: operations['IntakeController.keep'];
+  };
+  '/api/batches/{id}/plan': {
+    /**
+     * Fix what becomes of the file, and check it
+     * @description Needs the role organizer.
+     */
+    put: operations['IntakeController.plan'];
+  };
+  '/api/batches/{id}/bring-in': {
+    /**
+     * Bring the people in, or go on
+     * @description Needs the role organizer.
+     */
+    post: operations['IntakeController.bringIn'];
+  };
+  '/api/batches/{id}/stop': {
+    /**
+     * Stop after the rows under way
+     * @description Needs the role organizer.
+     */
+    post: operations['IntakeController.stop'];
+  };
+  '/api/batches/{id}/seen': {
+    /**
+     * Somebody has looked at what came of it
+     * @description Needs the role viewer.
+     */
+    post: operations['IntakeController.seen'];
+  };
+  '/api/batches/{id}/take-out': {
+    /**
+     * How many people would have to stay
+     * @description Needs the role organizer.
+     */
+    get: operations['IntakeController.takeOutNotice'];
+    /**
+     * Take the whole batch back out
+     * @description Needs the role organizer.
+     */
+    post: operations['IntakeController.takeOut'];
+  };
+  '/api/batches/{id}/rows': {
+    /**
+     * Rows with what becomes of them and why
+     * @description Needs the role organizer.
+     */
+    get: operations['IntakeController.rows'];
+  };
+  '/api/batches/{id}/rows/{row}': {
+    /**
+     * A row beside the people it may be
+     * @description Needs the role organizer.
+     */
+    get: operations['IntakeController.sideBySide'];
+  };
+  '/api/batches/{id}/decisions': {
+    /**
+     * Settle rows that may be somebody who is here
+     * @description Needs the role organizer.
+     */
+    post: operations['IntakeController.decide'];
+  };
+  '/api/batches/{id}/rows/{row}/decision': {
+    /**
+     * Put a settled row back to be looked at
+     * @description Needs the role organizer.
+     */
+    delete: operations['IntakeController.undecide'];
+  };
+  '/api/batches/{id}/rows-to-mend.{form}': {
+    /**
+     * Rows with errors, with the reason in a column
+     * @description Needs the role organizer.
+     */
+    get: operations['IntakeController.toMend'];
+  };
+  '/api/batches/{id}/brought-in.{form}': {
+    /**
+     * Rows that came in, with our ids
+     * @description Needs the role organizer.
+     */
+    get: operations['IntakeController.came'];
+  };
+  '/api/layouts': {
+    /**
+     * Remembered layouts, the last used first
+     * @description Needs the role viewer.
+     */
+    get: operations['LayoutsController.all'];
+  };
+  '/api/layouts/{id}': {
+    /**
+     * Rename or change a layout
+     * @description Needs the role organizer.
+     */
+    put: operations['LayoutsController.change'];
+    /**
+     * Forget a layout
+     * @description Needs the role organizer.
+     */
+    delete: operations['LayoutsController.remove'];
+  };
+  '/api/house/files': {
+    /**
+     * Days that the files of batches are kept
+     * @description Needs the role viewer.
+     */
+    get: operations['RetentionController.show'];
+    /**
+     * Change how long the files of batches are kept
+     * @description Needs the role owner.
+     */
+    put: operations['RetentionController.change'];
+  };
+  '/api/campaigns': {
+    /**
+     * Campaigns with the counts of their rosters
+     * @description Needs the role viewer.
+     */
+    get: operations['CampaignsController.all'];
+    /**
+     * Make a campaign
+     * @description Needs the role organizer.
+     */
+    post: operations['CampaignsController.make'];
+  };
+  '/api/campaigns/{id}': {
+    /**
+     * One campaign
+     * @description Needs the role viewer.
+     */
+    get: operations['CampaignsController.show'];
+    /**
+     * Change a campaign and its stages
+     * @description Needs the role organizer.
+     */
+    put: operations['CampaignsController.change'];
+    /**
+     * Remove a campaign; its people stay
+     * @description Needs the role organizer.
+     */
+    delete: operations['CampaignsController.remove'];
+  };
+  '/api/campaigns/{id}/roster': {
+    /**
+     * The roster, a page at a time
+     * @description Needs the role viewer.
+     */
+    get: operations['CampaignsController.roster'];
+    /**
+     * Put a group on the roster, or move it
+     * @description Needs the role organizer.
+     */
+    put: operations['CampaignsController.put'];
+  };
+  '/api/campaigns/{id}/roster/off': {
+    /**
+     * Take a group off the roster
+     * @description Needs the role organizer.
+     */
+    post: operations['CampaignsController.takeOff'];
+  };
+  '/api/tags/{id}': {
+    /**
+     * Rename a tag
+     * @description Needs the role organizer.
+     */
+    put: operations['SortController.changeTag'];
+    /**
+     * Delete a tag
+     * @description Needs the role organizer.
+     */
+    delete: operations['SortController.removeTag'];
+  };
+  '/api/tags/{id}/use': {
+    /**
+     * How many people of each chapter have a tag
+     * @description Needs the role viewer.
+     */
+    get: operations['SortController.tagUse'];
+  };
+  '/api/tags/{id}/join': {
+    /**
+     * Make this tag one with another
+     * @description Needs the role organizer.
+     */
+    post: operations['SortController.joinTag'];
+  };
+  '/api/tags/{id}/deletion': {
+    /**
+     * What deleting a tag takes with it
+     * @description Needs the role organizer.
+     */
+    get: operations['SortController.tagDeletion'];
+  };
+  '/api/lists/order': {
+    /**
+     * The order of public lists on the preference page
+     * @description Needs the role organizer.
+     */
+    put: operations['SortController.orderLists'];
+  };
+  '/api/lists/folder': {
+    /**
+     * Put lists into a folder, or out of any
+     * @description Needs the role organizer.
+     */
+    put: operations['SortController.moveLists'];
+  };
+  '/api/lists/{id}': {
+    /**
+     * Change a list
+     * @description Needs the role organizer.
+     */
+    put: operations['SortController.changeList'];
+    /**
+     * Delete a list
+     * @description Needs the role organizer.
+     */
+    delete: operations['SortController.removeList'];
+  };
+  '/api/lists/{id}/deletion': {
+    /**
+     * What deleting a list takes with it
+     * @description Needs the role organizer.
+     */
+    get: operations['SortController.listDeletion'];
+  };
+  '/api/segments': {
+    /**
+     * Segments, each as a sentence
+     * @description Needs the role viewer.
+     */
+    get: operations['SortController.allSegments'];
+    /**
+     * Save a new segment
+     * @description Needs the role organizer.
+     */
+    post: operations['SortController.makeSegment'];
+  };
+  '/api/segments/{id}': {
+    /**
+     * Change a segment
+     * @description Needs the role organizer.
+     */
+    put: operations['SortController.changeSegment'];
+    /**
+     * Delete a segment
+     * @description Needs the role organizer.
+     */
+    delete: operations['SortController.removeSegment'];
+  };
+  '/api/segments/count': {
+    /**
+     * Count a rule, with how each line narrows
+     * @description Needs the role viewer.
+     */
+    post: operations['SortController.count'];
+  };
+  '/api/segments/people': {
+    /**
+     * The people that a rule takes in, in any order
+     * @description Needs the role viewer.
+     */
+    post: operations['SortController.people'];
+  };
+  '/api/find': {
+    /**
+     * Find anybody and anything by a few letters
+     * @description Needs the role viewer.
+     */
+    get: operations['SortController.find'];
+  };
+  '/api/people-views': {
+    /**
+     * Tables of people that the team has named
+     * @description Needs the role viewer.
+     */
+    get: operations['SortController.views'];
+    /**
+     * Keep a table under a name, in the place of one of that name
+     * @description Needs the role organizer.
+     */
+    put: operations['SortController.keepView'];
+  };
+  '/api/people-views/{id}': {
+    /**
+     * Forget such a table
+     * @description Needs the role organizer.
+     */
+    delete: operations['SortController.forgetView'];
+  };
+  '/api/segments/{id}/versions': {
+    /**
+     * A segment as it was saved, the newest first
+     * @description Needs the role viewer.
+     */
+    get: operations['SortController.versions'];
+  };
+  '/api/segments/{id}/sizes': {
+    /**
+     * How many a segment took in, day by day
+     * @description Needs the role viewer.
+     */
+    get: operations['SortController.sizes'];
+  };
+  '/api/segments/{id}/snapshot': {
+    /**
+     * Put everybody who is in it now on a new list
+     * @description Needs the role organizer.
+     */
+    post: operations['SortController.snapshot'];
+  };
+  '/api/segments/{id}/why/{supporterId}': {
+    /**
+     * Why one person is in or out
+     * @description Needs the role viewer.
+     */
+    get: operations['SortController.why'];
+  };
+  '/api/bulk': {
+    /**
+     * What was done to groups lately
+     * @description Needs the role organizer.
+     */
+    get: operations['BulkController.recent'];
+    /**
+     * Do something to everybody in a group, in the background
+     * @description Needs the role organizer.
+     */
+    post: operations['BulkController.begin'];
+  };
+  '/api/bulk/{id}': {
+    /**
+     * How far one of these is
+     * @description Needs the role organizer.
+     */
+    get: operations['BulkController.show'];
+  };
+  '/api/bulk/{id}/stop': {
+    /**
+     * Stop it at its next step
+     * @description Needs the role organizer.
+     */
+    post: operations['BulkController.stop'];
+  };
+  '/api/bulk/{id}/undo': {
+    /**
+     * Take back what it changed, where nothing changed since
+     * @description Needs the role organizer.
+     */
+    post: operations['BulkController.undo'];
+  };
+  '/api/bulk/{id}/file': {
+    /**
+     * The file that an export made
+     * @description Needs the role organizer.
+     */
+    get: operations['BulkController.file'];
+  };
+  '/api/calls': {
+    /**
+     * Lists of people to call
+     * @description Needs the role organizer.
+     */
+    get: operations['CallsController.all'];
+    /**
+     * Make a list of people to call, in their order
+     * @description Needs the role organizer.
+     */
+    post: operations['CallsController.make'];
+  };
+  '/api/calls/{id}': {
+    /**
+     * How far a list is called through
+     * @description Needs the role organizer.
+     */
+    get: operations['CallsController.show'];
+    /**
+     * Delete a list; what was answered stays on the records
+     * @description Needs the role organizer.
+     */
+    delete: operations['CallsController.remove'];
+  };
+  '/api/calls/{id}/people': {
+    /**
+     * Its people after a place; who=may for those who may be called, who=open for those still to be, who=again for those not reached
+     * @description Needs the role organizer.
+     */
+    get: operations['CallsController.people'];
+  };
+  '/api/calls/{id}/people/{position}': {
+    /**
+     * What came of one call
+     * @description Needs the role organizer.
+     */
+    put: operations['CallsController.answer'];
+  };
+  '/api/house/fields/{id}/choices': {
+    /**
+     * The choices of a field, with how many people have each
+     * @description Needs the role organizer.
+     */
+    get: operations['FieldsController.choices'];
+  };
+  '/api/house/fields': {
+    /**
+     * Fields with how many people have a value
+     * @description Needs the role organizer.
+     */
+    get: operations['FieldsController.all'];
+  };
+  '/api/house/fields/order': {
+    /**
+     * Put fields and their sections in order
+     * @description Needs the role organizer.
+     */
+    put: operations['FieldsController.order'];
+  };
+  '/api/house/fields/{id}': {
+    /**
+     * Change what a field is called, where it stands and who sees it
+     * @description Needs the role organizer.
+     */
+    put: operations['FieldsController.change'];
+    /**
+     * Delete a field with its values
+     * @description Needs the role organizer.
+     */
+    delete: operations['FieldsController.remove'];
+  };
+  '/api/house/fields/{id}/conversion': {
+    /**
+     * What giving a field another type would do
+     * @description Needs the role organizer.
+     */
+    get: operations['FieldsController.conversion'];
+  };
+  '/api/house/fields/{id}/type': {
+    /**
+     * Give a field another type, where every value converts
+     * @description Needs the role organizer.
+     */
+    put: operations['FieldsController.setType'];
+  };
+  '/api/house/fields/{id}/choices/rename': {
+    /**
+     * Rename a choice, or make two into one
+     * @description Needs the role organizer.
+     */
+    post: operations['FieldsController.renameChoice'];
+  };
+  '/api/house/fields/{id}/deletion': {
+    /**
+     * What deleting a field takes with it, and what uses it
+     * @description Needs the role organizer.
+     */
+    get: operations['FieldsController.deletion'];
+  };
+  '/api/supporters/{id}/fields/{fieldId}/file': {
+    /**
+     * The file in a field
+     * @description Needs the role viewer.
+     */
+    get: operations['FieldFilesController.read'];
+    /**
+     * Put a file into a field (multipart: file)
+     * @description Needs the role organizer.
+     */
+    put: operations['FieldFilesController.put'];
+  };
+  '/api/regions': {
+    /**
+     * Regions of a country (ISO 3166-2)
+     * @description Needs the role viewer.
+     */
+    get: operations['FieldFilesController.regions'];
+  };
+  '/api/messages': {
+    /**
+     * Messages, last changed first
+     * @description Needs the role viewer.
+     */
+    get: operations['MessagesController.list'];
+    /**
+     * Begin a message
+     * @description Needs the role writer.
+     */
+    post: operations['MessagesController.make'];
+  };
+  '/api/messages/{id}': {
+    /**
+     * One message
+     * @description Needs the role viewer.
+     */
+    get: operations['MessagesController.show'];
+    /**
+     * Save the words of a draft
+     * @description Needs the role writer.
+     */
+    put: operations['MessagesController.save'];
+    /**
+     * Delete a draft
+     * @description Needs the role writer.
+     */
+    delete: operations['MessagesController.remove'];
+  };
+  '/api/messages/{id}/tag-triggers': {
+    /**
+     * Tags for whoever clicks a link in it, or replies to it
+     * @description Needs the role organizer.
+     */
+    put: operations['MessagesController.tag'];
+  };
+  '/api/messages/{id}/copy': {
+    /**
+     * Use its words again, in a draft for a group yet to be chosen
+     * @description Needs the role writer.
+     */
+    post: operations['MessagesController.copy'];
+  };
+  '/api/messages/{id}/faults': {
+    /**
+     * What is wrong with it
+     * @description Needs the role viewer.
+     */
+    get: operations['MessagesController.faults'];
+  };
+  '/api/messages/{id}/preview': {
+    /**
+     * As one supporter will get it
+     * @description Needs the role viewer.
+     */
+    get: operations['MessagesController.preview'];
+  };
+  '/api/merge-fields': {
+    /**
+     * Merge fields that can be written
+     * @description Needs the role viewer.
+     */
+    get: operations['MessagesController.mergeFields'];
+  };
+  '/api/images': {
+    /**
+     * The picture library
+     * @description Needs the role viewer.
+     */
+    get: operations['MessagesController.pictures'];
+    /**
+     * Add a picture (multipart: file, alt)
+     * @description Needs the role writer.
+     */
+    post: operations['MessagesController.addPicture'];
+  };
+  '/media/{id}': {
+    /**
+     * A picture of the library
+     * @description Needs no session.
+     */
+    get: operations['MessagesController.media'];
+  };
+  '/api/messages/{id}/readers': {
+    /**
+     * Whom the message can be read as: those who would get it first
+     * @description Needs the role viewer.
+     */
+    get: operations['SendingController.readAs'];
+  };
+  '/api/messages/{id}/recipients': {
+    /**
+     * Choose who is in the group
+     * @description Needs the role organizer.
+     */
+    put: operations['SendingController.saveRecipients'];
+  };
+  '/api/messages/{id}/second': {
+    /**
+     * Say that one has read a service message that asks, and that it may go
+     * @description Needs the role organizer.
+     */
+    post: operations['SendingController.second'];
+  };
+  '/api/messages/{id}/last-look': {
+    /**
+     * Count the group down to those who will get it
+     * @description Needs the role writer.
+     */
+    post: operations['SendingController.lastLook'];
+  };
+  '/api/messages/{id}/last-look/people': {
+    /**
+     * The people behind a number of the last look
+     * @description Needs the role writer.
+     */
+    get: operations['SendingController.people'];
+  };
+  '/api/messages/{id}/test': {
+    /**
+     * Send it to oneself
+     * @description Needs the role writer.
+     */
+    post: operations['SendingController.test'];
+  };
+  '/api/messages/{id}/send': {
+    /**
+     * Send now or at a time
+     * @description Needs the role organizer.
+     */
+    post: operations['SendingController.send'];
+  };
+  '/api/messages/{id}/unschedule': {
+    /**
+     * Take it back from its schedule
+     * @description Needs the role organizer.
+     */
+    post: operations['SendingController.unschedule'];
+  };
+  '/api/messages/{id}/pause': {
+    /**
+     * Pause the sending
+     * @description Needs the role organizer.
+     */
+    post: operations['SendingController.pause'];
+  };
+  '/api/messages/{id}/resume': {
+    /**
+     * Go on sending
+     * @description Needs the role organizer.
+     */
+    post: operations['SendingController.resume'];
+  };
+  '/api/messages/{id}/stop': {
+    /**
+     * Stop for good; what has left has left
+     * @description Needs the role organizer.
+     */
+    post: operations['SendingController.stop'];
+  };
+  '/api/messages-to': {
+    /**
+     * Begin a message to a group: one by its id, or people who were chosen
+     * @description Needs the role organizer.
+     */
+    post: operations['BeginController.begin'];
+  };
+  '/api/supporters/{id}/may-write': {
+    /**
+     * What a message to this person would meet now
+     * @description Needs the role viewer.
+     */
+    get: operations['PersonalController.verdict'];
+  };
+  '/api/supporters/{id}/messages': {
+    /**
+     * Write to this person alone, now
+     * @description Needs the role organizer.
+     */
+    post: operations['PersonalController.send'];
+  };
+  '/api/messages/{id}/results': {
+    /**
+     * What came of a message
+     * @description Needs the role viewer.
+     */
+    get: operations['ResultsController.of'];
+  };
+  '/api/messages/{id}/results/people': {
+    /**
+     * The people behind a number
+     * @description Needs the role viewer.
+     */
+    get: operations['ResultsController.people'];
+  };
+  '/api/deliveries/{id}/settle': {
+    /**
+     * Settle an unsure delivery
+     * @description Needs the role organizer.
+     */
+    post: operations['ResultsController.settle'];
+  };
+  '/api/replies': {
+    /**
+     * Replies, open ones first
+     * @description Needs the role viewer.
+     */
+    get: operations['ResultsController.replies'];
+  };
+  '/api/replies/{id}/handled': {
+    /**
+     * Put a reply aside, or take it up again
+     * @description Needs the role organizer.
+     */
+    post: operations['ResultsController.handled'];
+  };
+  '/leave/{token}': {
+    /**
+     * The page to leave by: shows a button, does nothing
+     * @description Needs no session.
+     */
+    get: operations['UnsubscribeController.page'];
+    /**
+     * Leave (also the one-click POST of RFC 8058)
+     * @description Needs no session.
+     */
+    post: operations['UnsubscribeController.leave'];
+  };
+  '/o/{token}.gif': {
+    /**
+     * The mark of an open
+     * @description Needs no session.
+     */
+    get: operations['UnsubscribeController.opened'];
+  };
+  '/f/{token}': {
+    /**
+     * A tracked link
+     * @description Needs no session.
+     */
+    get: operations['UnsubscribeController.clicked'];
+  };
+  '/api/forms': {
+    /**
+     * Sign-up forms with their counts
+     * @description Needs the role viewer.
+     */
+    get: operations['FormsController.list'];
+    /**
+     * Make a form, for a public list or for news
+     * @description Needs the role organizer.
+     */
+    post: operations['FormsController.make'];
+  };
+  '/api/forms/{id}': {
+    /**
+     * One form
+     * @description Needs the role viewer.
+     */
+    get: operations['FormsController.show'];
+    /**
+     * Save a new version
+     * @description Needs the role organizer.
+     */
+    put: operations['FormsController.save'];
+  };
+  '/api/forms/{id}/open': {
+    /**
+     * Open or close a form
+     * @description Needs the role organizer.
+     */
+    put: operations['FormsController.open'];
+  };
+  '/join/form.js': {
+    /**
+     * The hosted form's own small script
+     * @description Needs no session.
+     */
+    get: operations['JoinController.formScript'];
+  };
+  '/join/frame.js': {
+    /**
+     * The script that puts a form into another page
+     * @description Needs no session.
+     */
+    get: operations['JoinController.frameScript'];
+  };
+  '/join/{slug}': {
+    /**
+     * A sign-up form as a page
+     * @description Needs no session.
+     */
+    get: operations['JoinController.page'];
+    /**
+     * Join by a form
+     * @description Needs no session.
+     */
+    post: operations['JoinController.join'];
+  };
+  '/join/{slug}/begun': {
+    /**
+     * Somebody has begun to fill a form in
+     * @description Needs no session.
+     */
+    post: operations['JoinController.begun'];
+  };
+  '/join/{slug}/privacy': {
+    /**
+     * What becomes of what people type into a form
+     * @description Needs no session.
+     */
+    get: operations['JoinController.privacy'];
+  };
+  '/join/{slug}/qr.svg': {
+    /**
+     * The address of a form as a QR code
+     * @description Needs no session.
+     */
+    get: operations['JoinController.qrSvg'];
+  };
+  '/join/{slug}/qr.png': {
+    /**
+     * The same to print
+     * @description Needs no session.
+     */
+    get: operations['JoinController.qrPng'];
+  };
+  '/confirm/{token}': {
+    /**
+     * The page to confirm by: shows a button, does nothing
+     * @description Needs no session.
+     */
+    get: operations['JoinController.look'];
+    /**
+     * Confirm
+     * @description Needs no session.
+     */
+    post: operations['JoinController.confirm'];
+  };
+  '/never-ask/{token}': {
+    /**
+     * The page to be asked no more by: shows a button
+     * @description Needs no session.
+     */
+    get: operations['JoinController.neverAskPage'];
+    /**
+     * Never ask this mailbox again (also the one-click POST of RFC 8058)
+     * @description Needs no session.
+     */
+    post: operations['JoinController.neverAsk'];
+  };
+  '/choices/{token}': {
+    /**
+     * What a supporter gets, and why
+     * @description Needs no session.
+     */
+    get: operations['PreferencesController.page'];
+    /**
+     * Choose, pause, leave, correct
+     * @description Needs no session.
+     */
+    post: operations['PreferencesController.act'];
+  };
+  '/choices/{token}/data.json': {
+    /**
+     * Everything opened about them
+     * @description Needs no session.
+     */
+    get: operations['PreferencesController.data'];
+  };
+  '/api/supporters/{id}/choices-link': {
+    /**
+     * Sends one person a fresh link to their preference page; nobody else sees it
+     * @description Needs the role organizer.
+     */
+    post: operations['PreferencesController.link'];
+  };
+  '/api/supporters/{id}/permission.json': {
+    /**
+     * One person's file of permission, also of somebody erased
+     * @description Needs the role viewer.
+     */
+    get: operations['EvidenceController.json'];
+  };
+  '/api/supporters/{id}/permission.html': {
+    /**
+     * The same as a page
+     * @description Needs the role viewer.
+     */
+    get: operations['EvidenceController.page'];
+  };
+  '/api/supporters/{id}/permission.pdf': {
+    /**
+     * The same as PDF
+     * @description Needs the role viewer.
+     */
+    get: operations['EvidenceController.pdf'];
+  };
+  '/api/permission/files': {
+    /**
+     * Whose file an address leads to, also of people erased
+     * @description Needs the role owner.
+     */
+    get: operations['EvidenceController.at'];
+  };
+  '/api/permission/revocations.csv': {
+    /**
+     * Every no: when it was received, read and acted on
+     * @description Needs the role organizer.
+     */
+    get: operations['EvidenceController.log'];
+  };
+  '/hooks/text': {
+    /**
+     * What the text gateway reports (signed: x-signature, HMAC-SHA-256 of the body)
+     * @description Needs no session.
+     */
+    post: operations['TextsController.hook'];
+  };
+  '/api/text-answers': {
+    /**
+     * What is answered to STOP, HELP, START and whoever joins by text
+     * @description Needs the role viewer.
+     */
+    get: operations['TextAnswersController.show'];
+    /**
+     * Change those answers
+     * @description Needs the role owner.
+     */
+    put: operations['TextAnswersController.save'];
+  };
+  '/api/today': {
+    /**
+     * What waits
+     * @description Needs the role viewer.
+     */
+    get: operations['TodayController.view'];
+  };
+  '/api/today/week': {
+    /**
+     * What the last seven days brought, and what a week brings usually
+     * @description Needs the role viewer.
+     */
+    get: operations['TodayController.week'];
+  };
+  '/api/today/done': {
+    /**
+     * What was done today
+     * @description Needs the role viewer.
+     */
+    get: operations['TodayController.done'];
+  };
+  '/api/jobs': {
+    /**
+     * Work in the background, running and finished
+     * @description Needs the role viewer.
+     */
+    get: operations['TodayController.work'];
+  };
+  '/api/tasks/{id}/settle': {
+    /**
+     * Settle what only a person can
+     * @description Needs the role organizer.
+     */
+    post: operations['TodayController.settle'];
+  };
+  '/api/organization': {
+    /**
+     * What the organization says of itself, with its chapters
+     * @description Needs the role viewer.
+     */
+    get: operations['SetupController.organization'];
+    /**
+     * Change what the organization says of itself
+     * @description Needs the role owner.
+     */
+    put: operations['SetupController.save'];
+  };
+  '/api/organization/logo': {
+    /**
+     * Change the logo (multipart: file)
+     * @description Needs the role owner.
+     */
+    put: operations['SetupController.setLogo'];
+    /**
+     * Take the logo away
+     * @description Needs the role owner.
+     */
+    delete: operations['SetupController.dropLogo'];
+  };
+  '/api/chapters': {
+    /**
+     * Open a chapter
+     * @description Needs the role owner.
+     */
+    post: operations['SetupController.addChapter'];
+  };
+  '/api/chapters/{id}': {
+    /**
+     * Change a chapter
+     * @description Needs the role owner.
+     */
+    put: operations['SetupController.changeChapter'];
+  };
+  '/api/team': {
+    /**
+     * The team, with who was invited and who is gone
+     * @description Needs the role owner.
+     */
+    get: operations['SetupController.all'];
+    /**
+     * Invite a teammate by mail
+     * @description Needs the role owner.
+     */
+    post: operations['SetupController.invite'];
+  };
+  '/api/team/{id}/invitation': {
+    /**
+     * Send the invitation again
+     * @description Needs the role owner.
+     */
+    post: operations['SetupController.inviteAgain'];
+  };
+  '/api/team/{id}': {
+    /**
+     * Change a teammate’s role and chapter
+     * @description Needs the role owner.
+     */
+    put: operations['SetupController.change'];
+  };
+  '/api/team/{id}/waiting': {
+    /**
+     * What waits for a teammate
+     * @description Needs the role owner.
+     */
+    get: operations['SetupController.waiting'];
+  };
+  '/api/team/{id}/take-out': {
+    /**
+     * Take a teammate out, handing on what waits for them
+     * @description Needs the role owner.
+     */
+    post: operations['SetupController.takeOut'];
+  };
+  '/api/team/{id}/sessions': {
+    /**
+     * End all sessions of a teammate
+     * @description Needs the role owner.
+     */
+    delete: operations['SetupController.endSessions'];
+  };
+  '/api/beginning': {
+    /**
+     * Whether nobody is here yet
+     * @description Needs no session.
+     */
+    get: operations['SetupController.isOpen'];
+    /**
+     * Begin, with the one-time word
+     * @description Needs no session.
+     */
+    post: operations['SetupController.begin'];
+  };
+  '/api/house-rules': {
+    /**
+     * The rules of the house, and every change of them
+     * @description Needs the role viewer.
+     */
+    get: operations['PermissionController.rules'];
+    /**
+     * Change the rules of the house
+     * @description Needs the role owner.
+     */
+    put: operations['PermissionController.save'];
+  };
+  '/api/house-rules/weigh': {
+    /**
+     * Whom a change of rules opens and closes, without making it
+     * @description Needs the role owner.
+     */
+    post: operations['PermissionController.weigh'];
+  };
+  '/api/house-rules/waiting': {
+    /**
+     * Agree to a change of rules that another owner asked for, or turn it down
+     * @description Needs the role owner.
+     */
+    post: operations['PermissionController.settle'];
+  };
+  '/api/do-not-contact': {
+    /**
+     * What is never written to
+     * @description Needs the role organizer.
+     */
+    get: operations['PermissionController.list'];
+    /**
+     * Add addresses, domains, numbers and ranges, one a line
+     * @description Needs the role organizer.
+     */
+    post: operations['PermissionController.add'];
+  };
+  '/api/do-not-contact/file': {
+    /**
+     * Add a file of them, one a line (multipart: file)
+     * @description Needs the role organizer.
+     */
+    post: operations['PermissionController.addFile'];
+  };
+  '/api/do-not-contact/{id}': {
+    /**
+     * Take an entry off
+     * @description Needs the role owner.
+     */
+    delete: operations['PermissionController.remove'];
+  };
+  '/api/house-rules.json': {
+    /**
+     * The rules of the house as a file
+     * @description Needs the role viewer.
+     */
+    get: operations['PermissionController.file'];
+  };
+}
+export type webhooks = Record<string, never>;
+export interface components {
+  schemas: {
+    Colleague: {
+      id: number;
+      name: string;
+      email: string;
+    };
+    ParseOptions: import('../intake').ParseOptions;
+    ColumnChoice: import('../intake').ColumnChoice;
+    Mend: import('../intake').Mend;
+    Scope: import('../permission').Scope;
+    IntakePlan: import('../intake').IntakePlan;
+    Explanation: import('../words').Explanation;
+    InlineMark: import('../letter').InlineMark;
+    Inline: import('../letter').Inline;
+    ListItem: import('../letter').ListItem;
+    Block: import('../letter').Block;
+    FieldValue: import('../fields').FieldValue;
+    Workbook: import('../intake').Workbook;
+    FileFindings: import('../intake').FileFindings;
+    Guess: import('../intake').Guess;
+    HourSpan: import('../permission').HourSpan;
+    Hours: import('../permission').Hours;
+    LetterDoc: import('../letter').LetterDoc;
+    MergeName: import('../merge').MergeName;
+    Region: import('../fields').Region;
+    BulkView: {
+      id: number;
+      /** @description What it does, as a sentence: "Put the tag plank menders on 4,793 people". */
+      words: string;
+      state: 'waiting' | 'running' | 'done' | 'stopped' | 'undoing' | 'undone' | 'failed';
+      people: number;
+      /**
+       * Format: double
+       * @description How many it has come to so far.
+       */
+      done: number;
+      /**
+       * Format: double
+       * @description How many of them were changed; the others were so already.
+       */
+      changed: number;
+      by: string;
+      madeAt: string;
+      endedAt: string | null;
+      canUndo: boolean;
+      /** @description A download waits. */
+      file: string | null;
+      problem: string | null;
+      /** @description What there is to say of those who were left out: "3 people are not on it: no street on file (3)." */
+      told: string;
+    };
+    FinderHit: {
+      kind: 'segment' | 'list' | 'tag' | 'campaign' | 'message' | 'supporter';
+      id: number;
+      name: string;
+      note: string;
+    };
+    Rule: import('../segment').Rule;
+    PeopleView: {
+      id: number;
+      version: number;
+      name: string;
+      tree: components['schemas']['Rule'];
+      madeBy: string;
+      fields: number[];
+      by:
+        | number
+        | ('name' | 'created' | 'updated' | 'country' | 'region' | 'postcode' | 'externalId' | 'household');
+      descending: boolean;
+    };
+    CallListView: {
+      id: number;
+      name: string;
+      campaign: {
+        id: number;
+        name: string;
+      } | null;
+      script: string;
+      purpose: 'news' | 'appeals' | 'volunteering' | 'service';
+      people: number;
+      /**
+       * Format: double
+       * @description Of whom it is known what came of a call, `again` included.
+       */
+      called: number;
+      /**
+       * Format: double
+       * @description Who was not reached or had no time, and may be called once more.
+       */
+      again: number;
+      /**
+       * Format: double
+       * @description Who may not be called for this, and is passed over.
+       */
+      suppressed: number;
+      outcomes: {
+        outcome: string;
+        people: number;
+      }[];
+      /** @description What can be answered, in the order of the keys 1 to 9. */
+      options: string[];
+      madeBy: string;
+      madeAt: string;
+    };
+    CallHours: {
+      words: string;
+      from: string | null;
+    };
+    CallRow: {
+      /**
+       * Format: double
+       * @description The number on the printed sheet.
+       */
+      position: number;
+      supporterId: number;
+      name: string;
+      /** @description The number that permission chose; left out while it is no decent hour there. */
+      phone: string | null;
+      hours: components['schemas']['CallHours'];
+      /** @description Why this person is not to be called; null where they may be. */
+      suppressed: string | null;
+      stage: string | null;
+      outcome: string | null;
+      note: string;
+      lastGift: {
+        amount: number;
+        on: string;
+      } | null;
+      /** @description The script with this person's values. */
+      script: string;
+    };
+    CampaignView: {
+      id: number;
+      version: number;
+      name: string;
+      kind: 'appeal' | 'thank-you' | 'update';
+      appealCode: string | null;
+      stages: string[];
+      isOpen: boolean;
+      madeAt: string;
+      madeBy: string;
+      people: number;
+      /** @description People at each stage. */
+      counts: {
+        [key: string]: number;
+      };
+    };
+    RosterRow: {
+      supporterId: number;
+      firstName: string;
+      lastName: string;
+      stage: string;
+      putAt: string;
+      by: string;
+    };
+    AddressHolder: {
+      id: number;
+      /** @description Empty for somebody erased. */
+      name: string;
+      erasedAt: string | null;
+      /** @description Whether it is an address of theirs today. */
+      current: boolean;
+    };
+    FormCounts: {
+      seen: number;
+      begun: number;
+      joined: number;
+      confirmed: number;
+    };
+    FormDefinition: import('../forms').FormDefinition;
+    FormView: {
+      id: number;
+      name: string;
+      slug: string;
+      open: boolean;
+      version: number;
+      definition: components['schemas']['FormDefinition'];
+      counts: components['schemas']['FormCounts'];
+      /**
+       * Format: double
+       * @description People Asked who have not confirmed yet.
+       */
+      waiting: number;
+      url: string;
+      /** @description What keeps it from being opened. */
+      faults: {
+        field: string;
+        message: string;
+      }[];
+    };
+    ListView: {
+      id: number;
+      version: number;
+      name: string;
+      isPublic: boolean;
+      description: string;
+      /** @description "Why we write to you", for supporters. */
+      why: string;
+      onPreferences: boolean;
+      byForm: boolean;
+      /** @description Where it lies among the lists; empty for none. */
+      folder: string;
+      /**
+       * Format: double
+       * @description How many are on it; left out where names alone were asked for.
+       */
+      people?: number;
+    };
+    TagView: {
+      id: number;
+      name: string;
+      /**
+       * Format: double
+       * @description How many have it; left out where names alone were asked for.
+       */
+      people?: number;
+      /** @description The chapter that made it for itself; null for a tag of the whole organization. */
+      chapter: string | null;
+      /** @description Chapters see it and put it on. */
+      handedDown: boolean;
+    };
+    BatchPreview: {
+      found: components['schemas']['FileFindings'];
+      guesses: components['schemas']['Guess'][];
+      what: 'people' | 'refusals' | 'here' | 'gifts';
+      rows: string[][];
+      mends: components['schemas']['Mend'][];
+      columns: components['schemas']['ColumnChoice'][];
+    };
+    LikelyDouble: {
+      id: number;
+      score: number;
+      reasons: string[];
+    };
+    RowWrites: {
+      emails: string[];
+      phones: string[];
+      post: string | null;
+      ownId: string | null;
+      fields: {
+        name: string;
+        value: string;
+      }[];
+      tags: string[];
+      lists: string[];
+      /** @description On the roster of the campaign. */
+      stage: string | null;
+      /** @description The chapter that somebody new joins; null of who is here already. */
+      chapter: string | null;
+      /** @description Entries of the ledger; `at` is the address, null for the person. `on` is a day. */
+      permission: {
+        channel: 'email' | 'text' | 'call' | 'post';
+        scope: string;
+        state: 'yes' | 'no' | 'asked';
+        at: string | null;
+        on: string;
+        words: string;
+      }[];
+      /** @description Hundredths of the currency; the day in days since 1970-01-01. */
+      gift: {
+        minor: number;
+        currency: string;
+        day: number;
+        ownId: string | null;
+        appeal: string | null;
+      } | null;
+    };
+    BatchRowView: {
+      row: number;
+      verdict:
+        | 'new'
+        | 'shares'
+        | 'update'
+        | 'same'
+        | 'here'
+        | 'no'
+        | 'hold'
+        | 'gift'
+        | 'doubled'
+        | 'look'
+        | 'skipped'
+        | 'aside'
+        | 'failed';
+      firstName: string;
+      lastName: string;
+      email: string | null;
+      mobile: string | null;
+      reason: string;
+      hint: string;
+      why:
+        | 'two-people'
+        | 'other-name-same-id'
+        | 'same-name'
+        | 'short-form'
+        | 'initial'
+        | 'transposed'
+        | 'alike'
+        | 'loose-email'
+        | null;
+      candidates: components['schemas']['LikelyDouble'][];
+      supporterId: number | null;
+      /** @description Whom it meets, and by what: somebody who is here or an earlier row of the file. Null also where they are of another chapter than the one in which the reader works. */
+      meets: {
+        supporterId: number | null;
+        row: number | null;
+        name: string;
+        by: string;
+      } | null;
+      /** @description What changes, for somebody who is here: from what to what, and addresses that are added. */
+      changes: {
+        what: string;
+        from: string;
+        to: string;
+      }[];
+      writes: components['schemas']['RowWrites'] | null;
+    };
+    DraftPlan: import('../intake').DraftPlan;
+    IntakeDraft: {
+      step: string;
+      name: string;
+      plan: components['schemas']['DraftPlan'];
+    };
+    BatchWill: {
+      entries: {
+        text?: {
+          yes: number;
+          no: number;
+          asked: number;
+        };
+        email?: {
+          yes: number;
+          no: number;
+          asked: number;
+        };
+        call?: {
+          yes: number;
+          no: number;
+          asked: number;
+        };
+        post?: {
+          yes: number;
+          no: number;
+          asked: number;
+        };
+      };
+      /**
+       * Format: double
+       * @description Addresses that said no before, are on do-not-contact, or are held.
+       */
+      saidNo: number;
+      doNotContact: number;
+      onHold: number;
+      alreadyYes: number;
+      /**
+       * Format: double
+       * @description Values that change, and values that are new to people who are here.
+       */
+      changes: number;
+      tags: number;
+      lists: number;
+      roster: number;
+      /**
+       * Format: double
+       * @description Signed longer ago than the house rule allows to ask for a confirmation, and before the months after which evidence is old.
+       */
+      signedLongAgo: number;
+      /** @description People by place with rules of its own. */
+      places: {
+        [key: string]: number;
+      };
+      giftsTotal: {
+        currency: string;
+        minor: number;
+      }[];
+    };
+    BatchView: {
+      id: number;
+      name: string;
+      fileName: string;
+      state:
+        | 'reading'
+        | 'unreadable'
+        | 'draft'
+        | 'checking'
+        | 'checked'
+        | 'bringing'
+        | 'stopped'
+        | 'done'
+        | 'taking-out'
+        | 'taken-out'
+        | 'failed';
+      what: 'people' | 'refusals' | 'here' | 'gifts';
+      /**
+       * Format: double
+       * @description The chapter that its new people go to.
+       */
+      chapterId: number;
+      rows: number;
+      createdAt: string;
+      createdBy: string;
+      found: components['schemas']['FileFindings'] | null;
+      plan: components['schemas']['IntakePlan'] | null;
+      draft: components['schemas']['IntakeDraft'] | null;
+      /**
+       * Format: double
+       * @description Which save of it that is.
+       */
+      draftVersion: number;
+      counts: {
+        no?: number;
+        gift?: number;
+        new?: number;
+        shares?: number;
+        update?: number;
+        same?: number;
+        here?: number;
+        hold?: number;
+        doubled?: number;
+        look?: number;
+        skipped?: number;
+        aside?: number;
+        failed?: number;
+      };
+      /** @description Rows to look at, by why. */
+      looks: {
+        'two-people'?: number;
+        'other-name-same-id'?: number;
+        'same-name'?: number;
+        'short-form'?: number;
+        initial?: number;
+        transposed?: number;
+        alike?: number;
+        'loose-email'?: number;
+      };
+      /**
+       * Format: double
+       * @description Rows that come in without one of their cells.
+       */
+      withFaults: number;
+      /**
+       * Format: double
+       * @description Rows of which there is something to tell.
+       */
+      withHints: number;
+      will: components['schemas']['BatchWill'] | null;
+      /**
+       * Format: double
+       * @description Rows whose address said no before, and stays no.
+       */
+      stayNo: number;
+      done: number;
+      total: number;
+      /**
+       * Format: double
+       * @description Rows a second, while running.
+       */
+      rate: number | null;
+      problem: string | null;
+      canTakeOut: string | null;
+      /** @description Whether the file is still kept; deleted after the time set in Setup. */
+      fileKept: boolean;
+      /**
+       * Format: double
+       * @description What of a batch taken out had to stay.
+       */
+      stayed: number;
+    };
+    DoubleView: {
+      row: number;
+      why:
+        | 'two-people'
+        | 'other-name-same-id'
+        | 'same-name'
+        | 'short-form'
+        | 'initial'
+        | 'transposed'
+        | 'alike'
+        | 'loose-email'
+        | null;
+      fields: {
+        key: string;
+        name: string;
+        row: string;
+        theirs: {
+          [key: string]: string;
+        };
+      }[];
+      people: {
+        id: number;
+        score: number;
+        reasons: string[];
+        name: string;
+        supporterId: number | null;
+        rowNo: number | null;
+      }[];
+    };
+    JobView: {
+      id: number;
+      kind: string;
+      state: 'failed' | 'waiting' | 'running' | 'done';
+      subject: string;
+      link: string | null;
+      done: number | null;
+      total: number | null;
+      /**
+       * @description What these are counts of.
+       * @enum {string}
+       */
+      unit: 'people' | 'rows' | 'steps';
+      rate: number | null;
+      by: string;
+      createdAt: string;
+      beganAt: string | null;
+      endedAt: string | null;
+      attempts: number;
+      error: string | null;
+    };
+    LayoutView: {
+      id: number;
+      version: number;
+      name: string;
+      what: 'people' | 'refusals' | 'here' | 'gifts';
+      header: string[];
+      columns: components['schemas']['ColumnChoice'][];
+      usedAt: string;
+      madeBy: string | null;
+    };
+    ImageView: {
+      id: number;
+      name: string;
+      alt: string;
+      width: number;
+      height: number;
+      bytes: number;
+      src: string;
+    };
+    MessageFault: {
+      where: 'text' | 'message' | 'subject' | 'preheader' | 'letter';
+      message: string;
+      suggestion: string | null;
+      /** @description The words at fault, as typed. */
+      excerpt: string | null;
+    };
+    LastLook: {
+      group: number;
+      suppressed: {
+        reason:
+          | 'no-address'
+          | 'do-not-contact'
+          | 'said-no'
+          | 'on-hold'
+          | 'asked'
+          | 'no-permission'
+          | 'paused'
+          | 'had-enough'
+          | 'shared-address';
+        people: number;
+      }[];
+      reached: number;
+      parts: number | null;
+      holes: {
+        name: string;
+        people: number;
+      }[];
+      faults: components['schemas']['MessageFault'][];
+      inOrder: string[];
+      /** @description Words of a service message that ask: it needs a second reader. */
+      asks: string[];
+      /** @description Somebody else has read it as it is and let it go. */
+      seconded: boolean;
+      hours: components['schemas']['Hours'] | null;
+      /** @description Says who, what and by which rules: sending names it, and any other is refused. */
+      digest: string;
+    };
+    MessageResults: {
+      message: {
+        id: number;
+        name: string;
+        channel: 'email' | 'text';
+        state: 'draft' | 'scheduled' | 'preparing' | 'sending' | 'paused' | 'stopped' | 'done';
+        startedAt: string | null;
+      };
+      counts: {
+        opened: number;
+        clicked: number;
+        replied: number;
+        failed: number;
+        left: number;
+        bounced: number;
+        door: number;
+        waiting: number;
+        sent: number;
+        delivered: number;
+        unsure: number;
+        suppressed: number;
+      };
+      rates: {
+        kind:
+          | 'sent'
+          | 'delivered'
+          | 'bounced'
+          | 'opened'
+          | 'clicked'
+          | 'replied'
+          | 'left'
+          | 'door'
+          | 'unsure'
+          | 'failed'
+          | 'waiting'
+          | 'suppressed';
+        of: number;
+        rate: number;
+        low: number;
+        high: number;
+      }[];
+      overTime: {
+        at: string;
+        sent: number;
+        opened: number;
+        clicked: number;
+        replied: number;
+        left: number;
+      }[];
+      links: {
+        url: string;
+        people: number;
+      }[];
+      /** @description Messages a second in the last ten seconds, and seconds left at that rate; null when nothing is under way. */
+      pace: {
+        rate: number;
+        secondsLeft: number | null;
+      } | null;
+      /** @description Texts that wait for a decent hour where their people are, and when the first of them leaves. */
+      night: {
+        people: number;
+        until: string;
+      } | null;
+    };
+    GroupRef: {
+      kind: 'segment' | 'list' | 'tag' | 'batch' | 'campaign' | 'message' | 'person';
+      id: number;
+      stage?: string;
+      did?: 'got' | 'clicked' | 'not-clicked' | 'replied' | 'not-replied';
+    };
+    Recipients: {
+      from: components['schemas']['GroupRef'][];
+      chosen?: number[];
+      minus: components['schemas']['GroupRef'][];
+      without: number[];
+    };
+    TagTrigger: {
+      on: 'clicked' | 'replied';
+      tagId: number;
+    };
+    MessageView: {
+      id: number;
+      name: string;
+      channel: 'email' | 'text';
+      purpose: 'news' | 'appeals' | 'volunteering' | 'service' | null;
+      listId: number | null;
+      state: 'draft' | 'scheduled' | 'preparing' | 'sending' | 'paused' | 'stopped' | 'done';
+      subject: string;
+      preheader: string;
+      letter: components['schemas']['LetterDoc'] | null;
+      text: string;
+      recipients: components['schemas']['Recipients'];
+      scheduledAt: string | null;
+      updatedAt: string;
+      testedAt: string | null;
+      tagTriggers: components['schemas']['TagTrigger'][];
+      /** @description Sent "now": until when it is taken back without a trace. */
+      leavesAt: string | null;
+      /**
+       * Format: double
+       * @description Named by whoever saves: of two who save from one version the second is told.
+       */
+      version: number;
+      groupVersion: number;
+    };
+    Preview: {
+      supporter: {
+        id: number;
+        name: string;
+      };
+      subject: string;
+      html: string;
+      text: string;
+      parts: number;
+      holes: string[];
+    };
+    ReaderView: {
+      id: number;
+      name: string;
+      /** @description Where it would go; null where there is no such address. */
+      address: string | null;
+      /** @description Why they would not get it; null of those who would. */
+      note: string | null;
+    };
+    ReplyView: {
+      id: number;
+      supporterId: number | null;
+      name: string;
+      from: string;
+      channel: 'email' | 'text';
+      body: string;
+      at: string;
+      handled: boolean;
+      message: string | null;
+    };
+    ResultPerson: {
+      supporterId: number;
+      name: string;
+      address: string;
+      at: string | null;
+      detail: string;
+      deliveryId: number;
+    };
+    SavedWords: {
+      version: number;
+      faults: components['schemas']['MessageFault'][];
+    };
+    TextAnswers: {
+      stop: string;
+      help: string;
+      start: string;
+    };
+    DncAdded: {
+      added: number;
+      already: number;
+      /** @description Lines that are none of the four kinds, with their number and why. */
+      refused: {
+        line: number;
+        text: string;
+        reason: string;
+      }[];
+      /**
+       * Format: double
+       * @description Addresses on file that are closed by this.
+       */
+      closed: number;
+    };
+    DncRow: {
+      id: number;
+      kind: 'email' | 'mobile' | 'domain' | 'range';
+      /** @description Empty after erasure: only the keyed hash is left. */
+      shown: string | null;
+      how: string;
+      note: string;
+      by: string | null;
+      at: string;
+    };
+    RuleEffect: {
+      channel: 'email' | 'text' | 'call' | 'post';
+      askedFor: 'news' | 'appeals' | 'volunteering' | 'service' | 'lists';
+      /**
+       * Format: double
+       * @description People who could not be written to before and can after; and the other way round.
+       */
+      opens: number;
+      closes: number;
+    };
+    HouseRules: import('../permission').HouseRules;
+    RulesView: {
+      /**
+       * Format: double
+       * @description The version that these rules are, to be named when they are changed.
+       */
+      version: number;
+      rules: components['schemas']['HouseRules'];
+      /** @description How many supporters count to each place's rules. */
+      people: {
+        [key: string]: number;
+      };
+      history: {
+        id: number;
+        words: string;
+        effects: components['schemas']['RuleEffect'][];
+        by: string | null;
+        at: string;
+      }[];
+      /** @description A change that waits for a second owner. */
+      waiting: {
+        words: string;
+        loosens: string[];
+        by: string;
+        mine: boolean;
+        at: string;
+      } | null;
+    };
+    RulesWeighed: {
+      words: string[];
+      /** @description What it loosens, a sentence each, whether or not it opens anybody today. */
+      loosens: string[];
+      effects: components['schemas']['RuleEffect'][];
+      /** @description It needs a second owner: saved, it waits for one. */
+      waits: boolean;
+    };
+    ProblemDetails: {
+      type: string;
+      title: string;
+      status: number;
+      detail: string;
+      faults?: {
+        field: string;
+        code: string;
+        message: string;
+      }[];
+      /**
+       * Format: double
+       * @description The supporter whose record stands in the place of the one asked for.
+       */
+      instead?: number;
+      /** @description Somebody saved it meanwhile: what is there now is newer than what was changed. */
+      newer?: boolean;
+      /** @description What stands there now, where that is one value. */
+      now?: string;
+    };
+    HouseholdView: {
+      id: number;
+      /** @description As they are greeted together. */
+      greeting: string;
+      /** @description Words kept for it; null where it is made of the first names. */
+      own: string | null;
+      members: {
+        id: number;
+        name: string;
+      }[];
+    };
+    MergeLine: {
+      /** @description `name`, `place`, `externalId`, or `field:ID`. */
+      key: string;
+      label: string;
+      kept: string;
+      gone: string;
+      /**
+       * @description Which of them stays, where nobody chooses: the one kept, unless it has nothing there.
+       * @enum {string}
+       */
+      usual: 'kept' | 'gone';
+    };
+    MergePreview: {
+      kept: {
+        id: number;
+        name: string;
+        since: string;
+      };
+      gone: {
+        id: number;
+        name: string;
+        since: string;
+      };
+      lines: components['schemas']['MergeLine'][];
+      /** @description What comes over, in sentences. */
+      comesOver: string[];
+    };
+    NoteView: {
+      id: number;
+      kind: 'call' | 'note';
+      body: string;
+      by: string;
+      at: string;
+      changedAt: string | null;
+      mine: boolean;
+    };
+    PersonalVerdict: {
+      verdict:
+        | 'no-address'
+        | 'do-not-contact'
+        | 'said-no'
+        | 'on-hold'
+        | 'asked'
+        | 'no-permission'
+        | 'paused'
+        | 'had-enough'
+        | 'shared-address'
+        | 'send';
+      words: string;
+      /** @description Where it would go. */
+      to: string | null;
+    };
+    CountedStep: {
+      words: string;
+      /**
+       * Format: double
+       * @description How many pass this rule alone.
+       */
+      alone: number;
+      /**
+       * Format: double
+       * @description How many its group comes to with this rule and all before it.
+       */
+      left: number;
+      inner: components['schemas']['CountedStep'][];
+    };
+    SegmentCount: {
+      everybody: number;
+      total: number;
+      /** @description The top rules of the tree, or its one line. */
+      steps: components['schemas']['CountedStep'][];
+      /** @description How many of them may be written to for appeals; null where it was not asked for. */
+      reach: {
+        email: number;
+        text: number;
+        neither: number;
+      } | null;
+    };
+    SegmentSize: {
+      day: string;
+      people: number;
+    };
+    SegmentVersion: {
+      id: number;
+      name: string;
+      tree: components['schemas']['Rule'];
+      words: string;
+      /**
+       * Format: double
+       * @description How many it took in when it was saved.
+       */
+      people: number | null;
+      by: string;
+      at: string;
+    };
+    SegmentView: {
+      id: number;
+      name: string;
+      tree: components['schemas']['Rule'];
+      words: string;
+      version: number;
+      usedBy: {
+        id: number;
+        name: string;
+      }[];
+    };
+    ChoiceUse: {
+      choice: string;
+      people: number;
+    };
+    ConsentStatusView: {
+      channel: 'email' | 'text' | 'call' | 'post';
+      scope: components['schemas']['Scope'];
+      scopeName: string;
+      state: 'yes' | 'implied' | 'asked' | 'never' | 'no';
+      entryId: number | null;
+      /** @description Last moment of an implied permission. */
+      until: string | null;
+      pausedUntil: string | null;
+    };
+    ContactPointView: {
+      id: number;
+      kind: 'email' | 'mobile' | 'post';
+      shown: string;
+      /**
+       * @description Of a number, where anybody knows: a landline is called and never texted.
+       * @enum {string|null}
+       */
+      line: 'mobile' | 'landline' | 'voip' | 'other' | null;
+      /** @description Of a postal address. */
+      parts: {
+        street?: string;
+        city?: string;
+        region?: string;
+        postcode?: string;
+        /** @description ISO 3166-1; empty where it is not said. */
+        country?: string;
+      } | null;
+      onHold: boolean;
+      holdReason: string | null;
+      sharedWith: {
+        id: number;
+        name: string;
+      }[];
+    };
+    Conversion: {
+      values: number;
+      wont: number;
+      /** @description Some of those that would not. */
+      examples: {
+        supporterId: number;
+        name: string;
+        value: string;
+        reason: string;
+      }[];
+      /** @description Some of those that would, as they are and as they would be. */
+      preview: {
+        from: string;
+        to: string;
+      }[];
+    };
+    DeletionNotice: {
+      /** @description Why it can't go at all, with the way out. */
+      blocked: string | null;
+      takes: string;
+    };
+    FieldAdminView: {
+      /**
+       * Format: double
+       * @description How many people have a value.
+       */
+      people: number;
+      /** @description As it is written in a message. */
+      mergeName: string;
+      id: number;
+      name: string;
+      type:
+        | 'text'
+        | 'longtext'
+        | 'number'
+        | 'money'
+        | 'date'
+        | 'datetime'
+        | 'birthday'
+        | 'yesno'
+        | 'choice'
+        | 'choices'
+        | 'country'
+        | 'region'
+        | 'place'
+        | 'link'
+        | 'file';
+      section: string;
+      fallback: string | null;
+      /** @description What a choice field offers; null where it takes what people have. */
+      choices: string[] | null;
+      /** @description What is told beside it, where it is filled in. */
+      help: string;
+      /** @description For owners and organizers alone. */
+      sensitive: boolean;
+      /** @description Whoever is asked for it on a form has to answer. */
+      required: boolean;
+    };
+    FieldDeletion: {
+      values: number;
+      blocked: string | null;
+    };
+    FieldView: {
+      id: number;
+      name: string;
+      type:
+        | 'text'
+        | 'longtext'
+        | 'number'
+        | 'money'
+        | 'date'
+        | 'datetime'
+        | 'birthday'
+        | 'yesno'
+        | 'choice'
+        | 'choices'
+        | 'country'
+        | 'region'
+        | 'place'
+        | 'link'
+        | 'file';
+      section: string;
+      fallback: string | null;
+      /** @description What a choice field offers; null where it takes what people have. */
+      choices: string[] | null;
+      /** @description What is told beside it, where it is filled in. */
+      help: string;
+      /** @description For owners and organizers alone. */
+      sensitive: boolean;
+      /** @description Whoever is asked for it on a form has to answer. */
+      required: boolean;
+    };
+    EntryView: {
+      id: number;
+      channel: 'email' | 'text' | 'call' | 'post';
+      scope: components['schemas']['Scope'];
+      scopeName: string;
+      state: 'yes' | 'implied' | 'asked' | 'no' | 'pause' | 'start' | 'back';
+      at: string;
+      until: string | null;
+      how:
+        | 'file'
+        | 'paper'
+        | 'form'
+        | 'phone'
+        | 'in-person'
+        | 'reply'
+        | 'one-click'
+        | 'keyword'
+        | 'preferences'
+        | 'objection'
+        | 'complaint'
+        | 'gift'
+        | 'membership'
+        | 'volunteering'
+        | 'inquiry'
+        | 'hand'
+        | 'feed';
+      words: string;
+      source: string;
+      recordedBy: string | null;
+      /** @description Null where it was said without one, and holds at every address. */
+      address: string | null;
+      takenBack: boolean;
+      /** @description Older than the house rules of the person's place want evidence to be. */
+      old: boolean;
+      evidence: {
+        id: number;
+        name: string;
+      } | null;
+    };
+    MembershipView: {
+      id: number;
+      name: string;
+      since: string;
+      /** @description "by Rosa Oduya", "with the batch Spring fair". */
+      how: string;
+    };
+    RecordView: {
+      id: number;
+      firstName: string;
+      lastName: string;
+      chapter: {
+        id: number;
+        name: string;
+      };
+      createdAt: string;
+      place: {
+        country: string | null;
+        region: string | null;
+        rulesOf: string;
+      };
+      contactPoints: components['schemas']['ContactPointView'][];
+      fields: {
+        id: number;
+        name: string;
+        type:
+          | 'text'
+          | 'longtext'
+          | 'number'
+          | 'money'
+          | 'date'
+          | 'datetime'
+          | 'birthday'
+          | 'yesno'
+          | 'choice'
+          | 'choices'
+          | 'country'
+          | 'region'
+          | 'place'
+          | 'link'
+          | 'file';
+        section: string;
+        fallback: string | null;
+        /** @description What a choice field offers; null where it takes what people have. */
+        choices: string[] | null;
+        /** @description What is told beside it, where it is filled in. */
+        help: string;
+        /** @description For owners and organizers alone. */
+        sensitive: boolean;
+        /** @description Whoever is asked for it on a form has to answer. */
+        required: boolean;
+        value: components['schemas']['FieldValue'] | null;
+        shown: string;
+      }[];
+      tags: components['schemas']['MembershipView'][];
+      lists: {
+        id: number;
+        name: string;
+        since: string;
+        /** @description "by Rosa Oduya", "with the batch Spring fair". */
+        how: string;
+        isPublic: boolean;
+      }[];
+      segments: {
+        id: number;
+        name: string;
+      }[];
+      /** @description Campaigns that they are on the roster of, with where they stand and where they could. */
+      rosters: {
+        id: number;
+        name: string;
+        stage: string;
+        stages: string[];
+      }[];
+      gifts: {
+        id: number;
+        amount: number;
+        on: string;
+        note: string;
+      }[];
+      consent: components['schemas']['ConsentStatusView'][];
+      entries: components['schemas']['EntryView'][];
+      household: components['schemas']['HouseholdView'] | null;
+      /** @description As the person is greeted, with whoever they live with. */
+      greeting: string;
+      /** @description Records that were brought into this one and could be parted again. */
+      mergedFrom: {
+        mergingId: number;
+        name: string;
+        at: string;
+      }[];
+    };
+    SupporterRow: {
+      id: number;
+      firstName: string;
+      lastName: string;
+      chapter: string;
+      email: string | null;
+      mobile: string | null;
+      tags: number;
+      lastGift: {
+        amount: number;
+        on: string;
+      } | null;
+      /** @description Custom fields that were asked for, formatted, by their id. */
+      values: {
+        [key: string]: string;
+      };
+      may: {
+        email: 'yes' | 'implied' | 'asked' | 'never' | 'no';
+        text: 'yes' | 'implied' | 'asked' | 'never' | 'no';
+      };
+    };
+    TagUse: {
+      chapter: string;
+      people: number;
+    };
+    TimelineItem: {
+      at: string;
+      kind: 'delivery' | 'permission' | 'gift' | 'edit' | 'reply' | 'batch' | 'note';
+      tone: 'good' | 'plain' | 'bad';
+      title: string;
+      detail: string;
+      link: string | null;
+      /**
+       * Format: double
+       * @description The entry of the history that can be undone here.
+       */
+      undo: number | null;
+      note: components['schemas']['NoteView'] | null;
+    };
+    LinkView: {
+      kind: 'invitation' | 'password';
+      name: string;
+      email: string;
+      organization: string;
+    };
+    OrganizationView: {
+      name: string;
+      legalName: string;
+      postalAddress: string;
+      country: string;
+      timeZone: string;
+      fiscalMonth: number;
+      currency: string;
+      locale: string;
+      languages: ('en' | 'es' | 'fr' | 'de')[];
+      fromEmail: string;
+      bounceDomain: string;
+      textFrom: string;
+      /** @description Where the logo is to be had; null where there is none. */
+      logo: string | null;
+      version: number;
+      chapters: {
+        id: number;
+        name: string;
+        postalAddress: string;
+        places: string;
+        people: number;
+      }[];
+      /** @description What is still missing before a message can leave, a sentence each. */
+      missing: string[];
+    };
+    Profile: {
+      name: string;
+      email: string;
+      title: string;
+      mobile: string;
+      answersTo: string;
+      signature: string;
+    };
+    SessionLine: {
+      id: number;
+      network: string;
+      browser: string;
+      since: string;
+      usedAt: string;
+      isThis: boolean;
+    };
+    SessionView: {
+      teammate: {
+        id: number;
+        name: string;
+        email: string;
+        role: 'viewer' | 'writer' | 'organizer' | 'owner';
+        mobile: string;
+        chapterIds: number[] | null;
+      };
+      organization: {
+        id: number;
+        name: string;
+        country: string;
+        locale: string;
+        currency: string;
+        timeZone: string;
+        textFrom: string;
+        languages: ('en' | 'es' | 'fr' | 'de')[];
+      };
+      /** @description The chapter being worked in; null for all that the teammate may see. */
+      chapter: {
+        id: number;
+        name: string;
+      } | null;
+      chapters: {
+        id: number;
+        name: string;
+      }[];
+      csrf: string;
+      standins: {
+        mailroom: string | null;
+        handsets: string | null;
+      };
+    };
+    TeammateView: {
+      id: number;
+      name: string;
+      email: string;
+      role: 'viewer' | 'writer' | 'organizer' | 'owner';
+      /** @description Those they are bound to; null for who works in all. */
+      chapterIds: number[] | null;
+      /**
+       * @description Invited and not yet here; here; gone.
+       * @enum {string}
+       */
+      state: 'here' | 'gone' | 'invited';
+      signedInAt: string | null;
+      /** @description What became of the last mail with a link; null where there was none. */
+      invitation: {
+        state: 'failed' | 'waiting' | 'sent' | 'expired';
+        detail: string | null;
+        expiresAt: string;
+      } | null;
+      sessions: number;
+    };
+    WaitingFor: {
+      messages: number;
+      batches: number;
+      callLists: number;
+    };
+    DoneView: {
+      answered: number;
+      broughtIn: number;
+      sent: number;
+    };
+    LeavingMessage: {
+      id: number;
+      name: string;
+      state: 'draft' | 'scheduled' | 'preparing' | 'sending' | 'paused' | 'stopped' | 'done';
+      channel: 'email' | 'text';
+      when: string | null;
+      /**
+       * Format: double
+       * @description Whom the last look found for it; of one that leaves already, who is still to get it. Null before a look.
+       */
+      people: number | null;
+    };
+    StopTask: {
+      taskId: number;
+      supporterId: number | null;
+      name: string;
+      words: string;
+      at: string;
+    };
+    WaitingBatch: {
+      id: number;
+      name: string;
+      state:
+        | 'reading'
+        | 'unreadable'
+        | 'draft'
+        | 'checking'
+        | 'checked'
+        | 'bringing'
+        | 'stopped'
+        | 'done'
+        | 'taking-out'
+        | 'taken-out'
+        | 'failed';
+      rows: number;
+      /** @description Who began it, and when. */
+      by: string;
+      at: string;
+    };
+    TodayView: {
+      batches: components['schemas']['WaitingBatch'][];
+      /** @description Batches that came in lately and that nobody has looked at since. */
+      arrived: {
+        id: number;
+        name: string;
+        at: string;
+        people: number;
+      }[];
+      messages: components['schemas']['LeavingMessage'][];
+      replies: number;
+      /** @description The one that waits longest. */
+      firstReply: {
+        name: string;
+        words: string;
+        message: string | null;
+        at: string;
+      } | null;
+      unsure: number;
+      /**
+       * Format: double
+       * @description The newest message with an unsure mail, and since when the oldest is unsure.
+       */
+      unsureMessageId: number | null;
+      unsureSince: string | null;
+      onHold: number;
+      drafts: number;
+      /** @description The draft that was changed last. */
+      draft: {
+        id: number;
+        name: string;
+        at: string;
+      } | null;
+      /** @description People whose implied permission for appeals by email lapses within this many days. */
+      lapsing: {
+        people: number;
+        days: number;
+      };
+      /** @description Texts that plainly ask to stop, held until a person has read them. */
+      stops: components['schemas']['StopTask'][];
+      /** @description People who asked to be erased; only owners see them. */
+      erasures: {
+        taskId: number;
+        supporterId: number;
+        name: string;
+        at: string;
+      }[];
+    };
+    WeekView: {
+      figures: {
+        kind: 'replied' | 'left' | 'joined' | 'gave';
+        now: number;
+        usual: number | null;
+      }[];
+      /**
+       * Format: double
+       * @description Over how many weeks "usually" is taken.
+       */
+      weeks: number;
+    };
+    SignInBody: {
+      email: string;
+      password: string;
+    };
+    ChooseChapterBody: {
+      chapterId: number | null;
+    };
+    SaveProfileBody: {
+      name: string;
+      title: string;
+      mobile: string;
+      answersTo: string;
+      signature: string;
+      was: {
+        name: string;
+        title: string;
+        mobile: string;
+        answersTo: string;
+        signature: string;
+      };
+    };
+    ChangePasswordBody: {
+      current: string;
+      password: string;
+    };
+    IdParams: {
+      id: number;
+    };
+    ForgottenBody: {
+      email: string;
+    };
+    LinkParams: {
+      token: string;
+    };
+    UseLinkBody: {
+      password: string;
+      /** @default  */
+      name: string;
+    };
+    SupporterQuery: {
+      after?: string;
+      /** @default 100 */
+      limit: number;
+      search?: string;
+      tag?: number;
+      list?: number;
+      batch?: number;
+      hold?: boolean;
+    };
+    RenameSupporterBody: {
+      firstName: string;
+      lastName: string;
+      was?: string;
+    };
+    FieldParams: {
+      id: number;
+      fieldId: number;
+    };
+    SetFieldBody: {
+      text: string;
+      was?: string;
+    };
+    TagParams: {
+      id: number;
+      tagId: number;
+    };
+    ListParams: {
+      id: number;
+      listId: number;
+    };
+    AddEntryBody: {
+      contactPointId: number;
+      channel: 'email' | 'text' | 'call' | 'post';
+      scope: components['schemas']['Scope'];
+      state: 'yes' | 'no' | 'implied' | 'pause';
+      how:
+        | 'file'
+        | 'paper'
+        | 'form'
+        | 'phone'
+        | 'in-person'
+        | 'reply'
+        | 'one-click'
+        | 'keyword'
+        | 'preferences'
+        | 'objection'
+        | 'complaint'
+        | 'gift'
+        | 'membership'
+        | 'volunteering'
+        | 'inquiry'
+        | 'hand'
+        | 'feed';
+      on: string;
+      words: string;
+      until?: string;
+      evidenceId?: number;
+    };
+    ObjectionBody: {
+      how: 'phone' | 'paper' | 'in-person' | 'reply';
+      on: string;
+      words: string;
+    };
+    EvidenceParams: {
+      id: number;
+      evidenceId: number;
+    };
+    SetPlaceBody: {
+      country: string | null;
+      region: string | null;
+      was: {
+        country: string | null;
+        region: string | null;
+      };
+    };
+    AddGiftBody: {
+      amount: number;
+      on: string;
+      /** @default  */
+      note: string;
+    };
+    MakeFieldBody: {
+      name: string;
+      type:
+        | 'text'
+        | 'longtext'
+        | 'number'
+        | 'money'
+        | 'date'
+        | 'datetime'
+        | 'birthday'
+        | 'yesno'
+        | 'choice'
+        | 'choices'
+        | 'country'
+        | 'region'
+        | 'place'
+        | 'link'
+        | 'file';
+      /** @default null */
+      fallback: string | null;
+      /** @default  */
+      section: string;
+      /** @default [] */
+      choices: string[];
+    };
+    GroupsQuery: {
+      /** @default true */
+      counted: boolean;
+    };
+    NewPostal: import('../common').NewPostal;
+    AddContactBody: {
+      kind: 'email' | 'mobile' | 'post';
+      text?: string & unknown;
+      line?: 'mobile' | 'landline';
+      post?: components['schemas']['NewPostal'];
+    };
+    PointParams: {
+      id: number;
+      pointId: number;
+    };
+    ChangeContactBody: {
+      kind: 'email' | 'mobile' | 'post';
+      text?: string & unknown;
+      line?: 'mobile' | 'landline';
+      post?: components['schemas']['NewPostal'];
+      was: string;
+    };
+    TimelineQuery: {
+      kinds?: string;
+    };
+    UndoParams: {
+      id: number;
+      auditId: number;
+    };
+    NoteBody: {
+      body: string;
+    };
+    NoteParams: {
+      id: number;
+      noteId: number;
+    };
+    ChangeNoteBody: {
+      body: string;
+      was: string;
+    };
+    JoinHouseholdBody: {
+      withId: number;
+    };
+    HouseholdGreetingBody: {
+      greeting: string | null;
+      was: string;
+    };
+    MergeQuery: {
+      withId: number;
+    };
+    MergeRecordsBody: {
+      goneId: number;
+      /** @default {} */
+      keep: {
+        [key: string]: 'kept' | 'gone';
+      };
+    };
+    UnmergeParams: {
+      id: number;
+      mergingId: number;
+    };
+    PersonExportQuery: {
+      /**
+       * @default json
+       * @enum {string}
+       */
+      as: 'json' | 'csv' | 'vcf';
+    };
+    BatchesQuery: {
+      /**
+       * @default all
+       * @enum {string}
+       */
+      state: 'open' | 'done' | 'all';
+      by?: number;
+      from?: string;
+      to?: string;
+      source?: string;
+    };
+    SheetFormParams: {
+      form: 'csv' | 'xlsx';
+    };
+    ReadAgainBody: {
+      reading: components['schemas']['ParseOptions'];
+      what?: 'people' | 'refusals' | 'here' | 'gifts';
+    };
+    KeepDraftBody: {
+      step: string;
+      name: string;
+      plan: components['schemas']['DraftPlan'];
+      basedOn: number;
+    };
+    IntakePlanBody: components['schemas']['IntakePlan'];
+    BatchRowsQuery: {
+      after?: string;
+      /** @default 100 */
+      limit: number;
+      verdict?:
+        | 'new'
+        | 'shares'
+        | 'update'
+        | 'same'
+        | 'here'
+        | 'no'
+        | 'hold'
+        | 'gift'
+        | 'doubled'
+        | 'look'
+        | 'skipped'
+        | 'aside'
+        | 'failed';
+      why?: string;
+      only?:
+        | 'faults'
+        | 'hints'
+        | 'strangers'
+        | 'email'
+        | 'text'
+        | 'refusing'
+        | 'groups'
+        | 'changes'
+        | 'saidNo'
+        | 'doNotContact'
+        | 'onHold'
+        | 'alreadyYes';
+    };
+    BatchRowParams: {
+      id: number;
+      row: number;
+    };
+    DecideRowsBody: {
+      rows?: number[];
+      why?: string;
+      as: 'merge' | 'new' | 'skip';
+      supporterId?: number;
+      /** @default [] */
+      keep: string[];
+    };
+    BatchSheetParams: {
+      id: number;
+      form: 'csv' | 'xlsx';
+    };
+    ChangeLayoutBody: {
+      name?: string;
+      columns?: components['schemas']['ColumnChoice'][];
+      basedOn: number;
+    };
+    HouseFilesBody: {
+      days: number;
+      was: number;
+    };
+    MakeCampaignBody: {
+      name: string;
+      kind: 'appeal' | 'thank-you' | 'update';
+      appealCode: string | null;
+      stages: string[];
+    };
+    ChangeCampaignBody: {
+      name: string;
+      kind: 'appeal' | 'thank-you' | 'update';
+      appealCode: string | null;
+      stages: string[];
+      isOpen: boolean;
+      /** @default {} */
+      renamed: {
+        [key: string]: string;
+      };
+      basedOn: number;
+    };
+    RosterQuery: {
+      after?: string;
+      /** @default 100 */
+      limit: number;
+      stage?: string;
+    };
+    RosterGroup:
+      | {
+          ids: number[];
+        }
+      | {
+          kind: 'list' | 'tag' | 'segment' | 'batch';
+          id: number;
+        };
+    RosterPutBody: {
+      group: components['schemas']['RosterGroup'];
+      stage: string;
+    };
+    RosterOffBody: {
+      group: components['schemas']['RosterGroup'];
+    };
+    MakeTagBody: {
+      name: string;
+      handedDown?: boolean;
+    };
+    ChangeTagBody: {
+      name: string;
+      handedDown?: boolean;
+      was: {
+        name: string;
+        handedDown: boolean;
+      };
+    };
+    JoinTagBody: {
+      intoId: number;
+    };
+    MakeListBody: {
+      name: string;
+      /** @default false */
+      isPublic: boolean;
+      /** @default  */
+      description: string;
+      /** @default  */
+      why: string;
+      folder?: string;
+      onPreferences?: boolean;
+      byForm?: boolean;
+    };
+    OrderListsBody: {
+      ids: number[];
+    };
+    MoveListsBody: {
+      ids: number[];
+      folder: string;
+    };
+    ChangeListBody: {
+      name: string;
+      /** @default false */
+      isPublic: boolean;
+      /** @default  */
+      description: string;
+      /** @default  */
+      why: string;
+      folder?: string;
+      onPreferences?: boolean;
+      byForm?: boolean;
+      basedOn: number;
+    };
+    SaveSegmentBody: {
+      name: string;
+      tree: components['schemas']['Rule'];
+    };
+    ChangeSegmentBody: {
+      name: string;
+      tree: components['schemas']['Rule'];
+      basedOn: number;
+    };
+    CountSegmentBody: {
+      tree: components['schemas']['Rule'];
+      /** @default true */
+      reach: boolean;
+    };
+    ListPeopleBody: {
+      tree: components['schemas']['Rule'];
+      /** @default name */
+      by:
+        | number
+        | ('name' | 'created' | 'updated' | 'country' | 'region' | 'postcode' | 'externalId' | 'household');
+      /** @default false */
+      descending: boolean;
+      /** @default [] */
+      fields: number[];
+      after?: string;
+      /** @default 100 */
+      limit: number;
+    };
+    FinderQuery: {
+      text: string;
+    };
+    SavePeopleViewBody: {
+      name: string;
+      tree: components['schemas']['Rule'];
+      by:
+        | number
+        | ('name' | 'created' | 'updated' | 'country' | 'region' | 'postcode' | 'externalId' | 'household');
+      descending: boolean;
+      fields: number[];
+      basedOn: number | null;
+    };
+    SnapshotSegmentBody: {
+      name: string;
+    };
+    ExplainParams: {
+      id: number;
+      supporterId: number;
+    };
+    PeopleGroup:
+      | {
+          ids: number[];
+        }
+      | {
+          tree: components['schemas']['Rule'];
+          /** @default [] */
+          without: number[];
+        };
+    PrintAct: {
+      do: 'print';
+      form: 'call' | 'door' | 'labels' | 'letters';
+      /**
+       * @default LETTER
+       * @enum {string}
+       */
+      paper: 'A4' | 'LETTER';
+      /** @default  */
+      title: string;
+      /**
+       * @default appeals
+       * @enum {string}
+       */
+      purpose: 'news' | 'appeals' | 'volunteering' | 'service';
+      /** @default [] */
+      columns: (number | ('phone' | 'email' | 'address' | 'tags' | 'last-gift' | 'stage' | 'notes'))[];
+      /** @default 1 */
+      noteLines: number;
+      /**
+       * @default letter-30
+       * @enum {string}
+       */
+      labels: 'a4-21' | 'letter-30';
+      /** @default 0 */
+      used: number;
+      /** @default true */
+      together: boolean;
+      /** @default null */
+      messageId: number | null;
+      /** @default null */
+      callListId: number | null;
+    };
+    BulkAct:
+      | {
+          do: 'tag';
+          tagId: number;
+          on: boolean;
+        }
+      | {
+          do: 'list';
+          listId: number;
+          on: boolean;
+        }
+      | {
+          do: 'roster';
+          campaignId: number;
+          stage: string | null;
+        }
+      | {
+          do: 'field';
+          fieldId: number;
+          text: string;
+        }
+      | {
+          do: 'permission';
+          channel: 'email' | 'text';
+          scopes: components['schemas']['Scope'][];
+          how: 'paper' | 'phone' | 'in-person' | 'form';
+          on: string;
+          words: string;
+          voucher: string;
+        }
+      | {
+          do: 'export';
+          form: 'csv' | 'xlsx' | 'vcard' | 'json';
+          /** @default [] */
+          fields: number[];
+        }
+      | components['schemas']['PrintAct']
+      | {
+          do: 'erase';
+        };
+    BeginBulkBody: {
+      group: components['schemas']['PeopleGroup'];
+      act: components['schemas']['BulkAct'];
+    };
+    MakeCallListBody: {
+      name: string;
+      group: components['schemas']['PeopleGroup'];
+      /** @default null */
+      campaignId: number | null;
+      /** @default  */
+      script: string;
+      /**
+       * @default appeals
+       * @enum {string}
+       */
+      purpose: 'news' | 'appeals' | 'volunteering' | 'service';
+    };
+    CallPeopleQuery: {
+      /** @default 0 */
+      after: number;
+      /** @default 100 */
+      limit: number;
+      /**
+       * @default all
+       * @enum {string}
+       */
+      who: 'all' | 'may' | 'open' | 'again';
+    };
+    CallParams: {
+      id: number;
+      position: number;
+    };
+    AnswerCallBody: {
+      outcome: string | null;
+      /** @default  */
+      note: string;
+      was: {
+        outcome: string | null;
+        note: string;
+      };
+      /** @default false */
+      noMoreCalls: boolean;
+    };
+    OrderFieldsBody: {
+      ids: number[];
+    };
+    ChangeField: {
+      name: string;
+      section: string;
+      fallback: string | null;
+      help: string;
+      sensitive: boolean;
+      /** @default false */
+      required: boolean;
+      choices: string[] | null;
+    };
+    ChangeFieldBody: {
+      name: string;
+      section: string;
+      fallback: string | null;
+      help: string;
+      sensitive: boolean;
+      /** @default false */
+      required: boolean;
+      choices: string[] | null;
+      was: components['schemas']['ChangeField'];
+    };
+    FieldTypeQuery: {
+      type:
+        | 'text'
+        | 'longtext'
+        | 'number'
+        | 'money'
+        | 'date'
+        | 'datetime'
+        | 'birthday'
+        | 'yesno'
+        | 'choice'
+        | 'choices'
+        | 'country'
+        | 'region'
+        | 'place'
+        | 'link'
+        | 'file';
+    };
+    FieldTypeBody: {
+      type:
+        | 'text'
+        | 'longtext'
+        | 'number'
+        | 'money'
+        | 'date'
+        | 'datetime'
+        | 'birthday'
+        | 'yesno'
+        | 'choice'
+        | 'choices'
+        | 'country'
+        | 'region'
+        | 'place'
+        | 'link'
+        | 'file';
+    };
+    RenameChoiceBody: {
+      from: string;
+      to: string;
+    };
+    RegionsQuery: {
+      country: string;
+    };
+    MakeMessageBody: {
+      name: string;
+      channel: 'email' | 'text';
+      purpose: 'news' | 'appeals' | 'volunteering' | 'service';
+    };
+    SaveMessageBody: {
+      name: string;
+      purpose: 'news' | 'appeals' | 'volunteering' | 'service' | null;
+      listId: number | null;
+      subject: string;
+      preheader: string;
+      letter: components['schemas']['LetterDoc'] | null;
+      text: string;
+      basedOn: number;
+    };
+    SaveTagTriggersBody: {
+      tagTriggers: components['schemas']['TagTrigger'][];
+      was: components['schemas']['TagTrigger'][];
+    };
+    PreviewQuery: {
+      supporterId?: number;
+    };
+    ReadersQuery: {
+      /** @default  */
+      search: string;
+    };
+    SaveRecipientsBody: {
+      from: components['schemas']['GroupRef'][];
+      minus: components['schemas']['GroupRef'][];
+      /** @default [] */
+      chosen: number[];
+      without: number[];
+      basedOn: number;
+    };
+    SuppressedQuery: {
+      after?: string;
+      /** @default 100 */
+      limit: number;
+      verdict:
+        | 'send'
+        | 'no-address'
+        | 'do-not-contact'
+        | 'said-no'
+        | 'on-hold'
+        | 'asked'
+        | 'no-permission'
+        | 'paused'
+        | 'had-enough'
+        | 'shared-address';
+    };
+    SendMessageBody: {
+      /**
+       * Format: date-time
+       * @default null
+       */
+      at: string | null;
+      digest: string;
+    };
+    BeginToBody: {
+      name: string;
+      channel: 'email' | 'text';
+      purpose: 'news' | 'appeals' | 'volunteering' | 'service';
+      to:
+        | {
+            ref: components['schemas']['GroupRef'];
+          }
+        | {
+            group: components['schemas']['PeopleGroup'];
+          }
+        | {
+            result: {
+              messageId: number;
+              kind:
+                | 'sent'
+                | 'delivered'
+                | 'bounced'
+                | 'opened'
+                | 'clicked'
+                | 'replied'
+                | 'left'
+                | 'door'
+                | 'unsure'
+                | 'failed'
+                | 'waiting'
+                | 'suppressed';
+            };
+          };
+    };
+    PersonalQuery: {
+      channel: 'email' | 'text';
+      purpose: 'news' | 'appeals' | 'volunteering' | 'service';
+    };
+    PersonalMessageBody: {
+      channel: 'email' | 'text';
+      purpose: 'news' | 'appeals' | 'volunteering' | 'service';
+      subject: string;
+      letter: components['schemas']['LetterDoc'] | null;
+      text: string;
+    };
+    ResultPeopleQuery: {
+      after?: string;
+      /** @default 100 */
+      limit: number;
+      kind:
+        | 'sent'
+        | 'delivered'
+        | 'bounced'
+        | 'opened'
+        | 'clicked'
+        | 'replied'
+        | 'left'
+        | 'door'
+        | 'unsure'
+        | 'failed'
+        | 'waiting'
+        | 'suppressed';
+    };
+    SettleBody: {
+      as: 'sent' | 'again';
+    };
+    HandledBody: {
+      handled: boolean;
+    };
+    TokenParams: {
+      token: string;
+    };
+    LeaveBody: {
+      /**
+       * @default this
+       * @enum {string}
+       */
+      what: 'this' | 'all' | 'back';
+      'List-Unsubscribe'?: 'One-Click';
+    };
+    MakeFormBody: {
+      name: string;
+      /** @default null */
+      listId: number | null;
+    };
+    SaveFormBody: {
+      name: string;
+      slug: string;
+      definition: components['schemas']['FormDefinition'];
+      version: number;
+    };
+    OpenFormSchemaBody: {
+      open: boolean;
+    };
+    SlugParams: {
+      slug: string;
+    };
+    PageQuery: Record<string, never>;
+    PostedFormBody: Record<string, never>;
+    PostedPreferencesBody: Record<string, never>;
+    AddressQuery: {
+      address: string;
+    };
+    TextHookBody:
+      | {
+          type: 'inbound';
+          id: string;
+          from: string;
+          to: string;
+          text: string;
+          /** Format: date-time */
+          at?: string;
+        }
+      | {
+          type: 'receipt';
+          id: string;
+          key: string;
+          status: 'delivered' | 'failed';
+          reason?: string;
+        };
+    TextAnswersBody: {
+      stop: string;
+      help: string;
+      start: string;
+      was: {
+        stop: string;
+        help: string;
+        start: string;
+      };
+    };
+    SettleTaskBody: {
+      outcome: 'meant' | 'not-meant' | 'done' | 'declined';
+    };
+    SaveOrganizationBody: {
+      name: string;
+      legalName: string;
+      postalAddress: string;
+      country: string;
+      timeZone: string;
+      locale: string;
+      currency: string;
+      fiscalMonth: number;
+      languages: ('en' | 'es' | 'fr' | 'de')[];
+      fromEmail: string;
+      bounceDomain: string;
+      textFrom: string;
+      basedOn: number;
+    };
+    MakeChapterBody: {
+      name: string;
+      postalAddress: string;
+      /** @default  */
+      places: string;
+    };
+    SaveChapterBody: {
+      name: string;
+      postalAddress: string;
+      /** @default  */
+      places: string;
+      was: {
+        name: string;
+        postalAddress: string;
+        /** @default  */
+        places: string;
+      };
+    };
+    InviteBody: {
+      email: string;
+      name: string;
+      role: 'viewer' | 'writer' | 'organizer' | 'owner';
+      chapterIds: number[] | null;
+    };
+    ChangeTeammateBody: {
+      role: 'viewer' | 'writer' | 'organizer' | 'owner';
+      chapterIds: number[] | null;
+      was: {
+        role: 'viewer' | 'writer' | 'organizer' | 'owner';
+        chapterIds: number[] | null;
+      };
+    };
+    TakeOutTeammateBody: {
+      handTo: number;
+    };
+    BeginHouseBody: {
+      word: string;
+      organization: {
+        name: string;
+        legalName: string;
+        postalAddress: string;
+        country: string;
+        timeZone: string;
+        locale: string;
+        currency: string;
+      };
+      chapter: string;
+      name: string;
+      email: string;
+      password: string;
+    };
+    WeighRulesBody: {
+      rules: components['schemas']['HouseRules'];
+    };
+    SaveRulesBody: {
+      rules: components['schemas']['HouseRules'];
+      basedOn: number;
+    };
+    SettleRulesBody: {
+      agrees: boolean;
+    };
+    DncQuery: {
+      after?: string;
+      /** @default 100 */
+      limit: number;
+      search?: string;
+    };
+    AddDncBody: {
+      lines: string;
+      /** @default  */
+      note: string;
+    };
+  };
+  responses: never;
+  parameters: never;
+  requestBodies: never;
+  headers: never;
+  pathItems: never;
+}
+export type Colleague = components['schemas']['Colleague'];
+export type ParseOptions = components['schemas']['ParseOptions'];
+export type ColumnChoice = components['schemas']['ColumnChoice'];
+export type Mend = components['schemas']['Mend'];
+export type Scope = components['schemas']['Scope'];
+export type IntakePlan = components['schemas']['IntakePlan'];
+export type Explanation = components['schemas']['Explanation'];
+export type InlineMark = components['schemas']['InlineMark'];
+export type Inline = components['schemas']['Inline'];
+export type ListItem = components['schemas']['ListItem'];
+export type Block = components['schemas']['Block'];
+export type FieldValue = components['schemas']['FieldValue'];
+export type Workbook = components['schemas']['Workbook'];
+export type FileFindings = components['schemas']['FileFindings'];
+export type Guess = components['schemas']['Guess'];
+export type HourSpan = components['schemas']['HourSpan'];
+export type Hours = components['schemas']['Hours'];
+export type LetterDoc = components['schemas']['LetterDoc'];
+export type MergeName = components['schemas']['MergeName'];
+export type Region = components['schemas']['Region'];
+export type BulkView = components['schemas']['BulkView'];
+export type FinderHit = components['schemas']['FinderHit'];
+export type Rule = components['schemas']['Rule'];
+export type PeopleView = components['schemas']['PeopleView'];
+export type CallListView = components['schemas']['CallListView'];
+export type CallHours = components['schemas']['CallHours'];
+export type CallRow = components['schemas']['CallRow'];
+export type CampaignView = components['schemas']['CampaignView'];
+export type RosterRow = components['schemas']['RosterRow'];
+export type AddressHolder = components['schemas']['AddressHolder'];
+export type FormCounts = components['schemas']['FormCounts'];
+export type FormDefinition = components['schemas']['FormDefinition'];
+export type FormView = components['schemas']['FormView'];
+export type ListView = components['schemas']['ListView'];
+export type TagView = components['schemas']['TagView'];
+export type BatchPreview = components['schemas']['BatchPreview'];
+export type LikelyDouble = components['schemas']['LikelyDouble'];
+export type RowWrites = components['schemas']['RowWrites'];
+export type BatchRowView = components['schemas']['BatchRowView'];
+export type DraftPlan = components['schemas']['DraftPlan'];
+export type IntakeDraft = components['schemas']['IntakeDraft'];
+export type BatchWill = components['schemas']['BatchWill'];
+export type BatchView = components['schemas']['BatchView'];
+export type DoubleView = components['schemas']['DoubleView'];
+export type JobView = components['schemas']['JobView'];
+export type LayoutView = components['schemas']['LayoutView'];
+export type ImageView = components['schemas']['ImageView'];
+export type MessageFault = components['schemas']['MessageFault'];
+export type LastLook = components['schemas']['LastLook'];
+export type MessageResults = components['schemas']['MessageResults'];
+export type GroupRef = components['schemas']['GroupRef'];
+export type Recipients = components['schemas']['Recipients'];
+export type TagTrigger = components['schemas']['TagTrigger'];
+export type MessageView = components['schemas']['MessageView'];
+export type Preview = components['schemas']['Preview'];
+export type ReaderView = components['schemas']['ReaderView'];
+export type ReplyView = components['schemas']['ReplyView'];
+export type ResultPerson = components['schemas']['ResultPerson'];
+export type SavedWords = components['schemas']['SavedWords'];
+export type TextAnswers = components['schemas']['TextAnswers'];
+export type DncAdded = components['schemas']['DncAdded'];
+export type DncRow = components['schemas']['DncRow'];
+export type RuleEffect = components['schemas']['RuleEffect'];
+export type HouseRules = components['schemas']['HouseRules'];
+export type RulesView = components['schemas']['RulesView'];
+export type RulesWeighed = components['schemas']['RulesWeighed'];
+export type ProblemDetails = components['schemas']['ProblemDetails'];
+export type HouseholdView = components['schemas']['HouseholdView'];
+export type MergeLine = components['schemas']['MergeLine'];
+export type MergePreview = components['schemas']['MergePreview'];
+export type NoteView = components['schemas']['NoteView'];
+export type PersonalVerdict = components['schemas']['PersonalVerdict'];
+export type CountedStep = components['schemas']['CountedStep'];
+export type SegmentCount = components['schemas']['SegmentCount'];
+export type SegmentSize = components['schemas']['SegmentSize'];
+export type SegmentVersion = components['schemas']['SegmentVersion'];
+export type SegmentView = components['schemas']['SegmentView'];
+export type ChoiceUse = components['schemas']['ChoiceUse'];
+export type ConsentStatusView = components['schemas']['ConsentStatusView'];
+export type ContactPointView = components['schemas']['ContactPointView'];
+export type Conversion = components['schemas']['Conversion'];
+export type DeletionNotice = components['schemas']['DeletionNotice'];
+export type FieldAdminView = components['schemas']['FieldAdminView'];
+export type FieldDeletion = components['schemas']['FieldDeletion'];
+export type FieldView = components['schemas']['FieldView'];
+export type EntryView = components['schemas']['EntryView'];
+export type MembershipView = components['schemas']['MembershipView'];
+export type RecordView = components['schemas']['RecordView'];
+export type SupporterRow = components['schemas']['SupporterRow'];
+export type TagUse = components['schemas']['TagUse'];
+export type TimelineItem = components['schemas']['TimelineItem'];
+export type LinkView = components['schemas']['LinkView'];
+export type OrganizationView = components['schemas']['OrganizationView'];
+export type Profile = components['schemas']['Profile'];
+export type SessionLine = components['schemas']['SessionLine'];
+export type SessionView = components['schemas']['SessionView'];
+export type TeammateView = components['schemas']['TeammateView'];
+export type WaitingFor = components['schemas']['WaitingFor'];
+export type DoneView = components['schemas']['DoneView'];
+export type LeavingMessage = components['schemas']['LeavingMessage'];
+export type StopTask = components['schemas']['StopTask'];
+export type WaitingBatch = components['schemas']['WaitingBatch'];
+export type TodayView = components['schemas']['TodayView'];
+export type WeekView = components['schemas']['WeekView'];
+export type SignInBody = components['schemas']['SignInBody'];
+export type ChooseChapterBody = components['schemas']['ChooseChapterBody'];
+export type SaveProfileBody = components['schemas']['SaveProfileBody'];
+export type ChangePasswordBody = components['schemas']['ChangePasswordBody'];
+export type IdParams = components['schemas']['IdParams'];
+export type ForgottenBody = components['schemas']['ForgottenBody'];
+export type LinkParams = components['schemas']['LinkParams'];
+export type UseLinkBody = components['schemas']['UseLinkBody'];
+export type SupporterQuery = components['schemas']['SupporterQuery'];
+export type RenameSupporterBody = components['schemas']['RenameSupporterBody'];
+export type FieldParams = components['schemas']['FieldParams'];
+export type SetFieldBody = components['schemas']['SetFieldBody'];
+export type TagParams = components['schemas']['TagParams'];
+export type ListParams = components['schemas']['ListParams'];
+export type AddEntryBody = components['schemas']['AddEntryBody'];
+export type ObjectionBody = components['schemas']['ObjectionBody'];
+export type EvidenceParams = components['schemas']['EvidenceParams'];
+export type SetPlaceBody = components['schemas']['SetPlaceBody'];
+export type AddGiftBody = components['schemas']['AddGiftBody'];
+export type MakeFieldBody = components['schemas']['MakeFieldBody'];
+export type GroupsQuery = components['schemas']['GroupsQuery'];
+export type NewPostal = components['schemas']['NewPostal'];
+export type AddContactBody = components['schemas']['AddContactBody'];
+export type PointParams = components['schemas']['PointParams'];
+export type ChangeContactBody = components['schemas']['ChangeContactBody'];
+export type TimelineQuery = components['schemas']['TimelineQuery'];
+export type UndoParams = components['schemas']['UndoParams'];
+export type NoteBody = components['schemas']['NoteBody'];
+export type NoteParams = components['schemas']['NoteParams'];
+export type ChangeNoteBody = components['schemas']['ChangeNoteBody'];
+export type JoinHouseholdBody = components['schemas']['JoinHouseholdBody'];
+export type HouseholdGreetingBody = components['schemas']['HouseholdGreetingBody'];
+export type MergeQuery = components['schemas']['MergeQuery'];
+export type MergeRecordsBody = components['schemas']['MergeRecordsBody'];
+export type UnmergeParams = components['schemas']['UnmergeParams'];
+export type PersonExportQuery = components['schemas']['PersonExportQuery'];
+export type BatchesQuery = components['schemas']['BatchesQuery'];
+export type SheetFormParams = components['schemas']['SheetFormParams'];
+export type ReadAgainBody = components['schemas']['ReadAgainBody'];
+export type KeepDraftBody = components['schemas']['KeepDraftBody'];
+export type IntakePlanBody = components['schemas']['IntakePlanBody'];
+export type BatchRowsQuery = components['schemas']['BatchRowsQuery'];
+export type BatchRowParams = components['schemas']['BatchRowParams'];
+export type DecideRowsBody = components['schemas']['DecideRowsBody'];
+export type BatchSheetParams = components['schemas']['BatchSheetParams'];
+export type ChangeLayoutBody = components['schemas']['ChangeLayoutBody'];
+export type HouseFilesBody = components['schemas']['HouseFilesBody'];
+export type MakeCampaignBody = components['schemas']['MakeCampaignBody'];
+export type ChangeCampaignBody = components['schemas']['ChangeCampaignBody'];
+export type RosterQuery = components['schemas']['RosterQuery'];
+export type RosterGroup = components['schemas']['RosterGroup'];
+export type RosterPutBody = components['schemas']['RosterPutBody'];
+export type RosterOffBody = components['schemas']['RosterOffBody'];
+export type MakeTagBody = components['schemas']['MakeTagBody'];
+export type ChangeTagBody = components['schemas']['ChangeTagBody'];
+export type JoinTagBody = components['schemas']['JoinTagBody'];
+export type MakeListBody = components['schemas']['MakeListBody'];
+export type OrderListsBody = components['schemas']['OrderListsBody'];
+export type MoveListsBody = components['schemas']['MoveListsBody'];
+export type ChangeListBody = components['schemas']['ChangeListBody'];
+export type SaveSegmentBody = components['schemas']['SaveSegmentBody'];
+export type ChangeSegmentBody = components['schemas']['ChangeSegmentBody'];
+export type CountSegmentBody = components['schemas']['CountSegmentBody'];
+export type ListPeopleBody = components['schemas']['ListPeopleBody'];
+export type FinderQuery = components['schemas']['FinderQuery'];
+export type SavePeopleViewBody = components['schemas']['SavePeopleViewBody'];
+export type SnapshotSegmentBody = components['schemas']['SnapshotSegmentBody'];
+export type ExplainParams = components['schemas']['ExplainParams'];
+export type PeopleGroup = components['schemas']['PeopleGroup'];
+export type PrintAct = components['schemas']['PrintAct'];
+export type BulkAct = components['schemas']['BulkAct'];
+export type BeginBulkBody = components['schemas']['BeginBulkBody'];
+export type MakeCallListBody = components['schemas']['MakeCallListBody'];
+export type CallPeopleQuery = components['schemas']['CallPeopleQuery'];
+export type CallParams = components['schemas']['CallParams'];
+export type AnswerCallBody = components['schemas']['AnswerCallBody'];
+export type OrderFieldsBody = components['schemas']['OrderFieldsBody'];
+export type ChangeField = components['schemas']['ChangeField'];
+export type ChangeFieldBody = components['schemas']['ChangeFieldBody'];
+export type FieldTypeQuery = components['schemas']['FieldTypeQuery'];
+export type FieldTypeBody = components['schemas']['FieldTypeBody'];
+export type RenameChoiceBody = components['schemas']['RenameChoiceBody'];
+export type RegionsQuery = components['schemas']['RegionsQuery'];
+export type MakeMessageBody = components['schemas']['MakeMessageBody'];
+export type SaveMessageBody = components['schemas']['SaveMessageBody'];
+export type SaveTagTriggersBody = components['schemas']['SaveTagTriggersBody'];
+export type PreviewQuery = components['schemas']['PreviewQuery'];
+export type ReadersQuery = components['schemas']['ReadersQuery'];
+export type SaveRecipientsBody = components['schemas']['SaveRecipientsBody'];
+export type SuppressedQuery = components['schemas']['SuppressedQuery'];
+export type SendMessageBody = components['schemas']['SendMessageBody'];
+export type BeginToBody = components['schemas']['BeginToBody'];
+export type PersonalQuery = components['schemas']['PersonalQuery'];
+export type PersonalMessageBody = components['schemas']['PersonalMessageBody'];
+export type ResultPeopleQuery = components['schemas']['ResultPeopleQuery'];
+export type SettleBody = components['schemas']['SettleBody'];
+export type HandledBody = components['schemas']['HandledBody'];
+export type TokenParams = components['schemas']['TokenParams'];
+export type LeaveBody = components['schemas']['LeaveBody'];
+export type MakeFormBody = components['schemas']['MakeFormBody'];
+export type SaveFormBody = components['schemas']['SaveFormBody'];
+export type OpenFormSchemaBody = components['schemas']['OpenFormSchemaBody'];
+export type SlugParams = components['schemas']['SlugParams'];
+export type PageQuery = components['schemas']['PageQuery'];
+export type PostedFormBody = components['schemas']['PostedFormBody'];
+export type PostedPreferencesBody = components['schemas']['PostedPreferencesBody'];
+export type AddressQuery = components['schemas']['AddressQuery'];
+export type TextHookBody = components['schemas']['TextHookBody'];
+export type TextAnswersBody = components['schemas']['TextAnswersBody'];
+export type SettleTaskBody = components['schemas']['SettleTaskBody'];
+export type SaveOrganizationBody = components['schemas']['SaveOrganizationBody'];
+export type MakeChapterBody = components['schemas']['MakeChapterBody'];
+export type SaveChapterBody = components['schemas']['SaveChapterBody'];
+export type InviteBody = components['schemas']['InviteBody'];
+export type ChangeTeammateBody = components['schemas']['ChangeTeammateBody'];
+export type TakeOutTeammateBody = components['schemas']['TakeOutTeammateBody'];
+export type BeginHouseBody = components['schemas']['BeginHouseBody'];
+export type WeighRulesBody = components['schemas']['WeighRulesBody'];
+export type SaveRulesBody = components['schemas']['SaveRulesBody'];
+export type SettleRulesBody = components['schemas']['SettleRulesBody'];
+export type DncQuery = components['schemas']['DncQuery'];
+export type AddDncBody = components['schemas']['AddDncBody'];
+export type $defs = Record<string, never>;
+export interface operations {
+  'HealthController.live': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            status: string;
+          };
+        };
+      };
+    };
+  };
+  'HealthController.ready': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            status: string;
+          };
+        };
+      };
+    };
+  };
+  'HealthController.metrics': {
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'TeamController.view': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['SessionView'];
+        };
+      };
+    };
+  };
+  'TeamController.signIn': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SignInBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'TeamController.signOut': {
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'TeamController.teammates': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['Colleague'][];
+        };
+      };
+    };
+  };
+  'TeamController.chooseChapter': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChooseChapterBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'TeamController.profile': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['Profile'];
+        };
+      };
+    };
+  };
+  'TeamController.saveProfile': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveProfileBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'TeamController.changePassword': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChangePasswordBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'TeamController.sessions': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['SessionLine'][];
+        };
+      };
+    };
+  };
+  'TeamController.endOthers': {
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'TeamController.endSession': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'TeamController.forgotten': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ForgottenBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'TeamController.look': {
+    parameters: {
+      path: {
+        token: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['LinkView'];
+        };
+      };
+    };
+  };
+  'TeamController.use': {
+    parameters: {
+      path: {
+        token: string;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['UseLinkBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SupportersController.page': {
+    parameters: {
+      query?: {
+        after?: string;
+        limit?: number;
+        search?: string;
+        tag?: number;
+        list?: number;
+        batch?: number;
+        hold?: boolean;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            rows: components['schemas']['SupporterRow'][];
+            next: string | null;
+            total: number;
+          };
+        };
+      };
+    };
+  };
+  'SortController.record': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['RecordView'];
+        };
+      };
+    };
+  };
+  'SupportersController.erase': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SupportersController.rename': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['RenameSupporterBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SupportersController.setField': {
+    parameters: {
+      path: {
+        id: number;
+        fieldId: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SetFieldBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SupportersController.putTag': {
+    parameters: {
+      path: {
+        id: number;
+        tagId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SupportersController.dropTag': {
+    parameters: {
+      path: {
+        id: number;
+        tagId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SupportersController.putList': {
+    parameters: {
+      path: {
+        id: number;
+        listId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SupportersController.dropList': {
+    parameters: {
+      path: {
+        id: number;
+        listId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SupportersController.addEntry': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AddEntryBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SupportersController.object': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ObjectionBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SupportersController.addEvidence': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'SupportersController.evidence': {
+    parameters: {
+      path: {
+        id: number;
+        evidenceId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'SupportersController.setPlace': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SetPlaceBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SupportersController.addGift': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AddGiftBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SupportersController.allFields': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['FieldView'][];
+        };
+      };
+    };
+  };
+  'SupportersController.makeField': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MakeFieldBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'SupportersController.tags': {
+    parameters: {
+      query?: {
+        counted?: boolean;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['TagView'][];
+        };
+      };
+    };
+  };
+  'SortController.makeTag': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MakeTagBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'SupportersController.lists': {
+    parameters: {
+      query?: {
+        counted?: boolean;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['ListView'][];
+        };
+      };
+    };
+  };
+  'SortController.makeList': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MakeListBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'ContactPointsController.add': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AddContactBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'ContactPointsController.change': {
+    parameters: {
+      path: {
+        id: number;
+        pointId: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChangeContactBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'ContactPointsController.drop': {
+    parameters: {
+      path: {
+        id: number;
+        pointId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'ContactPointsController.putFirst': {
+    parameters: {
+      path: {
+        id: number;
+        pointId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'ContactPointsController.release': {
+    parameters: {
+      path: {
+        id: number;
+        pointId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'RecordController.timeline': {
+    parameters: {
+      query?: {
+        kinds?: string;
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['TimelineItem'][];
+        };
+      };
+    };
+  };
+  'RecordController.undo': {
+    parameters: {
+      path: {
+        id: number;
+        auditId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'RecordController.addNote': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NoteBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'RecordController.changeNote': {
+    parameters: {
+      path: {
+        id: number;
+        noteId: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChangeNoteBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'RecordController.removeNote': {
+    parameters: {
+      path: {
+        id: number;
+        noteId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'RecordController.join': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['JoinHouseholdBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'RecordController.leave': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'RecordController.greet': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['HouseholdGreetingBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'RecordController.preview': {
+    parameters: {
+      query: {
+        withId: number;
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['MergePreview'];
+        };
+      };
+    };
+  };
+  'RecordController.merge': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MergeRecordsBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'RecordController.unmerge': {
+    parameters: {
+      path: {
+        id: number;
+        mergingId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'RecordController.everything': {
+    parameters: {
+      query?: {
+        as?: 'json' | 'csv' | 'vcf';
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'IntakeController.list': {
+    parameters: {
+      query?: {
+        state?: 'open' | 'done' | 'all';
+        by?: number;
+        from?: string;
+        to?: string;
+        source?: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['BatchView'][];
+        };
+      };
+    };
+  };
+  'IntakeController.take': {
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'IntakeController.prepared': {
+    parameters: {
+      path: {
+        form: 'csv' | 'xlsx';
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'IntakeController.show': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['BatchView'];
+        };
+      };
+    };
+  };
+  'IntakeController.discard': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'IntakeController.preview': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['BatchPreview'];
+        };
+      };
+    };
+  };
+  'IntakeController.text': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'IntakeController.readAgain': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ReadAgainBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      202: {};
+    };
+  };
+  'IntakeController.keep': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['KeepDraftBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            version: number;
+          };
+        };
+      };
+    };
+  };
+  'IntakeController.plan': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['IntakePlanBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      202: {};
+    };
+  };
+  'IntakeController.bringIn': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      202: {};
+    };
+  };
+  'IntakeController.stop': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      202: {};
+    };
+  };
+  'IntakeController.seen': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'IntakeController.takeOutNotice': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            staying: number;
+          };
+        };
+      };
+    };
+  };
+  'IntakeController.takeOut': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      202: {};
+    };
+  };
+  'IntakeController.rows': {
+    parameters: {
+      query?: {
+        after?: string;
+        limit?: number;
+        verdict?:
+          | 'new'
+          | 'shares'
+          | 'update'
+          | 'same'
+          | 'here'
+          | 'no'
+          | 'hold'
+          | 'gift'
+          | 'doubled'
+          | 'look'
+          | 'skipped'
+          | 'aside'
+          | 'failed';
+        why?: string;
+        only?:
+          | 'faults'
+          | 'hints'
+          | 'strangers'
+          | 'email'
+          | 'text'
+          | 'refusing'
+          | 'groups'
+          | 'changes'
+          | 'saidNo'
+          | 'doNotContact'
+          | 'onHold'
+          | 'alreadyYes';
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            rows: components['schemas']['BatchRowView'][];
+            next: string | null;
+            total: number;
+          };
+        };
+      };
+    };
+  };
+  'IntakeController.sideBySide': {
+    parameters: {
+      path: {
+        id: number;
+        row: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['DoubleView'];
+        };
+      };
+    };
+  };
+  'IntakeController.decide': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['DecideRowsBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            rows: number;
+          };
+        };
+      };
+    };
+  };
+  'IntakeController.undecide': {
+    parameters: {
+      path: {
+        id: number;
+        row: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'IntakeController.toMend': {
+    parameters: {
+      path: {
+        id: number;
+        form: 'csv' | 'xlsx';
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'IntakeController.came': {
+    parameters: {
+      path: {
+        id: number;
+        form: 'csv' | 'xlsx';
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'LayoutsController.all': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['LayoutView'][];
+        };
+      };
+    };
+  };
+  'LayoutsController.change': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChangeLayoutBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'LayoutsController.remove': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'RetentionController.show': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            days: number;
+          };
+        };
+      };
+    };
+  };
+  'RetentionController.change': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['HouseFilesBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'CampaignsController.all': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['CampaignView'][];
+        };
+      };
+    };
+  };
+  'CampaignsController.make': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MakeCampaignBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'CampaignsController.show': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['CampaignView'];
+        };
+      };
+    };
+  };
+  'CampaignsController.change': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChangeCampaignBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'CampaignsController.remove': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            people: number;
+          };
+        };
+      };
+    };
+  };
+  'CampaignsController.roster': {
+    parameters: {
+      query?: {
+        after?: string;
+        limit?: number;
+        stage?: string;
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            rows: components['schemas']['RosterRow'][];
+            next: string | null;
+            total: number;
+          };
+        };
+      };
+    };
+  };
+  'CampaignsController.put': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['RosterPutBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            people: number;
+          };
+        };
+      };
+    };
+  };
+  'CampaignsController.takeOff': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['RosterOffBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            people: number;
+          };
+        };
+      };
+    };
+  };
+  'SortController.changeTag': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChangeTagBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SortController.removeTag': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SortController.tagUse': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['TagUse'][];
+        };
+      };
+    };
+  };
+  'SortController.joinTag': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['JoinTagBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            people: number;
+          };
+        };
+      };
+    };
+  };
+  'SortController.tagDeletion': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['DeletionNotice'];
+        };
+      };
+    };
+  };
+  'SortController.orderLists': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['OrderListsBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SortController.moveLists': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MoveListsBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SortController.changeList': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChangeListBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SortController.removeList': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SortController.listDeletion': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['DeletionNotice'];
+        };
+      };
+    };
+  };
+  'SortController.allSegments': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['SegmentView'][];
+        };
+      };
+    };
+  };
+  'SortController.makeSegment': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveSegmentBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+            version: number;
+          };
+        };
+      };
+    };
+  };
+  'SortController.changeSegment': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChangeSegmentBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            id: number;
+            version: number;
+          };
+        };
+      };
+    };
+  };
+  'SortController.removeSegment': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SortController.count': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['CountSegmentBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['SegmentCount'];
+        };
+      };
+    };
+  };
+  'SortController.people': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ListPeopleBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            rows: components['schemas']['SupporterRow'][];
+            next: string | null;
+            total: number;
+          };
+        };
+      };
+    };
+  };
+  'SortController.find': {
+    parameters: {
+      query: {
+        text: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['FinderHit'][];
+        };
+      };
+    };
+  };
+  'SortController.views': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['PeopleView'][];
+        };
+      };
+    };
+  };
+  'SortController.keepView': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SavePeopleViewBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SortController.forgetView': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SortController.versions': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['SegmentVersion'][];
+        };
+      };
+    };
+  };
+  'SortController.sizes': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['SegmentSize'][];
+        };
+      };
+    };
+  };
+  'SortController.snapshot': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SnapshotSegmentBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      202: {
+        content: {
+          'application/json': {
+            listId: number;
+            bulkId: number;
+            people: number;
+          };
+        };
+      };
+    };
+  };
+  'SortController.why': {
+    parameters: {
+      path: {
+        id: number;
+        supporterId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            name: string;
+            words: string;
+            holds: boolean;
+            inner: components['schemas']['Explanation'][];
+          };
+        };
+      };
+    };
+  };
+  'BulkController.recent': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['BulkView'][];
+        };
+      };
+    };
+  };
+  'BulkController.begin': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['BeginBulkBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      202: {
+        content: {
+          'application/json': {
+            id: number;
+            people: number;
+          };
+        };
+      };
+    };
+  };
+  'BulkController.show': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['BulkView'];
+        };
+      };
+    };
+  };
+  'BulkController.stop': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      202: {};
+    };
+  };
+  'BulkController.undo': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      202: {};
+    };
+  };
+  'BulkController.file': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'CallsController.all': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['CallListView'][];
+        };
+      };
+    };
+  };
+  'CallsController.make': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MakeCallListBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'CallsController.show': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['CallListView'];
+        };
+      };
+    };
+  };
+  'CallsController.remove': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'CallsController.people': {
+    parameters: {
+      query?: {
+        after?: number;
+        limit?: number;
+        who?: 'all' | 'may' | 'open' | 'again';
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            rows: components['schemas']['CallRow'][];
+            next: string | null;
+            total: number;
+          };
+        };
+      };
+    };
+  };
+  'CallsController.answer': {
+    parameters: {
+      path: {
+        id: number;
+        position: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AnswerCallBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['CallRow'];
+        };
+      };
+    };
+  };
+  'FieldsController.choices': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['ChoiceUse'][];
+        };
+      };
+    };
+  };
+  'FieldsController.all': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['FieldAdminView'][];
+        };
+      };
+    };
+  };
+  'FieldsController.order': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['OrderFieldsBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'FieldsController.change': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChangeFieldBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'FieldsController.remove': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            values: number;
+          };
+        };
+      };
+    };
+  };
+  'FieldsController.conversion': {
+    parameters: {
+      query: {
+        type:
+          | 'text'
+          | 'longtext'
+          | 'number'
+          | 'money'
+          | 'date'
+          | 'datetime'
+          | 'birthday'
+          | 'yesno'
+          | 'choice'
+          | 'choices'
+          | 'country'
+          | 'region'
+          | 'place'
+          | 'link'
+          | 'file';
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['Conversion'];
+        };
+      };
+    };
+  };
+  'FieldsController.setType': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['FieldTypeBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'FieldsController.renameChoice': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['RenameChoiceBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            people: number;
+          };
+        };
+      };
+    };
+  };
+  'FieldsController.deletion': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['FieldDeletion'];
+        };
+      };
+    };
+  };
+  'FieldFilesController.read': {
+    parameters: {
+      path: {
+        id: number;
+        fieldId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'FieldFilesController.put': {
+    parameters: {
+      path: {
+        id: number;
+        fieldId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'FieldFilesController.regions': {
+    parameters: {
+      query: {
+        country: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['Region'][];
+        };
+      };
+    };
+  };
+  'MessagesController.list': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['MessageView'][];
+        };
+      };
+    };
+  };
+  'MessagesController.make': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MakeMessageBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'MessagesController.show': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['MessageView'];
+        };
+      };
+    };
+  };
+  'MessagesController.save': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveMessageBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['SavedWords'];
+        };
+      };
+    };
+  };
+  'MessagesController.remove': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'MessagesController.tag': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveTagTriggersBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'MessagesController.copy': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'MessagesController.faults': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['MessageFault'][];
+        };
+      };
+    };
+  };
+  'MessagesController.preview': {
+    parameters: {
+      query?: {
+        supporterId?: number;
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['Preview'];
+        };
+      };
+    };
+  };
+  'MessagesController.mergeFields': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['MergeName'][];
+        };
+      };
+    };
+  };
+  'MessagesController.pictures': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['ImageView'][];
+        };
+      };
+    };
+  };
+  'MessagesController.addPicture': {
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'MessagesController.media': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'SendingController.readAs': {
+    parameters: {
+      query?: {
+        search?: string;
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['ReaderView'][];
+        };
+      };
+    };
+  };
+  'SendingController.saveRecipients': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveRecipientsBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            version: number;
+          };
+        };
+      };
+    };
+  };
+  'SendingController.second': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SendingController.lastLook': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['LastLook'];
+        };
+      };
+    };
+  };
+  'SendingController.people': {
+    parameters: {
+      query: {
+        after?: string;
+        limit?: number;
+        verdict:
+          | 'send'
+          | 'no-address'
+          | 'do-not-contact'
+          | 'said-no'
+          | 'on-hold'
+          | 'asked'
+          | 'no-permission'
+          | 'paused'
+          | 'had-enough'
+          | 'shared-address';
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            rows: components['schemas']['SupporterRow'][];
+            next: string | null;
+            total: number;
+          };
+        };
+      };
+    };
+  };
+  'SendingController.test': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            to: string;
+          };
+        };
+      };
+    };
+  };
+  'SendingController.send': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SendMessageBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      202: {};
+    };
+  };
+  'SendingController.unschedule': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SendingController.pause': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SendingController.resume': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SendingController.stop': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'BeginController.begin': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['BeginToBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'PersonalController.verdict': {
+    parameters: {
+      query: {
+        channel: 'email' | 'text';
+        purpose: 'news' | 'appeals' | 'volunteering' | 'service';
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['PersonalVerdict'];
+        };
+      };
+    };
+  };
+  'PersonalController.send': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PersonalMessageBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      202: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'ResultsController.of': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['MessageResults'];
+        };
+      };
+    };
+  };
+  'ResultsController.people': {
+    parameters: {
+      query: {
+        after?: string;
+        limit?: number;
+        kind:
+          | 'sent'
+          | 'delivered'
+          | 'bounced'
+          | 'opened'
+          | 'clicked'
+          | 'replied'
+          | 'left'
+          | 'door'
+          | 'unsure'
+          | 'failed'
+          | 'waiting'
+          | 'suppressed';
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            rows: components['schemas']['ResultPerson'][];
+            next: string | null;
+            total: number;
+          };
+        };
+      };
+    };
+  };
+  'ResultsController.settle': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SettleBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'ResultsController.replies': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['ReplyView'][];
+        };
+      };
+    };
+  };
+  'ResultsController.handled': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['HandledBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'UnsubscribeController.page': {
+    parameters: {
+      path: {
+        token: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'UnsubscribeController.leave': {
+    parameters: {
+      path: {
+        token: string;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['LeaveBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'UnsubscribeController.opened': {
+    parameters: {
+      path: {
+        token: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'UnsubscribeController.clicked': {
+    parameters: {
+      path: {
+        token: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'FormsController.list': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['FormView'][];
+        };
+      };
+    };
+  };
+  'FormsController.make': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MakeFormBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'FormsController.show': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['FormView'];
+        };
+      };
+    };
+  };
+  'FormsController.save': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveFormBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            faults: {
+              field: string;
+              message: string;
+            }[];
+          };
+        };
+      };
+    };
+  };
+  'FormsController.open': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['OpenFormSchemaBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'JoinController.formScript': {
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'JoinController.frameScript': {
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'JoinController.page': {
+    parameters: {
+      path: {
+        slug: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'JoinController.join': {
+    parameters: {
+      path: {
+        slug: string;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PostedFormBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {};
+    };
+  };
+  'JoinController.begun': {
+    parameters: {
+      path: {
+        slug: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'JoinController.privacy': {
+    parameters: {
+      path: {
+        slug: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'JoinController.qrSvg': {
+    parameters: {
+      path: {
+        slug: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'JoinController.qrPng': {
+    parameters: {
+      path: {
+        slug: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'JoinController.look': {
+    parameters: {
+      path: {
+        token: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'JoinController.confirm': {
+    parameters: {
+      path: {
+        token: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {};
+    };
+  };
+  'JoinController.neverAskPage': {
+    parameters: {
+      path: {
+        token: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'JoinController.neverAsk': {
+    parameters: {
+      path: {
+        token: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'PreferencesController.page': {
+    parameters: {
+      path: {
+        token: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'PreferencesController.act': {
+    parameters: {
+      path: {
+        token: string;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PostedPreferencesBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {};
+    };
+  };
+  'PreferencesController.data': {
+    parameters: {
+      path: {
+        token: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'PreferencesController.link': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            to: string;
+          };
+        };
+      };
+    };
+  };
+  'EvidenceController.json': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'EvidenceController.page': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'EvidenceController.pdf': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'EvidenceController.at': {
+    parameters: {
+      query: {
+        address: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['AddressHolder'][];
+        };
+      };
+    };
+  };
+  'EvidenceController.log': {
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'TextsController.hook': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TextHookBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'TextAnswersController.show': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['TextAnswers'];
+        };
+      };
+    };
+  };
+  'TextAnswersController.save': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TextAnswersBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'TodayController.view': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['TodayView'];
+        };
+      };
+    };
+  };
+  'TodayController.week': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['WeekView'];
+        };
+      };
+    };
+  };
+  'TodayController.done': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['DoneView'];
+        };
+      };
+    };
+  };
+  'TodayController.work': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['JobView'][];
+        };
+      };
+    };
+  };
+  'TodayController.settle': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SettleTaskBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SetupController.organization': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['OrganizationView'];
+        };
+      };
+    };
+  };
+  'SetupController.save': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveOrganizationBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            version: number;
+          };
+        };
+      };
+    };
+  };
+  'SetupController.setLogo': {
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SetupController.dropLogo': {
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SetupController.addChapter': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MakeChapterBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'SetupController.changeChapter': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveChapterBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SetupController.all': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['TeammateView'][];
+        };
+      };
+    };
+  };
+  'SetupController.invite': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['InviteBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'SetupController.inviteAgain': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SetupController.change': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChangeTeammateBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SetupController.waiting': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['WaitingFor'];
+        };
+      };
+    };
+  };
+  'SetupController.takeOut': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TakeOutTeammateBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SetupController.endSessions': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SetupController.isOpen': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            open: boolean;
+          };
+        };
+      };
+    };
+  };
+  'SetupController.begin': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['BeginHouseBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'PermissionController.rules': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['RulesView'];
+        };
+      };
+    };
+  };
+  'PermissionController.save': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveRulesBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['RulesWeighed'];
+        };
+      };
+    };
+  };
+  'PermissionController.weigh': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['WeighRulesBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['RulesWeighed'];
+        };
+      };
+    };
+  };
+  'PermissionController.settle': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SettleRulesBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'PermissionController.list': {
+    parameters: {
+      query?: {
+        after?: string;
+        limit?: number;
+        search?: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            rows: components['schemas']['DncRow'][];
+            next: string | null;
+            total: number;
+          };
+        };
+      };
+    };
+  };
+  'PermissionController.add': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AddDncBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['DncAdded'];
+        };
+      };
+    };
+  };
+  'PermissionController.addFile': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['DncAdded'];
+        };
+      };
+    };
+  };
+  'PermissionController.remove': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'PermissionController.file': {
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+}
