@@ -19,7 +19,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ['**/*.test.ts', '**/*.spec.ts', 'e2e/**', 'bench/**', 'scripts/**', 'apps/web/**'],
+    files: ['**/*.test.ts', '**/*.test.tsx', '**/*.spec.ts', 'e2e/**', 'bench/**', 'scripts/**'],
     rules: { 'max-lines-per-function': 'off' },
   },
   {

@@ -35,7 +35,7 @@ function AskRow({
   missing: Said[];
 }) {
   return (
-    <div key={at} className="border-b border-hair py-3 flex flex-col gap-2" id={`ask-${at}`}>
+    <div className="border-b border-hair py-3 flex flex-col gap-2" id={`ask-${at}`}>
       <div className="flex items-center gap-2">
         <span>{t`Agree to`}</span>
         <select
@@ -112,7 +112,15 @@ export function Asks({ form, lists, organization, disabled, onChange }: Props) {
         const missing = ask.channel === 'text' ? textAskFaults(ask.words, organization) : [];
         return (
           // Boxes have no name of their own and are never reordered, so their place is who they are.
-          <AskRow at={at} ask={ask} disabled={disabled} change={change} lists={lists} missing={missing} />
+          <AskRow
+            key={at}
+            at={at}
+            ask={ask}
+            disabled={disabled}
+            change={change}
+            lists={lists}
+            missing={missing}
+          />
         );
       })}
       {!disabled && (

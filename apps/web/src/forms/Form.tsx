@@ -347,12 +347,7 @@ function Builder({ view }: { view: FormView }) {
     mutationFn: (sent: typeof draft.value) =>
       api.put('forms/{id}', {
         id: view.id,
-        body: {
-          name: sent.name,
-          slug: sent.slug,
-          version: draft.basedOn,
-          definition: sent.form,
-        },
+        body: { name: sent.name, slug: sent.slug, version: draft.basedOn, definition: sent.form },
       }),
     onSuccess: async (_done, sent) => {
       await refresh(queryClient, 'forms');

@@ -37,6 +37,14 @@ export function AddPerson() {
 
 const NOTHING: ChannelPermission = { said: 'nothing' };
 
+/** How somebody agreed, when, in what words, and who vouches for it. */
+interface SaidHow {
+  how: (typeof BATCH_COLLECTION_METHODS)[number];
+  on: string;
+  words: string;
+  voucher: string;
+}
+
 /** What they agreed to, how and when. */
 function AgreementPart({
   by,
@@ -52,13 +60,8 @@ function AgreementPart({
   some: boolean;
   purposes: ('news' | 'appeals' | 'volunteering' | 'service')[];
   setPurposes: (next: Purpose[]) => void;
-  said: { how: (typeof BATCH_COLLECTION_METHODS)[number]; on: string; words: string; voucher: string };
-  setSaid: (next: {
-    how: (typeof BATCH_COLLECTION_METHODS)[number];
-    on: string;
-    words: string;
-    voucher: string;
-  }) => void;
+  said: SaidHow;
+  setSaid: (next: SaidHow) => void;
 }) {
   return (
     <fieldset className="flex flex-col gap-2">
@@ -130,6 +133,31 @@ function AgreementPart({
   );
 }
 
+function ChapterChoice({
+  chapterId,
+  setChapterId,
+}: {
+  chapterId: number | null;
+  setChapterId: (id: number) => void;
+}) {
+  const { chapters } = useSession();
+  return (
+    <Labelled label={t`Chapter`}>
+      <select
+        className="input"
+        value={chapterId ?? ''}
+        onChange={(event) => setChapterId(Number(event.target.value))}
+      >
+        {chapters.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.name}
+          </option>
+        ))}
+      </select>
+    </Labelled>
+  );
+}
+
 function Sheet({ onDone }: { onDone: () => void }) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
@@ -139,12 +167,7 @@ function Sheet({ onDone }: { onDone: () => void }) {
     who: { firstName: '', lastName: '', email: '', mobile: '' },
     by: { email: false, text: false },
     purposes: ['appeals', 'news'] as Purpose[],
-    said: {
-      how: 'in-person' as (typeof BATCH_COLLECTION_METHODS)[number],
-      on: localDay(),
-      words: '',
-      voucher: teammate.name,
-    },
+    said: { how: 'in-person', on: localDay(), words: '', voucher: teammate.name } as SaidHow,
   });
   const { who, by, purposes, said } = draft.value;
   const put = (part: Partial<typeof draft.value>) => draft.set({ ...draft.value, ...part });
@@ -195,21 +218,7 @@ function Sheet({ onDone }: { onDone: () => void }) {
         {line('email', t`Email`)}
         {line('mobile', t`Mobile`, 'tel')}
       </div>
-      {chapters.length > 1 && (
-        <Labelled label={t`Chapter`}>
-          <select
-            className="input"
-            value={chapterId ?? ''}
-            onChange={(event) => setChapterId(Number(event.target.value))}
-          >
-            {chapters.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
-              </option>
-            ))}
-          </select>
-        </Labelled>
-      )}
+      {chapters.length > 1 && <ChapterChoice chapterId={chapterId} setChapterId={setChapterId} />}
       <AgreementPart
         by={by}
         setBy={setBy}

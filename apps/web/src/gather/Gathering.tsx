@@ -75,6 +75,102 @@ function Opened({ house, batch }: { house: HouseVocabulary; batch: BatchView }) 
   return problem ? <p role="alert">{problem}</p> : <Loading what={t`the file`} />;
 }
 
+/** Somebody else saved it meanwhile: whose version stays. */
+function TwoVersions({
+  newer,
+  open,
+  house,
+  keepMine,
+}: {
+  newer: { words: string; theirs: BatchView };
+  open: (batch: BatchView, house: HouseVocabulary, theirsStays?: boolean) => Promise<void>;
+  house: HouseVocabulary;
+  keepMine: () => Promise<void>;
+}) {
+  return (
+    <div
+      role="alert"
+      className="border-l-[3px] border-madder pl-3 py-1 my-2 flex flex-wrap items-center gap-3"
+    >
+      <p className="grow">
+        <b>{t`Two versions.`}</b> {newer.words}
+      </p>
+      <Button onClick={() => void open(newer.theirs, house, true)}>{t`Theirs stays`}</Button>
+      <Button onClick={() => void keepMine()}>{t`Mine stays`}</Button>
+    </div>
+  );
+}
+
+/** The file could not be read: another one, or none. */
+function Unreadable({
+  problem,
+  reset,
+  setThrowing,
+}: {
+  problem: string;
+  reset: () => void;
+  setThrowing: (next: boolean) => void;
+}) {
+  const navigate = useNavigate();
+  return (
+    <section className="sheet p-6 flex flex-col items-start gap-4">
+      <p role="alert" className="text-madder font-semibold">
+        {problem}
+      </p>
+      <p className="text-ink2">
+        <Trans>Nobody has come in. The file stays under Gather until you throw it away.</Trans>
+      </p>
+      <div className="flex gap-2">
+        <Button weight="main" onClick={() => (reset(), void navigate('/gather/new'))}>
+          {t`Choose another file`}
+        </Button>
+        <Button onClick={() => setThrowing(true)}>{t`Throw this one away`}</Button>
+      </div>
+    </section>
+  );
+}
+
+/** The file did not reach the server. */
+function NotThereYet({ unsent, send }: { unsent: string; send: () => Promise<void> }) {
+  return (
+    <div role="alert" className="flex items-center gap-3 pt-2">
+      <p className="text-madder font-semibold">
+        <Trans>The server does not have this file yet. {unsent}</Trans>
+      </p>
+      <Button className="whitespace-nowrap" onClick={() => void send()}>
+        {t`Hand it over again`}
+      </Button>
+    </div>
+  );
+}
+
+function ThrowAway({
+  throwing,
+  setThrowing,
+  discard,
+}: {
+  throwing: boolean;
+  setThrowing: (next: boolean) => void;
+  discard: () => Promise<void>;
+}) {
+  return (
+    <Confirm
+      open={throwing}
+      onClose={() => setThrowing(false)}
+      title={t`Throw this batch away?`}
+      act={t`Throw the batch away`}
+      onAct={discard}
+      body={
+        <p>
+          <Trans>
+            The file and what you settled about it go. Nobody has come in yet, so nothing else changes.
+          </Trans>
+        </p>
+      }
+    />
+  );
+}
+
 function Wizard({ house, id }: { house: HouseVocabulary; id: number }) {
   const format = useFormat();
   const navigate = useNavigate();
@@ -140,34 +236,8 @@ function Wizard({ house, id }: { house: HouseVocabulary; id: number }) {
         )}
       </Heading>
       <Steps of={steps} at={step} onGo={go} />
-      {newer && (
-        <div
-          role="alert"
-          className="border-l-[3px] border-madder pl-3 py-1 my-2 flex flex-wrap items-center gap-3"
-        >
-          <p className="grow">
-            <b>{t`Two versions.`}</b> {newer.words}
-          </p>
-          <Button onClick={() => void open(newer.theirs, house, true)}>{t`Theirs stays`}</Button>
-          <Button onClick={() => void keepMine()}>{t`Mine stays`}</Button>
-        </div>
-      )}
-      {unread && (
-        <section className="sheet p-6 flex flex-col items-start gap-4">
-          <p role="alert" className="text-madder font-semibold">
-            {problem}
-          </p>
-          <p className="text-ink2">
-            <Trans>Nobody has come in. The file stays under Gather until you throw it away.</Trans>
-          </p>
-          <div className="flex gap-2">
-            <Button weight="main" onClick={() => (reset(), void navigate('/gather/new'))}>
-              {t`Choose another file`}
-            </Button>
-            <Button onClick={() => setThrowing(true)}>{t`Throw this one away`}</Button>
-          </div>
-        </section>
-      )}
+      {newer && <TwoVersions newer={newer} open={open} house={house} keepMine={keepMine} />}
+      {unread && <Unreadable problem={problem} reset={reset} setThrowing={setThrowing} />}
       {!analysis && batchId !== null && reading ? (
         <Loading what={t`the file`} />
       ) : (
@@ -182,30 +252,8 @@ function Wizard({ house, id }: { house: HouseVocabulary; id: number }) {
           {problem}
         </p>
       )}
-      {unsent && (
-        <div role="alert" className="flex items-center gap-3 pt-2">
-          <p className="text-madder font-semibold">
-            <Trans>The server does not have this file yet. {unsent}</Trans>
-          </p>
-          <Button className="whitespace-nowrap" onClick={() => void send()}>
-            {t`Hand it over again`}
-          </Button>
-        </div>
-      )}
-      <Confirm
-        open={throwing}
-        onClose={() => setThrowing(false)}
-        title={t`Throw this batch away?`}
-        act={t`Throw the batch away`}
-        onAct={discard}
-        body={
-          <p>
-            <Trans>
-              The file and what you settled about it go. Nobody has come in yet, so nothing else changes.
-            </Trans>
-          </p>
-        }
-      />
+      {unsent && <NotThereYet unsent={unsent} send={send} />}
+      <ThrowAway throwing={throwing} setThrowing={setThrowing} discard={discard} />
     </div>
   );
 }

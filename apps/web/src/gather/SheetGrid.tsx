@@ -10,6 +10,7 @@ import {
   useState,
   type KeyboardEvent,
   type ReactNode,
+  type RefObject,
 } from 'react';
 import { useLit } from '../ui/margin';
 
@@ -185,14 +186,38 @@ const Row = memo(function Row({
   );
 });
 
-/**
- * The file's own cells under its columns. Arrow keys move over cells, Enter edits one, Escape leaves it as it
- * was.
- */
-export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit }: Props) {
-  const frame = useRef<HTMLDivElement>(null);
-  const [at, setAt] = useState<[number, number]>([0, 0]);
-  const [editing, setEditing] = useState(false);
+/** The heads of the columns, which stay in sight. */
+function HeadRow({
+  minWidth,
+  header,
+  tracks,
+  head,
+}: {
+  minWidth: number;
+  header: readonly string[];
+  tracks: string[];
+  head: (column: number) => ReactNode;
+}) {
+  return (
+    <div role="row" className="flex sticky top-0 bg-sheet border-b border-hair z-10" style={{ minWidth }}>
+      <div
+        role="columnheader"
+        className="border-r border-hair sticky left-0 bg-sheet shrink-0"
+        style={{ width: ROW_NUMBER }}
+      >
+        <span className="sr-only">{t`Row`}</span>
+      </div>
+      {header.map((_name, column) => (
+        <HeadCell key={column} column={column} flex={tracks[column]!}>
+          {head(column)}
+        </HeadCell>
+      ))}
+    </div>
+  );
+}
+
+/** How wide each column is, by its header and its first values; what is over is shared out by width. */
+function useTracks(header: Props['header'], rows: Props['rows']) {
   const widths = useMemo(
     () =>
       header.map((name, column) =>
@@ -204,8 +229,40 @@ export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit 
     [header, rows],
   );
   const minWidth = ROW_NUMBER + widths.reduce((sum, width) => sum + width, 0);
-  // What is over is shared out by width.
   const tracks = useMemo(() => widths.map((width) => `${width} 0 ${width}px`), [widths]);
+  return { widths, minWidth, tracks };
+}
+
+/** Moves the frame so far that the column that one is in is seen whole. */
+function useColumnInSight(
+  frame: RefObject<HTMLDivElement | null>,
+  at: readonly [number, number],
+  widths: readonly number[],
+) {
+  const lefts = widths.map(
+    (_width, i) => ROW_NUMBER + widths.slice(0, i).reduce((sum, width) => sum + width, 0),
+  );
+
+  useEffect(() => {
+    const box = frame.current;
+    const [, column] = at;
+    if (!box || document.activeElement !== box) return;
+    // The row numbers stay at the left, so a cell is seen only to the right of them.
+    if (lefts[column]! - ROW_NUMBER < box.scrollLeft) box.scrollLeft = lefts[column]! - ROW_NUMBER;
+    if (lefts[column]! + widths[column]! > box.scrollLeft + box.clientWidth)
+      box.scrollLeft = lefts[column]! + widths[column]! - box.clientWidth;
+  }, [at]);
+}
+
+/**
+ * The file's own cells under its columns. Arrow keys move over cells, Enter edits one, Escape leaves it as it
+ * was.
+ */
+export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit }: Props) {
+  const frame = useRef<HTMLDivElement>(null);
+  const [at, setAt] = useState<[number, number]>([0, 0]);
+  const [editing, setEditing] = useState(false);
+  const { widths, minWidth, tracks } = useTracks(header, rows);
   // The heads are on the page before the cells: laying out both at once would hold it up for longer than one
   // notices.
   const [headed, setHeaded] = useState(false);
@@ -223,19 +280,7 @@ export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit 
     initialRect: { width: 960, height: 500 },
     scrollPaddingStart: 110,
   });
-  const lefts = widths.map(
-    (_width, i) => ROW_NUMBER + widths.slice(0, i).reduce((sum, width) => sum + width, 0),
-  );
-
-  useEffect(() => {
-    const box = frame.current;
-    const [, column] = at;
-    if (!box || document.activeElement !== box) return;
-    // The row numbers stay at the left, so a cell is seen only to the right of them.
-    if (lefts[column]! - ROW_NUMBER < box.scrollLeft) box.scrollLeft = lefts[column]! - ROW_NUMBER;
-    if (lefts[column]! + widths[column]! > box.scrollLeft + box.clientWidth)
-      box.scrollLeft = lefts[column]! + widths[column]! - box.clientWidth;
-  }, [at]);
+  useColumnInSight(frame, at, widths);
 
   const onKeyDown = (event: KeyboardEvent) => {
     if (editing || event.target !== frame.current) return;
@@ -278,20 +323,7 @@ export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit 
       tabIndex={0}
       onKeyDown={onKeyDown}
     >
-      <div role="row" className="flex sticky top-0 bg-sheet border-b border-hair z-10" style={{ minWidth }}>
-        <div
-          role="columnheader"
-          className="border-r border-hair sticky left-0 bg-sheet shrink-0"
-          style={{ width: ROW_NUMBER }}
-        >
-          <span className="sr-only">{t`Row`}</span>
-        </div>
-        {header.map((_name, column) => (
-          <HeadCell key={column} column={column} flex={tracks[column]!}>
-            {head(column)}
-          </HeadCell>
-        ))}
-      </div>
+      <HeadRow minWidth={minWidth} header={header} tracks={tracks} head={head} />
       <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative', minWidth }}>
         {virtual.getVirtualItems().map((item) => (
           <Row

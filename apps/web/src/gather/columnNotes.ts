@@ -7,6 +7,7 @@ import {
   usualIn,
   type ColumnChoice,
   type Mend,
+  type FileFindings,
 } from '@goodword/core/intake';
 import { ENCODING_WORDS } from '@goodword/core/words';
 import type { Note } from '../ui/margin';
@@ -278,9 +279,8 @@ function layoutNotes(draft: DraftState, acts: Acts): Note[] {
   ];
 }
 
-/** What is odd about the file itself: told, with the choice where there is one. */
-function fileNotes(draft: DraftState, acts: Acts): Note[] {
-  const { found } = draft.analysis!;
+/** Collects what is odd about a file; a doubt where nothing else is said. */
+function collected() {
   const notes: Note[] = [];
   const add = (
     key: string,
@@ -289,10 +289,15 @@ function fileNotes(draft: DraftState, acts: Acts): Note[] {
     remedy?: Note['remedy'],
     tone: Note['tone'] = 'doubt',
   ) => notes.push({ key, tone, title, body, ...(remedy ? { remedy } : {}) });
-  const set = (words: string, change: Parameters<Acts['readAgain']>[0]) => ({
-    words,
-    act: () => acts.readAgain(change),
-  });
+  return { notes, add };
+}
+
+/** To have the file read again in another way. */
+type Reread = (words: string, change: Parameters<Acts['readAgain']>[0]) => NonNullable<Note['remedy']>;
+
+/** What stands over the values: titles, the line of the separator, the header. */
+function headerNotes(found: FileFindings, set: Reread): Note[] {
+  const { notes, add } = collected();
   if (found.titles.length > 0)
     add(
       'titles',
@@ -324,6 +329,12 @@ function fileNotes(draft: DraftState, acts: Acts): Note[] {
       set(t`read it as a person`, { headerLine: null }),
       'plain',
     );
+  return notes;
+}
+
+/** Lines that are none, rows that are too long or too short, letters that were broken. */
+function lineNotes(found: FileFindings, set: Reread): Note[] {
+  const { notes, add } = collected();
   if (found.doubled.length > 0)
     add(
       'doubled',
@@ -368,7 +379,13 @@ function fileNotes(draft: DraftState, acts: Acts): Note[] {
     );
   if (found.encoding === 'mixed')
     add('mixed', t`Two encodings in one file`, t`${ENCODING_WORDS.mixed}: each line is read as what it is.`);
-  const { workbook } = found;
+  return notes;
+}
+
+/** What a workbook hides or holds beside values. */
+function workbookNotes(draft: DraftState, acts: Acts): Note[] {
+  const { notes, add } = collected();
+  const { workbook } = draft.analysis!.found;
   const hidden = (workbook?.hiddenColumns ?? []).map((nth) => nth - 1);
   if (hidden.some((column) => draft.columns[column]?.to !== 'leave'))
     add(
@@ -407,6 +424,13 @@ function fileNotes(draft: DraftState, acts: Acts): Note[] {
       'plain',
     );
   return notes;
+}
+
+/** What is odd about the file itself: told, with the choice where there is one. */
+function fileNotes(draft: DraftState, acts: Acts): Note[] {
+  const { found } = draft.analysis!;
+  const set: Reread = (words, change) => ({ words, act: () => acts.readAgain(change) });
+  return [...headerNotes(found, set), ...lineNotes(found, set), ...workbookNotes(draft, acts)];
 }
 
 function hintNotes(draft: DraftState): Note[] {

@@ -133,18 +133,14 @@ function BehindANumber({
   );
 }
 
-/** Recipients, the narrowing down to those who will get it, and the last words before it leaves. */
-export default function LastLookPage() {
-  const id = Number(useParams().id);
-  const navigate = useNavigate();
+/**
+ * The last look at a message's group, counted one after the other: the group that was chosen last is the one
+ * that stays, and the one that is counted.
+ */
+function useLook(id: number, message: MessageView | undefined) {
   const queryClient = useQueryClient();
-  const may = useMay('organizer');
-  const [open, setOpen] = useState<Verdict | null>(null);
-  const message = useQuery(reading('messages/{id}', { id }));
-  const groups = useGroups();
   // Kept while the next one is counted, so that nothing jumps.
   const [seen, setSeen] = useState<{ look: Look; at: number } | null>(null);
-  // One after the other: the group that was chosen last is the one that stays, and the one that is counted.
   const scope = { id: `last-look ${id}` };
   const look = useMutation({
     scope,
@@ -162,7 +158,7 @@ export default function LastLookPage() {
         body: {
           ...recipients,
           chosen: recipients.chosen ?? [],
-          basedOn: groupVersion.current ?? message.data!.groupVersion,
+          basedOn: groupVersion.current ?? message!.groupVersion,
         },
       }),
     onMutate: (recipients) =>
@@ -178,17 +174,35 @@ export default function LastLookPage() {
       look.mutate()
     ),
   });
-  const state = message.data?.state;
-  useEffect(() => {
-    if (state === 'draft') look.mutate();
-  }, [id, state]);
-  // Sent from here it goes on to what becomes of it; opened later it is shown as it is.
+  return { seen, look, saveRecipients };
+}
+
+/** Sent from here it goes on to what becomes of it; opened later it is shown as it is. */
+function useGoingOn(id: number, message: MessageView | undefined) {
+  const navigate = useNavigate();
+  const state = message?.state;
   const sentHere = useRef(false);
-  const leaves = message.data !== undefined && state !== 'draft' && message.data.scheduledAt === null;
+  const leaves = message !== undefined && state !== 'draft' && message.scheduledAt === null;
   useEffect(() => {
     if (state === 'draft' || state === 'scheduled') sentHere.current = true;
     else if (leaves && sentHere.current) void navigate(`/hear-back/${id}`, { replace: true });
   }, [state, leaves]);
+}
+
+/** Recipients, the narrowing down to those who will get it, and the last words before it leaves. */
+export default function LastLookPage() {
+  const id = Number(useParams().id);
+  const navigate = useNavigate();
+  const may = useMay('organizer');
+  const [open, setOpen] = useState<Verdict | null>(null);
+  const message = useQuery(reading('messages/{id}', { id }));
+  const groups = useGroups();
+  const { seen, look, saveRecipients } = useLook(id, message.data);
+  const state = message.data?.state;
+  useEffect(() => {
+    if (state === 'draft') look.mutate();
+  }, [id, state]);
+  useGoingOn(id, message.data);
   const format = useFormat();
   useMargin(message.data ? lookNotes(seen?.look, message.data, () => void navigate(`/write/${id}`)) : []);
   if (message.error) return <ProblemNote error={message.error} />;

@@ -123,6 +123,54 @@ function SendActs({
   );
 }
 
+/** A service message that asks for something wants a second pair of eyes. */
+function SecondReader({
+  look,
+  second,
+}: {
+  look: Look;
+  second: UseMutationResult<void, Error, void, unknown>;
+}) {
+  const may = useMay('organizer');
+  return (
+    <p className="pb-3 text-ochre">
+      <Trans>
+        <b>A service message that asks</b> (“{look.asks.join('”, “')}”) goes to people who said no to that.
+        Make it an appeal, or let somebody else read it.
+      </Trans>{' '}
+      {may && (
+        <button className="link" disabled={second.isPending} onClick={() => second.mutate()}>
+          {t`I have read it, and another may send it`}
+        </button>
+      )}
+    </p>
+  );
+}
+
+function WhenItLeaves({
+  past,
+  indecent,
+  look,
+  at,
+}: {
+  past: boolean;
+  indecent: boolean;
+  look: Look;
+  at: string;
+}) {
+  return (
+    <p className="text-ink3 text-[12.5px] text-right pt-1" role="status">
+      {past
+        ? t`That time is over already. Choose a later one, or none to send it now.`
+        : indecent
+          ? t`No text arrives at that hour: it waits for ${hoursWords(look.hours)} where each person is.`
+          : at
+            ? t`Whoever is in the group then gets it. Until then it can be taken back.`
+            : t`No time set: it leaves now, to those counted here. Until the last one has left, it can be paused and stopped.`}
+    </p>
+  );
+}
+
 /**
  * What is still to be done before a message leaves, and the way out: with the number that was seen, or not at
  * all.
@@ -140,7 +188,6 @@ export function SendBar({
 }) {
   const queryClient = useQueryClient();
   const format = useFormat();
-  const may = useMay('organizer');
   const { timeZone } = useSession().organization;
   const [at, setAt] = useState('');
   // The look that was asked about: a count that comes while it is being asked makes it be asked anew.
@@ -177,19 +224,7 @@ export function SendBar({
   return (
     <div className="pt-3">
       <ProblemNote error={send.error ?? test.error ?? second.error} />
-      {look.asks.length > 0 && !look.seconded && (
-        <p className="pb-3 text-ochre">
-          <Trans>
-            <b>A service message that asks</b> (“{look.asks.join('”, “')}”) goes to people who said no to
-            that. Make it an appeal, or let somebody else read it.
-          </Trans>{' '}
-          {may && (
-            <button className="link" disabled={second.isPending} onClick={() => second.mutate()}>
-              {t`I have read it, and another may send it`}
-            </button>
-          )}
-        </p>
-      )}
+      {look.asks.length > 0 && !look.seconded && <SecondReader look={look} second={second} />}
       {asking && (
         <BeforeItLeaves
           people={people}
@@ -213,15 +248,7 @@ export function SendBar({
         send={send}
         words={words}
       />
-      <p className="text-ink3 text-[12.5px] text-right pt-1" role="status">
-        {past
-          ? t`That time is over already. Choose a later one, or none to send it now.`
-          : indecent
-            ? t`No text arrives at that hour: it waits for ${hoursWords(look.hours)} where each person is.`
-            : at
-              ? t`Whoever is in the group then gets it. Until then it can be taken back.`
-              : t`No time set: it leaves now, to those counted here. Until the last one has left, it can be paused and stopped.`}
-      </p>
+      <WhenItLeaves past={past} indecent={indecent} look={look} at={at} />
     </div>
   );
 }

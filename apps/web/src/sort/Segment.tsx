@@ -207,6 +207,47 @@ function LeftAfter({
   );
 }
 
+/** The narrowing from everybody to who is left after the last line; each line opens its people. */
+const chartOf = (data: SegmentCount, onOpen: (line: number) => void): ChartStep[] => [
+  { key: 'all', words: t`Everybody`, left: data.everybody, tone: 'start' },
+  ...data.steps.map((step, i): ChartStep => ({
+    key: String(i),
+    words: `${i + 1} ${step.words}`,
+    left: step.left,
+    tone: i === data.steps.length - 1 ? 'end' : 'step',
+    onOpen: () => onOpen(i),
+  })),
+];
+
+function DeleteSegment({
+  removing,
+  setRemoving,
+  start,
+  id,
+}: {
+  removing: boolean;
+  setRemoving: (next: boolean) => void;
+  start: { name: string; tree: Group; usedBy: SegmentView['usedBy']; version: number };
+  id: number | null;
+}) {
+  const queryClient = useQueryClient();
+  const navigate = useNavigate();
+  return (
+    <Confirm
+      open={removing}
+      onClose={() => setRemoving(false)}
+      title={t`Delete “${start.name}”?`}
+      act={t`Delete the segment`}
+      body={<p>{t`The rule goes. Its people, and everything sent by it, stay.`}</p>}
+      onAct={async () => (
+        await api.delete('segments/{id}', { id: id! }),
+        void refresh(queryClient, 'segments'),
+        void navigate('/sort/segments')
+      )}
+    />
+  );
+}
+
 function Builder({
   id,
   start,
@@ -261,18 +302,7 @@ function Builder({
   if (!subjects) return <Loading what={t`what a segment can speak of`} />;
   const changed = draft.isChanged || (id === null && tree.rules.length > 0);
   const data = count.data;
-  const steps: ChartStep[] = data
-    ? [
-        { key: 'all', words: t`Everybody`, left: data.everybody, tone: 'start' },
-        ...data.steps.map((step, i): ChartStep => ({
-          key: String(i),
-          words: `${i + 1} ${step.words}`,
-          left: step.left,
-          tone: i === data.steps.length - 1 ? 'end' : 'step',
-          onOpen: () => setOpened(i),
-        })),
-      ]
-    : [];
+  const steps = data ? chartOf(data, setOpened) : [];
   return (
     <>
       <SegmentHead
@@ -302,18 +332,7 @@ function Builder({
           onTake={(version) => (change(asTop(version.tree)), setName(version.name), setOverTime(false))}
         />
       )}
-      <Confirm
-        open={removing}
-        onClose={() => setRemoving(false)}
-        title={t`Delete “${start.name}”?`}
-        act={t`Delete the segment`}
-        body={<p>{t`The rule goes. Its people, and everything sent by it, stay.`}</p>}
-        onAct={async () => (
-          await api.delete('segments/{id}', { id: id! }),
-          void refresh(queryClient, 'segments'),
-          void navigate('/sort/segments')
-        )}
-      />
+      <DeleteSegment removing={removing} setRemoving={setRemoving} start={start} id={id} />
     </>
   );
 }

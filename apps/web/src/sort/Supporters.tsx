@@ -223,6 +223,27 @@ function SupportersTable({
   );
 }
 
+/** The address with these parts in it, or without those that are empty. */
+const withSet = (values: Record<string, string>) => (old: URLSearchParams) => {
+  const next = new URLSearchParams(old);
+  for (const [key, value] of Object.entries(values)) {
+    if (value) next.set(key, value);
+    else next.delete(key);
+  }
+  return next;
+};
+
+/** How many there are, in one number for whoever looks at the head of the page. */
+const useTotal = (filter: Record<string, string | null>, tree: Rule | null) =>
+  useQuery({
+    queryKey: [...keyOf('supporters'), 'total', filter, tree],
+    queryFn: () =>
+      tree
+        ? api.post('segments/people', { body: { ...AS_IT_COMES, tree, limit: 1 } })
+        : api.get('supporters', { ...filter, limit: 1 }),
+    placeholderData: keepPreviousData,
+  }).data?.total;
+
 /**
  * Everybody, found by name, address or number, and cut down by quick filters or a sentence. The address holds
  * it all.
@@ -236,18 +257,7 @@ export default function Supporters() {
     enabled: params.has('batch'),
   });
   const [search, setSearch] = useState(params.get('search') ?? '');
-  const set = (values: Record<string, string>) =>
-    setParams(
-      (old) => {
-        const next = new URLSearchParams(old);
-        for (const [key, value] of Object.entries(values)) {
-          if (value) next.set(key, value);
-          else next.delete(key);
-        }
-        return next;
-      },
-      { replace: true },
-    );
+  const set = (values: Record<string, string>) => setParams(withSet(values), { replace: true });
   useEffect(() => {
     const timer = setTimeout(() => search !== (params.get('search') ?? '') && set({ search }), 250);
     return () => clearTimeout(timer);
@@ -263,14 +273,7 @@ export default function Supporters() {
   const by = gone ? 'name' : state.by;
   const filter = Object.fromEntries(FILTERS.map((key) => [key, params.get(key)]));
   const searched = (after?: string) => api.get('supporters', { ...filter, after });
-  const total = useQuery({
-    queryKey: [...keyOf('supporters'), 'total', filter, tree],
-    queryFn: () =>
-      tree
-        ? api.post('segments/people', { body: { ...AS_IT_COMES, tree, limit: 1 } })
-        : api.get('supporters', { ...filter, limit: 1 }),
-    placeholderData: keepPreviousData,
-  }).data?.total;
+  const total = useTotal(filter, tree);
   const filtered = state.spoken || FILTERS.some((key) => params.has(key));
   const everybody = () => (setSearch(''), setParams({}));
   const open = (view: PeopleView) => {

@@ -40,151 +40,180 @@ export function segmentOf(name: string, rule: object): string {
 
 const short = (words: string) => (words.length > 90 ? `${words.slice(0, 89).trimEnd()}…` : words);
 
-/** Everything that waits for a person, the most pressing first. */
-export function whatWaits(
-  today: TodayView,
-  now: number,
-  { number, moment, day }: Words,
-): (WaitingItem<WaitLine> & { isLate: boolean })[] {
-  const waits: WaitingItem<WaitLine>[] = [];
-  const add = (
-    kind: WaitingKind,
-    since: string | null,
-    of: Omit<WaitLine, 'key'> & { key?: string | number },
-  ) =>
-    waits.push({
-      kind,
-      since: since === null ? null : Date.parse(since),
-      of: { ...of, key: `${kind}${of.key ?? ''}` },
-    });
-  const since = (iso: string | null) => (iso === null ? '' : `since ${moment(iso)}`);
+type Item = WaitingItem<WaitLine>;
+type Said = Omit<WaitLine, 'key'> & { key?: string | number };
 
-  for (const stop of today.stops)
-    add('stop', stop.at, {
-      ...{
-        key: stop.taskId,
-        count: '1',
-        what: `“${short(stop.words)}”`,
-        rest: t`is held until you say what it means`,
-      },
-      ...{
-        more: `${stop.name}, ${moment(stop.at)}`,
-        act: '',
-        to: stop.supporterId ? `/sort/supporters/${stop.supporterId}` : '',
-        stop,
-      },
-    });
-  if (today.unsure > 0)
-    add('unsure', today.unsureSince, {
-      ...{
-        count: number(today.unsure),
-        what: plural(today.unsure, { one: 'mail', other: 'mails' }),
-        rest: t`may or may not have gone`,
-      },
-      ...{ more: since(today.unsureSince), act: t`Settle`, to: `/hear-back/${today.unsureMessageId ?? ''}` },
-    });
-  for (const message of today.messages.filter(({ state }) => state === 'paused'))
-    add('paused', null, {
-      ...{ key: message.id, count: number(message.people ?? 0), what: message.name, rest: t`is paused` },
-      ...{
+const item = (kind: WaitingKind, since: string | null, of: Said): Item => ({
+  kind,
+  since: since === null ? null : Date.parse(since),
+  of: { ...of, key: `${kind}${of.key ?? ''}` },
+});
+
+function stops({ stops: all }: TodayView, { moment }: Words): Item[] {
+  return all.map((stop) =>
+    item('stop', stop.at, {
+      key: stop.taskId,
+      count: '1',
+      what: `“${short(stop.words)}”`,
+      rest: t`is held until you say what it means`,
+      more: `${stop.name}, ${moment(stop.at)}`,
+      act: '',
+      to: stop.supporterId ? `/sort/supporters/${stop.supporterId}` : '',
+      stop,
+    }),
+  );
+}
+
+function unsureMails({ unsure, unsureSince, unsureMessageId }: TodayView, { number, moment }: Words): Item[] {
+  if (unsure === 0) return [];
+  return [
+    item('unsure', unsureSince, {
+      count: number(unsure),
+      what: plural(unsure, { one: 'mail', other: 'mails' }),
+      rest: t`may or may not have gone`,
+      more: unsureSince === null ? '' : `since ${moment(unsureSince)}`,
+      act: t`Settle`,
+      to: `/hear-back/${unsureMessageId ?? ''}`,
+    }),
+  ];
+}
+
+function pausedMessages({ messages }: TodayView, { number }: Words): Item[] {
+  return messages
+    .filter(({ state }) => state === 'paused')
+    .map((message) =>
+      item('paused', null, {
+        key: message.id,
+        count: number(message.people ?? 0),
+        what: message.name,
+        rest: t`is paused`,
         more: t`${plural(message.people ?? 0, { one: 'person is', other: 'people are' })} still to get it`,
         act: t`Look`,
         to: `/hear-back/${message.id}`,
-      },
-    });
-  if (today.replies > 0 && today.firstReply) {
-    const { name, words, message, at } = today.firstReply;
-    const rest =
-      today.replies > 1 ? t`to answer, the oldest first` : message ? t`to “${message}”` : t`to answer`;
-    add('reply', at, {
-      ...{
-        count: number(today.replies),
-        what: plural(today.replies, { one: 'reply', other: 'replies' }),
-        rest,
-      },
-      ...{ more: `${name}, ${moment(at)}: “${short(words)}”`, act: t`Answer`, to: '/hear-back/replies' },
-    });
-  }
-  for (const one of today.erasures)
-    add('erasure', one.at, {
-      ...{
-        key: one.taskId,
-        count: '1',
-        what: one.name || t`Somebody without a name`,
-        rest: t`asks to be erased`,
-      },
-      ...{
-        more: t`since ${day(one.at)}; the law gives a month in many places`,
-        act: t`Open`,
-        to: `/sort/supporters/${one.supporterId}`,
-      },
-    });
-  for (const batch of today.arrived)
-    add('arrived', batch.at, {
-      ...{
-        key: batch.id,
-        count: number(batch.people),
-        what: plural(batch.people, { one: 'person', other: 'people' }),
-        rest: t`came in with ${batch.name}`,
-      },
-      ...{
-        more: t`${moment(batch.at)}; nobody has looked at it yet`,
-        act: t`Look`,
-        to: `/gather/${batch.id}`,
-      },
-    });
-  for (const batch of today.batches) {
+      }),
+    );
+}
+
+function unanswered({ replies, firstReply }: TodayView, { number, moment }: Words): Item[] {
+  if (replies === 0 || !firstReply) return [];
+  const { name, words, message, at } = firstReply;
+  const rest = replies > 1 ? t`to answer, the oldest first` : message ? t`to “${message}”` : t`to answer`;
+  return [
+    item('reply', at, {
+      count: number(replies),
+      what: plural(replies, { one: 'reply', other: 'replies' }),
+      rest,
+      more: `${name}, ${moment(at)}: “${short(words)}”`,
+      act: t`Answer`,
+      to: '/hear-back/replies',
+    }),
+  ];
+}
+
+function erasures({ erasures: all }: TodayView, { day }: Words): Item[] {
+  return all.map((one) =>
+    item('erasure', one.at, {
+      key: one.taskId,
+      count: '1',
+      what: one.name || t`Somebody without a name`,
+      rest: t`asks to be erased`,
+      more: t`since ${day(one.at)}; the law gives a month in many places`,
+      act: t`Open`,
+      to: `/sort/supporters/${one.supporterId}`,
+    }),
+  );
+}
+
+function arrivals({ arrived }: TodayView, { number, moment }: Words): Item[] {
+  return arrived.map((batch) =>
+    item('arrived', batch.at, {
+      key: batch.id,
+      count: number(batch.people),
+      what: plural(batch.people, { one: 'person', other: 'people' }),
+      rest: t`came in with ${batch.name}`,
+      more: t`${moment(batch.at)}; nobody has looked at it yet`,
+      act: t`Look`,
+      to: `/gather/${batch.id}`,
+    }),
+  );
+}
+
+function begunBatches({ batches }: TodayView, { number, moment }: Words): Item[] {
+  return batches.map((batch) => {
     const [rest, act] = BATCH_WAITS[batch.state] ?? ['waits', t`Look`];
     const began = batch.by ? t`${batch.by} began it ${moment(batch.at)}` : `begun ${moment(batch.at)}`;
-    add('batch', batch.at, {
-      ...{ key: batch.id, count: number(batch.rows), what: batch.name, rest },
-      ...{
-        more: `${number(batch.rows)} ${plural(batch.rows, { one: 'row', other: 'rows' })}; ${began}`,
-        act,
-        to: `/gather/${batch.id}`,
-      },
+    return item('batch', batch.at, {
+      key: batch.id,
+      count: number(batch.rows),
+      what: batch.name,
+      rest,
+      more: `${number(batch.rows)} ${plural(batch.rows, { one: 'row', other: 'rows' })}; ${began}`,
+      act,
+      to: `/gather/${batch.id}`,
     });
-  }
-  const { people, days } = today.lapsing;
-  if (people > 0)
-    add('lapsing', null, {
-      ...{
-        count: number(people),
-        what: plural(people, { one: 'person’s permission', other: 'people’s permission' }),
-        rest: t`lapses within ${days} days`,
-      },
-      ...{
-        more: t`they may still be asked`,
-        act: t`Ask again`,
-        to: segmentOf(t`Permission lapses soon`, {
-          kind: 'lapses',
-          channel: 'email',
-          scope: 'appeals',
-          days,
-        }),
-      },
-    });
-  if (today.drafts > 0 && today.draft)
-    add('draft', today.draft.at, {
-      ...{
-        count: number(today.drafts),
-        what: plural(today.drafts, { one: 'draft', other: 'drafts' }),
-        rest: t`to finish`,
-      },
-      ...{
-        more: t`“${today.draft.name}” last, ${moment(today.draft.at)}`,
-        act: today.drafts === 1 ? t`Go on` : t`See them`,
-      },
-      to: today.drafts === 1 ? `/write/${today.draft.id}` : '/write',
-    });
-  if (today.onHold > 0)
-    add('hold', null, {
-      ...{
-        count: number(today.onHold),
-        what: plural(today.onHold, { one: 'person', other: 'people' }),
-        rest: plural(today.onHold, { one: 'has an address on hold', other: 'have an address on hold' }),
-      },
-      ...{ more: t`nothing goes there until somebody has looked`, act: t`Look`, to: '/sort?hold=true' },
-    });
-  return pressing(waits, now);
+  });
+}
+
+function lapsingPermission({ lapsing: { people, days } }: TodayView, { number }: Words): Item[] {
+  if (people === 0) return [];
+  const rule = { kind: 'lapses', channel: 'email', scope: 'appeals', days };
+  return [
+    item('lapsing', null, {
+      count: number(people),
+      what: plural(people, { one: 'person’s permission', other: 'people’s permission' }),
+      rest: t`lapses within ${days} days`,
+      more: t`they may still be asked`,
+      act: t`Ask again`,
+      to: segmentOf(t`Permission lapses soon`, rule),
+    }),
+  ];
+}
+
+function drafts({ drafts: many, draft }: TodayView, { number, moment }: Words): Item[] {
+  if (many === 0 || !draft) return [];
+  return [
+    item('draft', draft.at, {
+      count: number(many),
+      what: plural(many, { one: 'draft', other: 'drafts' }),
+      rest: t`to finish`,
+      more: t`“${draft.name}” last, ${moment(draft.at)}`,
+      act: many === 1 ? t`Go on` : t`See them`,
+      to: many === 1 ? `/write/${draft.id}` : '/write',
+    }),
+  ];
+}
+
+function addressesOnHold({ onHold }: TodayView, { number }: Words): Item[] {
+  if (onHold === 0) return [];
+  return [
+    item('hold', null, {
+      count: number(onHold),
+      what: plural(onHold, { one: 'person', other: 'people' }),
+      rest: plural(onHold, { one: 'has an address on hold', other: 'have an address on hold' }),
+      more: t`nothing goes there until somebody has looked`,
+      act: t`Look`,
+      to: '/sort?hold=true',
+    }),
+  ];
+}
+
+const KINDS = [
+  stops,
+  unsureMails,
+  pausedMessages,
+  unanswered,
+  erasures,
+  arrivals,
+  begunBatches,
+  lapsingPermission,
+  drafts,
+  addressesOnHold,
+];
+
+/** Everything that waits for a person, the most pressing first. */
+export function whatWaits(today: TodayView, now: number, words: Words): (Item & { isLate: boolean })[] {
+  return pressing(
+    KINDS.flatMap((kind) => kind(today, words)),
+    now,
+  );
 }

@@ -1,5 +1,5 @@
 import { t } from '@lingui/core/macro';
-import { useVirtualizer } from '@tanstack/react-virtual';
+import { useVirtualizer, type VirtualItem } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 
 export interface TableColumn<Row> {
@@ -90,6 +90,125 @@ function AllBox({
   );
 }
 
+/** The heads of the columns, with the order that they are in. */
+function Heads<Row>({
+  template,
+  selection,
+  label,
+  columns,
+  sort,
+}: {
+  template: string;
+  selection: TableSelection<Row> | undefined;
+  label: string;
+  columns: readonly TableColumn<Row>[];
+  sort: TableSort<string | number> | undefined;
+}) {
+  return (
+    <div
+      role="row"
+      aria-rowindex={1}
+      className="grid sticky top-0 z-10 bg-sheet border-b border-ink text-[13px] text-ink2"
+      style={{ gridTemplateColumns: template }}
+    >
+      {selection && (
+        <div role="columnheader" className="pl-4 py-2">
+          <AllBox label={label} state={selection.state} onToggle={selection.toggleAll} />
+        </div>
+      )}
+      {columns.map((column) => (
+        <div
+          role="columnheader"
+          key={column.key}
+          className="px-4 py-2 truncate"
+          aria-sort={
+            sort && sort.by === column.sortKey ? (sort.descending ? 'descending' : 'ascending') : undefined
+          }
+        >
+          <Head column={column} sort={sort} />
+        </div>
+      ))}
+    </div>
+  );
+}
+
+/** One row, where it stands in the whole table. */
+function TableRow<Row>({
+  idOf,
+  row,
+  item,
+  at,
+  setAt,
+  onOpen,
+  template,
+  selection,
+  nameOf,
+  wordOf,
+  columns,
+}: {
+  idOf: (row: Row) => string | number;
+  row: Row;
+  item: VirtualItem;
+  at: number;
+  setAt: (next: number) => void;
+  onOpen: ((row: Row) => void) | undefined;
+  template: string;
+  selection: TableSelection<Row> | undefined;
+  nameOf: ((row: Row) => string) | undefined;
+  wordOf: ((row: Row) => string) | undefined;
+  columns: readonly TableColumn<Row>[];
+}) {
+  return (
+    <div
+      id={`row-${idOf(row)}`}
+      role="row"
+      aria-rowindex={item.index + 2}
+      aria-selected={item.index === at}
+      onClick={() => (setAt(item.index), onOpen?.(row))}
+      className={`absolute left-0 right-0 grid items-center border-b border-hair ${onOpen ? 'cursor-pointer hover:bg-[#f4f6f5]' : ''} ${item.index === at ? 'group-focus-visible:bg-[#eaf3f1] group-focus-visible:shadow-[inset_3px_0_0_var(--color-verdigris)]' : ''}`}
+      style={{
+        gridTemplateColumns: template,
+        height: item.size,
+        transform: `translateY(${item.start}px)`,
+      }}
+    >
+      {selection && (
+        <div role="gridcell" className="pl-4" onClick={(event) => event.stopPropagation()}>
+          <input
+            type="checkbox"
+            tabIndex={-1}
+            aria-label={t`Choose ${(nameOf ?? wordOf)?.(row) ?? t`this row`}`}
+            checked={selection.has(row)}
+            onChange={() => selection.toggle(row)}
+          />
+        </div>
+      )}
+      {columns.map((column) => (
+        <div role="gridcell" key={column.key} className="px-4 truncate">
+          {column.cell(row)}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+/** Goes to the first row whose word begins with what is typed in one go. */
+function useTypeAhead<Row>(
+  rows: readonly Row[],
+  wordOf: ((row: Row) => string) | undefined,
+  go: (to: number) => void,
+) {
+  const typed = useRef({ text: '', at: 0 });
+  return (key: string) => {
+    const now = Date.now();
+    typed.current = { text: now - typed.current.at < 900 ? typed.current.text + key : key, at: now };
+    const found = rows.findIndex((row) =>
+      wordOf?.(row).toLowerCase().startsWith(typed.current.text.toLowerCase()),
+    );
+    if (found >= 0) go(found);
+  };
+}
+
 /**
  * A table that draws only the rows on screen. Arrow keys move, Enter opens, Space chooses, typing jumps to a
  * name.
@@ -110,7 +229,6 @@ export function VirtualTable<Row>(props: Props<Row>) {
     sort,
   } = props;
   const frame = useRef<HTMLDivElement>(null);
-  const typed = useRef({ text: '', at: 0 });
   const [at, setAt] = useState(0);
   const virtual = useVirtualizer({
     count: rows.length,
@@ -132,14 +250,7 @@ export function VirtualTable<Row>(props: Props<Row>) {
     setAt(next);
     virtual.scrollToIndex(next);
   };
-  const jump = (key: string) => {
-    const now = Date.now();
-    typed.current = { text: now - typed.current.at < 900 ? typed.current.text + key : key, at: now };
-    const found = rows.findIndex((row) =>
-      wordOf?.(row).toLowerCase().startsWith(typed.current.text.toLowerCase()),
-    );
-    if (found >= 0) go(found);
-  };
+  const jump = useTypeAhead(rows, wordOf, go);
   const onKeyDown = (event: KeyboardEvent) => {
     const step = STEPS[event.key];
     if (step !== undefined) go(at + step);
@@ -166,65 +277,25 @@ export function VirtualTable<Row>(props: Props<Row>) {
       onKeyDown={onKeyDown}
       className="group min-h-0 grow sheet overflow-y-auto"
     >
-      <div
-        role="row"
-        aria-rowindex={1}
-        className="grid sticky top-0 z-10 bg-sheet border-b border-ink text-[13px] text-ink2"
-        style={{ gridTemplateColumns: template }}
-      >
-        {selection && (
-          <div role="columnheader" className="pl-4 py-2">
-            <AllBox label={label} state={selection.state} onToggle={selection.toggleAll} />
-          </div>
-        )}
-        {columns.map((column) => (
-          <div
-            role="columnheader"
-            key={column.key}
-            className="px-4 py-2 truncate"
-            aria-sort={
-              sort && sort.by === column.sortKey ? (sort.descending ? 'descending' : 'ascending') : undefined
-            }
-          >
-            <Head column={column} sort={sort} />
-          </div>
-        ))}
-      </div>
+      <Heads template={template} selection={selection} label={label} columns={columns} sort={sort} />
       <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
         {items.map((item) => {
           const row = rows[item.index]!;
           return (
-            <div
+            <TableRow
               key={idOf(row)}
-              id={`row-${idOf(row)}`}
-              role="row"
-              aria-rowindex={item.index + 2}
-              aria-selected={item.index === at}
-              onClick={() => (setAt(item.index), onOpen?.(row))}
-              className={`absolute left-0 right-0 grid items-center border-b border-hair ${onOpen ? 'cursor-pointer hover:bg-[#f4f6f5]' : ''} ${item.index === at ? 'group-focus-visible:bg-[#eaf3f1] group-focus-visible:shadow-[inset_3px_0_0_var(--color-verdigris)]' : ''}`}
-              style={{
-                gridTemplateColumns: template,
-                height: item.size,
-                transform: `translateY(${item.start}px)`,
-              }}
-            >
-              {selection && (
-                <div role="gridcell" className="pl-4" onClick={(event) => event.stopPropagation()}>
-                  <input
-                    type="checkbox"
-                    tabIndex={-1}
-                    aria-label={t`Choose ${(nameOf ?? wordOf)?.(row) ?? t`this row`}`}
-                    checked={selection.has(row)}
-                    onChange={() => selection.toggle(row)}
-                  />
-                </div>
-              )}
-              {columns.map((column) => (
-                <div role="gridcell" key={column.key} className="px-4 truncate">
-                  {column.cell(row)}
-                </div>
-              ))}
-            </div>
+              idOf={idOf}
+              row={row}
+              item={item}
+              at={at}
+              setAt={setAt}
+              onOpen={onOpen}
+              template={template}
+              selection={selection}
+              nameOf={nameOf}
+              wordOf={wordOf}
+              columns={columns}
+            />
           );
         })}
       </div>

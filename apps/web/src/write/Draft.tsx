@@ -244,28 +244,14 @@ function DraftDesk({
   );
 }
 
-function Editor({
-  message,
-  registry,
-  lists,
-}: {
-  message: MessageView;
-  registry: Registry;
-  lists: ListName[];
-}) {
-  const navigate = useNavigate();
+/** The words as they are typed, kept with the server; tells what is wrong with them, and once they are saved. */
+function useWords(
+  message: MessageView,
+  setSaved: (faults: MessageFault[]) => void,
+  setStamp: (stamp: string) => void,
+) {
   const queryClient = useQueryClient();
-  const may = useMay('writer');
-  const editable = may && message.state === 'draft';
-  // Until they are known, nothing is said to be in order.
-  const [saved, setSaved] = useState<MessageFault[]>();
-  const found = useQuery(reading('messages/{id}/faults', { id: message.id }));
-  const faults = saved ?? found.data;
-  const [stamp, setStamp] = useState(message.updatedAt);
-  const [drawn, setDrawn] = useState(0);
-  const [removing, setRemoving] = useState(false);
-  const [seesTheirs, setSeesTheirs] = useState(false);
-  const [kept, keeper] = useKeeping<WordsOfMessage>(
+  return useKeeping<WordsOfMessage>(
     `message:${message.id}`,
     { value: wordsOf(message), version: message.version },
     {
@@ -292,6 +278,57 @@ function Editor({
       },
     },
   );
+}
+
+function DeleteDraft({
+  removing,
+  setRemoving,
+  message,
+}: {
+  removing: boolean;
+  setRemoving: (next: boolean) => void;
+  message: MessageView;
+}) {
+  const queryClient = useQueryClient();
+  const navigate = useNavigate();
+  return (
+    <Confirm
+      open={removing}
+      onClose={() => setRemoving(false)}
+      title={t`Delete “${message.name}”?`}
+      act={t`Delete the draft`}
+      body={<p>{t`The draft goes. Nobody has got it.`}</p>}
+      onAct={async () => (
+        await api.delete('messages/{id}', { id: message.id }),
+        void refresh(queryClient, 'messages'),
+        void navigate('/write')
+      )}
+    />
+  );
+}
+
+function Editor({
+  message,
+  registry,
+  lists,
+}: {
+  message: MessageView;
+  registry: Registry;
+  lists: ListName[];
+}) {
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const may = useMay('writer');
+  const editable = may && message.state === 'draft';
+  // Until they are known, nothing is said to be in order.
+  const [saved, setSaved] = useState<MessageFault[]>();
+  const found = useQuery(reading('messages/{id}/faults', { id: message.id }));
+  const faults = saved ?? found.data;
+  const [stamp, setStamp] = useState(message.updatedAt);
+  const [drawn, setDrawn] = useState(0);
+  const [removing, setRemoving] = useState(false);
+  const [seesTheirs, setSeesTheirs] = useState(false);
+  const [kept, keeper] = useWords(message, setSaved, setStamp);
   const words = seesTheirs && kept.theirs ? kept.theirs.value : kept.value;
   const mayType = editable && !seesTheirs;
   const set = (part: Partial<WordsOfMessage>) => keeper.set({ ...keeper.snapshot().value, ...part });
@@ -345,18 +382,7 @@ function Editor({
         goOn={goOn}
         stamp={stamp}
       />
-      <Confirm
-        open={removing}
-        onClose={() => setRemoving(false)}
-        title={t`Delete “${message.name}”?`}
-        act={t`Delete the draft`}
-        body={<p>{t`The draft goes. Nobody has got it.`}</p>}
-        onAct={async () => (
-          await api.delete('messages/{id}', { id: message.id }),
-          void refresh(queryClient, 'messages'),
-          void navigate('/write')
-        )}
-      />
+      <DeleteDraft removing={removing} setRemoving={setRemoving} message={message} />
     </div>
   );
 }

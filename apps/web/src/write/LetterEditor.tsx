@@ -1,3 +1,4 @@
+import type { ChainedCommands } from '@tiptap/core';
 import { t } from '@lingui/core/macro';
 import { EditorContent, useEditor, type Editor } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
@@ -101,35 +102,18 @@ function AddressForm({
 
 type Asking = 'link' | 'button' | 'picture' | { src: string; alt: string; isNew: boolean } | null;
 
-function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
-  const [asking, setAsking] = useState<Asking>(null);
-  const chain = () => editor.chain().focus();
-  const linked = editor.getAttributes('link').href as string | undefined;
-  const picture = editor.isActive('image')
-    ? (editor.getAttributes('image') as { src: string; alt: string | null })
-    : null;
-  const describe = (of: { src: string; isNew: boolean }, alt: string) => {
-    if (of.isNew)
-      chain()
-        .insertContent({ type: 'image', attrs: { src: of.src, alt } })
-        .run();
-    else chain().updateAttributes('image', { alt }).run();
-    setAsking(null);
-  };
-  const putLink = (href: string) => {
-    const empty = editor.state.selection.empty && !linked;
-    if (empty)
-      chain()
-        .insertContent({ type: 'text', text: href, marks: [{ type: 'link', attrs: { href } }] })
-        .run();
-    else chain().extendMarkRange('link').setLink({ href }).run();
-    setAsking(null);
-  };
+/** How words are set: headings, strong, slanted, links and lists. */
+function SetTools({
+  editor,
+  chain,
+  setAsking,
+}: {
+  editor: Editor;
+  chain: () => ChainedCommands;
+  setAsking: (next: Asking) => void;
+}) {
   return (
-    <Toolbar.Root
-      aria-label={t`Letter`}
-      className="flex flex-wrap items-center gap-1 border-b border-hair px-3 py-1"
-    >
+    <>
       <Tool
         label={t`Heading`}
         on={editor.isActive('heading')}
@@ -160,30 +144,28 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
       >
         <ListOrdered size={16} />
       </Tool>
-      <Tool label={t`Button`} act={() => setAsking('button')}>
-        <MousePointerClick size={16} />
-      </Tool>
-      <Tool label={t`Picture`} act={() => setAsking('picture')}>
-        <ImageIcon size={16} />
-      </Tool>
-      {picture && (
-        <Toolbar.Button
-          type="button"
-          className="link text-[12.5px] px-2"
-          onClick={() => setAsking({ src: picture.src, alt: picture.alt ?? '', isNew: false })}
-        >
-          {picture.alt ? t`Change what is on it` : t`Say what is on it`}
-        </Toolbar.Button>
-      )}
-      <span className="w-px h-5 bg-hair mx-1" />
-      <Tool label={t`Undo`} act={() => chain().undo().run()}>
-        <Undo2 size={16} />
-      </Tool>
-      <Tool label={t`Redo`} act={() => chain().redo().run()}>
-        <Redo2 size={16} />
-      </Tool>
-      <span className="grow" />
-      <MergePicker registry={registry} onPick={(name) => putField(editor, name)} inToolbar />
+    </>
+  );
+}
+
+/** What a tool asks before it puts something in. */
+function Asked({
+  asking,
+  setAsking,
+  linked,
+  chain,
+  putLink,
+  describe,
+}: {
+  asking: Asking;
+  setAsking: (next: Asking) => void;
+  linked: string | undefined;
+  chain: () => ChainedCommands;
+  putLink: (href: string) => void;
+  describe: (of: { src: string; isNew: boolean }, alt: string) => void;
+}) {
+  return (
+    <>
       <Drawer
         open={asking === 'link' || asking === 'button'}
         onClose={() => setAsking(null)}
@@ -219,6 +201,72 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
           <AltForm src={asking.src} start={asking.alt} onDone={(alt) => describe(asking, alt)} />
         )}
       </Drawer>
+    </>
+  );
+}
+
+function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
+  const [asking, setAsking] = useState<Asking>(null);
+  const chain = () => editor.chain().focus();
+  const linked = editor.getAttributes('link').href as string | undefined;
+  const picture = editor.isActive('image')
+    ? (editor.getAttributes('image') as { src: string; alt: string | null })
+    : null;
+  const describe = (of: { src: string; isNew: boolean }, alt: string) => {
+    if (of.isNew)
+      chain()
+        .insertContent({ type: 'image', attrs: { src: of.src, alt } })
+        .run();
+    else chain().updateAttributes('image', { alt }).run();
+    setAsking(null);
+  };
+  const putLink = (href: string) => {
+    const empty = editor.state.selection.empty && !linked;
+    if (empty)
+      chain()
+        .insertContent({ type: 'text', text: href, marks: [{ type: 'link', attrs: { href } }] })
+        .run();
+    else chain().extendMarkRange('link').setLink({ href }).run();
+    setAsking(null);
+  };
+  return (
+    <Toolbar.Root
+      aria-label={t`Letter`}
+      className="flex flex-wrap items-center gap-1 border-b border-hair px-3 py-1"
+    >
+      <SetTools editor={editor} chain={chain} setAsking={setAsking} />
+      <Tool label={t`Button`} act={() => setAsking('button')}>
+        <MousePointerClick size={16} />
+      </Tool>
+      <Tool label={t`Picture`} act={() => setAsking('picture')}>
+        <ImageIcon size={16} />
+      </Tool>
+      {picture && (
+        <Toolbar.Button
+          type="button"
+          className="link text-[12.5px] px-2"
+          onClick={() => setAsking({ src: picture.src, alt: picture.alt ?? '', isNew: false })}
+        >
+          {picture.alt ? t`Change what is on it` : t`Say what is on it`}
+        </Toolbar.Button>
+      )}
+      <span className="w-px h-5 bg-hair mx-1" />
+      <Tool label={t`Undo`} act={() => chain().undo().run()}>
+        <Undo2 size={16} />
+      </Tool>
+      <Tool label={t`Redo`} act={() => chain().redo().run()}>
+        <Redo2 size={16} />
+      </Tool>
+      <span className="grow" />
+      <MergePicker registry={registry} onPick={(name) => putField(editor, name)} inToolbar />
+      <Asked
+        asking={asking}
+        setAsking={setAsking}
+        linked={linked}
+        chain={chain}
+        putLink={putLink}
+        describe={describe}
+      />
     </Toolbar.Root>
   );
 }

@@ -27,7 +27,7 @@ function TriggerLine({
   const may = useMay('organizer');
   const tags = useTags().data ?? [];
   return (
-    <p key={at} className="flex items-center gap-[6px] flex-wrap">
+    <p className="flex items-center gap-[6px] flex-wrap">
       <Trans>
         Whoever
         <select
@@ -113,7 +113,7 @@ export function TagTriggers({ message }: { message: MessageView }) {
   return (
     <section className="sheet px-4 py-2 flex flex-col gap-1" aria-label={t`Tags by what somebody does`}>
       {tagTriggers.map((trigger, at) => (
-        <TriggerLine at={at} trigger={trigger} change={change} known={known} />
+        <TriggerLine key={at} at={at} trigger={trigger} change={change} known={known} />
       ))}
       {may && more && (
         <button

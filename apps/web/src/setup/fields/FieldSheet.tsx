@@ -1,3 +1,4 @@
+import type { FieldView } from '@goodword/core/contract';
 import { plural, t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -34,6 +35,52 @@ function Options({ type }: { type: FieldType }) {
   ));
 }
 
+function SectionInput({
+  values,
+  setValues,
+  fields,
+}: {
+  values: { name: string; type: FieldType; fallback: string; section: string; choices: string };
+  setValues: (value: {
+    name: string;
+    type: FieldType;
+    fallback: string;
+    section: string;
+    choices: string;
+  }) => void;
+  fields: FieldView[];
+}) {
+  return (
+    <>
+      <Labelled label={t`Section`} hint={t`Fields of one section stand together.`}>
+        <input
+          className="input"
+          maxLength={80}
+          list="known-sections"
+          placeholder={t`More`}
+          value={values.section}
+          onChange={(event) => setValues({ ...values, section: event.target.value })}
+        />
+      </Labelled>
+      <datalist id="known-sections">
+        {[...new Set(fields.map((field) => field.section))].map((section) => (
+          <option key={section} value={section} />
+        ))}
+      </datalist>
+    </>
+  );
+}
+
+/** Choices as they are typed, one to a line, each once. */
+const choicesIn = (typed: string): string[] => [
+  ...new Set(
+    typed
+      .split('\n')
+      .map((one) => one.trim())
+      .filter(Boolean),
+  ),
+];
+
 /** A new field: its name, its type, and what stands in a message where it is empty. */
 export function NewFieldSheet({
   onDone,
@@ -52,16 +99,7 @@ export function NewFieldSheet({
   });
   const [values, setValues] = [draft.value, draft.set];
   const choosing = values.type === 'choice' || values.type === 'choices';
-  const choices = choosing
-    ? [
-        ...new Set(
-          values.choices
-            .split('\n')
-            .map((one) => one.trim())
-            .filter(Boolean),
-        ),
-      ]
-    : [];
+  const choices = choosing ? choicesIn(values.choices) : [];
   const make = useSaved(
     () => api.post('fields', { body: { ...values, choices, fallback: values.fallback || null } }),
     () => (draft.discard(), onDone()),
@@ -104,21 +142,7 @@ export function NewFieldSheet({
           />
         </Labelled>
       )}
-      <Labelled label={t`Section`} hint={t`Fields of one section stand together.`}>
-        <input
-          className="input"
-          maxLength={80}
-          list="known-sections"
-          placeholder={t`More`}
-          value={values.section}
-          onChange={(event) => setValues({ ...values, section: event.target.value })}
-        />
-      </Labelled>
-      <datalist id="known-sections">
-        {[...new Set(fields.map((field) => field.section))].map((section) => (
-          <option key={section} value={section} />
-        ))}
-      </datalist>
+      <SectionInput values={values} setValues={setValues} fields={fields} />
       <Labelled
         label={t`In a message, where it is empty`}
         hint={t`May be left out; then the writer is told for how many people it would be empty.`}
@@ -255,6 +279,48 @@ function ChoicesInput({ values, set }: { values: ChangeField; set: (change: Part
   );
 }
 
+/** Who sees it, and whether a form insists on it. */
+function WhoSeesIt({ values, set }: { values: ChangeField; set: (change: Partial<ChangeField>) => void }) {
+  return (
+    <>
+      <input
+        type="checkbox"
+        className="mt-1 accent-[#0F766B]"
+        checked={values.sensitive}
+        onChange={(event) => set({ sensitive: event.target.checked })}
+      />
+      <span>
+        <b>{t`Sensitive`}</b>
+        <span className="block text-ink2">{t`Owners and organizers alone see it, and can ask for it.`}</span>
+      </span>
+    </>
+  );
+}
+
+/** What stands in its place where it is empty, and what is told beside it. */
+function WordsOfField({ values, set }: { values: ChangeField; set: (change: Partial<ChangeField>) => void }) {
+  return (
+    <>
+      <Labelled label={t`In a message, where it is empty`}>
+        <input
+          className="input"
+          maxLength={200}
+          value={values.fallback ?? ''}
+          onChange={(event) => set({ fallback: event.target.value || null })}
+        />
+      </Labelled>
+      <Labelled label={t`What to tell beside it, where it is filled in`}>
+        <input
+          className="input"
+          maxLength={300}
+          value={values.help}
+          onChange={(event) => set({ help: event.target.value })}
+        />
+      </Labelled>
+    </>
+  );
+}
+
 /** One field: what it is called, where it stands, who sees it; its type; its end. */
 export function FieldSheet({
   field,
@@ -309,34 +375,10 @@ export function FieldSheet({
             <option key={one} value={one} />
           ))}
         </datalist>
-        <Labelled label={t`In a message, where it is empty`}>
-          <input
-            className="input"
-            maxLength={200}
-            value={values.fallback ?? ''}
-            onChange={(event) => set({ fallback: event.target.value || null })}
-          />
-        </Labelled>
-        <Labelled label={t`What to tell beside it, where it is filled in`}>
-          <input
-            className="input"
-            maxLength={300}
-            value={values.help}
-            onChange={(event) => set({ help: event.target.value })}
-          />
-        </Labelled>
+        <WordsOfField values={values} set={set} />
         {choosing && <ChoicesInput values={values} set={set} />}
         <label className="flex gap-3 items-start">
-          <input
-            type="checkbox"
-            className="mt-1 accent-[#0F766B]"
-            checked={values.sensitive}
-            onChange={(event) => set({ sensitive: event.target.checked })}
-          />
-          <span>
-            <b>{t`Sensitive`}</b>
-            <span className="block text-ink2">{t`Owners and organizers alone see it, and can ask for it.`}</span>
-          </span>
+          <WhoSeesIt values={values} set={set} />
         </label>
         <label className="flex gap-3 items-start">
           <input

@@ -64,6 +64,57 @@ function NameInput({ value, onChange }: { value: string; onChange: (value: strin
   );
 }
 
+/** What supporters are told of it. */
+function ToldOfIt({
+  values,
+  set,
+}: {
+  values: {
+    name: string;
+    folder: string;
+    isPublic: boolean;
+    description: string;
+    why: string;
+    onPreferences: boolean;
+    byForm: boolean;
+  };
+  set: (
+    part: Partial<{
+      name: string;
+      folder: string;
+      isPublic: boolean;
+      description: string;
+      why: string;
+      onPreferences: boolean;
+      byForm: boolean;
+    }>,
+  ) => void;
+}) {
+  return (
+    <>
+      <Labelled label={t`What it is`} hint={t`Beside its name, for supporters.`}>
+        <textarea
+          className="input"
+          value={values.description}
+          maxLength={500}
+          onChange={(event) => set({ description: event.target.value })}
+        />
+      </Labelled>
+      <Labelled
+        label={t`Why we write to you`}
+        hint={t`In the footer of every message to this list, and on the preference page.`}
+      >
+        <textarea
+          className="input"
+          value={values.why}
+          maxLength={600}
+          onChange={(event) => set({ why: event.target.value })}
+        />
+      </Labelled>
+    </>
+  );
+}
+
 /** A list: its name, its folder, and what supporters are told of it where it is public. */
 export function ListForm({
   list,
@@ -136,25 +187,7 @@ export function ListForm({
           />
         </>
       )}
-      <Labelled label={t`What it is`} hint={t`Beside its name, for supporters.`}>
-        <textarea
-          className="input"
-          value={values.description}
-          maxLength={500}
-          onChange={(event) => set({ description: event.target.value })}
-        />
-      </Labelled>
-      <Labelled
-        label={t`Why we write to you`}
-        hint={t`In the footer of every message to this list, and on the preference page.`}
-      >
-        <textarea
-          className="input"
-          value={values.why}
-          maxLength={600}
-          onChange={(event) => set({ why: event.target.value })}
-        />
-      </Labelled>
+      <ToldOfIt values={values} set={set} />
       <Unsaved draft={draft} what={t`this list`} />
       {draft.theirs === null && <ProblemNote error={save.error} />}
       <Button

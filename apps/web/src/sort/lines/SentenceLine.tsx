@@ -12,128 +12,112 @@ import { PickWord, YesNoWord } from './Word';
 const byId = (rows: readonly { id: number; name: string }[]) =>
   rows.map((row) => [row.id, row.name] as const);
 
+type Has = Extract<Line, { kind: 'tag' | 'list' | 'batch' | 'chapter' | 'segment' }>;
+
+/** Of what such a line speaks: its words, its name, what can be chosen, and where the line keeps it. */
+const GROUPS = {
+  tag: {
+    yes: t`have`,
+    no: t`do not have`,
+    of: t`the tag`,
+    label: t`Tag`,
+    all: 'tags',
+    id: 'tagId',
+    is: 'has',
+  },
+  list: {
+    yes: t`are`,
+    no: t`are not`,
+    of: t`on the list`,
+    label: t`List`,
+    all: 'lists',
+    id: 'listId',
+    is: 'on',
+  },
+  batch: {
+    yes: t`came`,
+    no: t`did not come`,
+    of: t`with the batch`,
+    label: t`Batch`,
+    all: 'batches',
+    id: 'batchId',
+    is: 'in',
+  },
+  chapter: {
+    yes: t`are`,
+    no: t`are not`,
+    of: t`of the chapter`,
+    label: t`Chapter`,
+    all: 'chapters',
+    id: 'chapterId',
+    is: 'in',
+  },
+  segment: {
+    yes: t`are`,
+    no: t`are not`,
+    of: t`in the segment`,
+    label: t`Segment`,
+    all: 'segments',
+    id: 'segmentId',
+    is: 'in',
+  },
+} as const;
+
+/** In a group or not: a tag, a list, a batch, a chapter, another segment. */
+function GroupWords({ line, subjects, onChange }: LineProps<Has>) {
+  const { yes, no, of, label, all, id, is } = GROUPS[line.kind];
+  const said = line as unknown as Record<string, number | boolean>;
+  const change = (part: object) => onChange({ ...line, ...part });
+  return (
+    <>
+      <YesNoWord value={said[is] === true} yes={yes} no={no} onPick={(so) => change({ [is]: so })} /> {of}{' '}
+      <PickWord
+        label={label}
+        value={Number(said[id])}
+        options={byId(subjects[all])}
+        onPick={(picked) => change({ [id]: picked })}
+      />
+    </>
+  );
+}
+
+/** On a campaign's roster or not, at any stage or at one. */
+function RosterWords({ line, subjects, onChange }: LineProps<Extract<Line, { kind: 'roster' }>>) {
+  const stages = subjects.campaigns.find((campaign) => campaign.id === line.campaignId)?.stages ?? [];
+  return (
+    <>
+      <YesNoWord value={line.on} yes={t`are`} no={t`are not`} onPick={(on) => onChange({ ...line, on })} />{' '}
+      <Trans>
+        on the roster of{' '}
+        <PickWord
+          label={t`Campaign`}
+          value={line.campaignId}
+          options={byId(subjects.campaigns)}
+          onPick={(campaignId) => onChange({ ...line, campaignId, stages: [] })}
+        />{' '}
+        as
+      </Trans>{' '}
+      <PickWord
+        label={t`Stage`}
+        value={line.stages[0] ?? ''}
+        options={[['', 'anything'], ...stages.map((stage) => [stage, stage] as const)]}
+        onPick={(stage) => onChange({ ...line, stages: stage === '' ? [] : [stage] })}
+      />
+    </>
+  );
+}
+
 /** One line of a segment as words that open. */
 export function SentenceLine({ line, subjects, onChange }: LineProps<Line>) {
   switch (line.kind) {
     case 'tag':
-      return (
-        <>
-          <YesNoWord
-            value={line.has}
-            yes={t`have`}
-            no={t`do not have`}
-            onPick={(has) => onChange({ ...line, has })}
-          />{' '}
-          {t`the tag`}{' '}
-          <PickWord
-            label={t`Tag`}
-            value={line.tagId}
-            options={byId(subjects.tags)}
-            onPick={(tagId) => onChange({ ...line, tagId })}
-          />
-        </>
-      );
     case 'list':
-      return (
-        <>
-          <YesNoWord
-            value={line.on}
-            yes={t`are`}
-            no={t`are not`}
-            onPick={(on) => onChange({ ...line, on })}
-          />{' '}
-          {t`on the list`}{' '}
-          <PickWord
-            label={t`List`}
-            value={line.listId}
-            options={byId(subjects.lists)}
-            onPick={(listId) => onChange({ ...line, listId })}
-          />
-        </>
-      );
     case 'batch':
-      return (
-        <>
-          <YesNoWord
-            value={line.in}
-            yes={t`came`}
-            no={t`did not come`}
-            onPick={(isIn) => onChange({ ...line, in: isIn })}
-          />{' '}
-          {t`with the batch`}{' '}
-          <PickWord
-            label={t`Batch`}
-            value={line.batchId}
-            options={byId(subjects.batches)}
-            onPick={(batchId) => onChange({ ...line, batchId })}
-          />
-        </>
-      );
     case 'chapter':
-      return (
-        <>
-          <YesNoWord
-            value={line.in}
-            yes={t`are`}
-            no={t`are not`}
-            onPick={(isIn) => onChange({ ...line, in: isIn })}
-          />{' '}
-          {t`of the chapter`}{' '}
-          <PickWord
-            label={t`Chapter`}
-            value={line.chapterId}
-            options={byId(subjects.chapters)}
-            onPick={(chapterId) => onChange({ ...line, chapterId })}
-          />
-        </>
-      );
     case 'segment':
-      return (
-        <>
-          <YesNoWord
-            value={line.in}
-            yes={t`are`}
-            no={t`are not`}
-            onPick={(isIn) => onChange({ ...line, in: isIn })}
-          />{' '}
-          {t`in the segment`}{' '}
-          <PickWord
-            label={t`Segment`}
-            value={line.segmentId}
-            options={byId(subjects.segments)}
-            onPick={(segmentId) => onChange({ ...line, segmentId })}
-          />
-        </>
-      );
-    case 'roster': {
-      const stages = subjects.campaigns.find((campaign) => campaign.id === line.campaignId)?.stages ?? [];
-      return (
-        <>
-          <YesNoWord
-            value={line.on}
-            yes={t`are`}
-            no={t`are not`}
-            onPick={(on) => onChange({ ...line, on })}
-          />{' '}
-          <Trans>
-            on the roster of{' '}
-            <PickWord
-              label={t`Campaign`}
-              value={line.campaignId}
-              options={byId(subjects.campaigns)}
-              onPick={(campaignId) => onChange({ ...line, campaignId, stages: [] })}
-            />{' '}
-            as
-          </Trans>{' '}
-          <PickWord
-            label={t`Stage`}
-            value={line.stages[0] ?? ''}
-            options={[['', 'anything'], ...stages.map((stage) => [stage, stage] as const)]}
-            onPick={(stage) => onChange({ ...line, stages: stage === '' ? [] : [stage] })}
-          />
-        </>
-      );
-    }
+      return <GroupWords line={line} subjects={subjects} onChange={onChange} />;
+    case 'roster':
+      return <RosterWords line={line} subjects={subjects} onChange={onChange} />;
     case 'permission':
     case 'may':
     case 'lapses':

@@ -147,6 +147,19 @@ function ValueEditor({ editor, ...props }: EditorProps & { editor: Editor }) {
   }
 }
 
+const OpenLink = ({ to }: { to: string }) => (
+  <a className="link text-[12.5px] text-ink2" href={to} target="_blank" rel="noreferrer noopener">
+    {t`Open`}
+  </a>
+);
+
+const PlainValue = ({ shown, placeholder }: { shown: string; placeholder: string }) =>
+  shown ? (
+    <span className="whitespace-pre-wrap break-words">{shown}</span>
+  ) : (
+    <span className="text-ink3">{placeholder}</span>
+  );
+
 /** A value that can be edited where it stands: Enter keeps, Escape leaves it as it was. */
 export function EditableValue({
   label,
@@ -182,21 +195,10 @@ export function EditableValue({
       if (error instanceof ProblemError && error.problem.now !== undefined) seen.current = error.problem.now;
     },
     onSettled: () => (sent.current = null),
-    onSuccess: () => {
-      setText(null);
-      void refresh(queryClient, 'supporters');
-    },
+    onSuccess: () => (setText(null), void refresh(queryClient, 'supporters')),
   });
-  const open = link && (
-    <a className="link text-[12.5px] text-ink2" href={link} target="_blank" rel="noreferrer noopener">
-      {t`Open`}
-    </a>
-  );
-  const plain = shown ? (
-    <span className="whitespace-pre-wrap break-words">{shown}</span>
-  ) : (
-    <span className="text-ink3">{placeholder}</span>
-  );
+  const open = link && <OpenLink to={link} />;
+  const plain = <PlainValue shown={shown} placeholder={placeholder} />;
   if (!may)
     return (
       <>

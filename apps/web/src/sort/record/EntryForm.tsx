@@ -1,4 +1,4 @@
-import type { UseFormRegister, Control } from 'react-hook-form';
+import type { UseFormRegister, Control, UseFormWatch } from 'react-hook-form';
 import type { AddEntryBody } from '@goodword/core/contract';
 import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -119,6 +119,16 @@ function EntryInputs({
   );
 }
 
+/** Tells of everything that is typed, so that it is there again after a reload; a file is chosen anew. */
+function useKeptWhileTyped(watch: UseFormWatch<TypedEntry>, tell: (values: Partial<TypedEntry>) => void) {
+  const latest = useRef(tell);
+  latest.current = tell;
+  useEffect(() => {
+    const kept = watch(({ sheet: _file, ...values }) => latest.current(values));
+    return () => kept.unsubscribe();
+  }, [watch]);
+}
+
 /** One person's word, recorded by hand: dated, with how and in what words. */
 export function EntryForm({ record, onDone }: { record: RecordView; onDone: () => void }) {
   const queryClient = useQueryClient();
@@ -143,14 +153,7 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
       sheet: undefined as FileList | undefined,
     },
   });
-  const keep = useRef(typed);
-  keep.current = typed;
-  useEffect(() => {
-    const kept = watch(({ sheet: _file, ...values }) =>
-      keep.current.set({ ...keep.current.value, ...values }),
-    );
-    return () => kept.unsubscribe();
-  }, [watch]);
+  useKeptWhileTyped(watch, (values) => typed.set({ ...typed.value, ...values }));
   const save = useMutation({
     mutationFn: async ({ sheet, ...body }: AddEntryBody & { sheet?: File }) => {
       const evidence = sheet ? { evidenceId: await keepSheet(record.id, sheet) } : {};
