@@ -244,7 +244,7 @@ function DraftDesk({
   );
 }
 
-/** The words as they are typed, kept with the server; tells what is wrong with them, and once they are saved. */
+/** The words as typed, kept with the server; tells what is wrong with them, and once they are saved. */
 function useWords(
   message: MessageView,
   setSaved: (faults: MessageFault[]) => void,
