@@ -41,14 +41,14 @@ export default function HouseRulesPage() {
 /** The places with rules of their own, and how many people count to each. */
 function PlaceList({
   rules,
-  key,
+  chosen,
   setKey,
   view,
   setAdding,
   setRules,
 }: {
   rules: Rules;
-  key: string;
+  chosen: PlaceKey;
   setKey: (next: PlaceKey) => void;
   view: RulesView;
   setAdding: (next: boolean) => void;
@@ -66,8 +66,8 @@ function PlaceList({
         {placeOrder(rules, placeWords).map((one) => (
           <li key={one} className="border-b border-hair last:border-0">
             <button
-              className={`w-full text-left px-3 py-2 ${one === key ? 'bg-[#eef2f0] border-l-[3px] border-ink font-semibold' : 'border-l-[3px] border-transparent'}`}
-              aria-current={one === key}
+              className={`w-full text-left px-3 py-2 ${one === chosen ? 'bg-[#eef2f0] border-l-[3px] border-ink font-semibold' : 'border-l-[3px] border-transparent'}`}
+              aria-current={one === chosen}
               onClick={() => setKey(one)}
             >
               {placeWords(one)}
@@ -141,7 +141,7 @@ function Editor({
       <div className="flex gap-4 grow min-h-0">
         <PlaceList
           rules={rules}
-          key={key}
+          chosen={key}
           setKey={setKey}
           view={view}
           setAdding={setAdding}
