@@ -14,6 +14,7 @@ import { MailInService } from './mail-in.service';
 import { MailReader } from './mail-reader';
 import { PostmasterService } from './postmaster.service';
 import { TextAnswersController } from './text-answers.controller';
+import { TextAnswersService } from './text-answers.service';
 import { TextsController } from './texts.controller';
 import { TextsService } from './texts.service';
 
@@ -31,6 +32,7 @@ import { TextsService } from './texts.service';
   controllers: [TextsController, TextAnswersController],
   providers: [
     TextsService,
+    TextAnswersService,
     AnswersService,
     BouncesService,
     InboundRepository,

@@ -17,8 +17,10 @@ import { IntakeController } from './intake.controller';
 import { IntakeService } from './intake.service';
 import { LayoutsController } from './layouts/layouts.controller';
 import { LayoutsRepository } from './layouts/layouts.repository';
+import { LayoutsService } from './layouts/layouts.service';
 import { DoublesService } from './doubles/doubles.service';
 import { OtherFilesRepository } from './other-files/other-files.repository';
+import { FileDaysService } from './retention/file-days.service';
 import { RetentionController } from './retention/retention.controller';
 import { RetentionService } from './retention/retention.service';
 import { RowStoryRepository } from './checking/row-story.repository';
@@ -50,11 +52,13 @@ const BATCH_JOBS = [ReadBatchJob, CheckBatchJob, BringInJob, TakeOutJob];
     PlanFaultsService,
     SheetsService,
     RetentionService,
+    FileDaysService,
     BatchNotices,
     BatchesRepository,
     StagingRepository,
     ForecastRepository,
     LayoutsRepository,
+    LayoutsService,
     RowPermissionRepository,
     RowStoryRepository,
     BringInRepository,

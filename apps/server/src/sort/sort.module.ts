@@ -11,7 +11,14 @@ import { FindService } from './find.service';
 import { PeopleViewsRepository } from './people-views.repository';
 import { TagsService } from './tags.service';
 import { UsesModule } from './uses.module';
-import { SortController } from './sort.controller';
+import { FinderController } from './finder.controller';
+import { ListsController } from './lists.controller';
+import { ListsService } from './lists.service';
+import { PeopleViewsService } from './people-views.service';
+import { SegmentsController } from './segments.controller';
+import { SnapshotsService } from './snapshots.service';
+import { TagsController } from './tags.controller';
+import { WholeRecordController } from './whole-record.controller';
 
 @Module({
   imports: [
@@ -24,7 +31,15 @@ import { SortController } from './sort.controller';
     SegmentsModule,
     SupportersModule,
   ],
-  controllers: [SortController],
-  providers: [TagsService, PeopleViewsRepository, FindService, FindRepository],
+  controllers: [TagsController, ListsController, SegmentsController, FinderController, WholeRecordController],
+  providers: [
+    TagsService,
+    ListsService,
+    PeopleViewsRepository,
+    PeopleViewsService,
+    SnapshotsService,
+    FindService,
+    FindRepository,
+  ],
 })
 export class SortModule {}

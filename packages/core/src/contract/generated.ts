@@ -122,7 +122,7 @@ export interface paths {
      * One supporter's record
      * @description Needs the role viewer.
      */
-    get: operations['SortController.record'];
+    get: operations['WholeRecordController.record'];
     /**
      * Erase a person: names, addresses and free words go, dates and states stay
      * @description Needs the role owner.
@@ -229,7 +229,7 @@ export interface paths {
      * Make a tag
      * @description Needs the role organizer.
      */
-    post: operations['SortController.makeTag'];
+    post: operations['TagsController.makeTag'];
   };
   '/api/lists': {
     /**
@@ -241,7 +241,7 @@ export interface paths {
      * Make a list
      * @description Needs the role organizer.
      */
-    post: operations['SortController.makeList'];
+    post: operations['ListsController.makeList'];
   };
   '/api/supporters/{id}/contact-points': {
     /**
@@ -579,158 +579,158 @@ export interface paths {
      * Rename a tag
      * @description Needs the role organizer.
      */
-    put: operations['SortController.changeTag'];
+    put: operations['TagsController.changeTag'];
     /**
      * Delete a tag
      * @description Needs the role organizer.
      */
-    delete: operations['SortController.removeTag'];
+    delete: operations['TagsController.removeTag'];
   };
   '/api/tags/{id}/use': {
     /**
      * How many people of each chapter have a tag
      * @description Needs the role viewer.
      */
-    get: operations['SortController.tagUse'];
+    get: operations['TagsController.tagUse'];
   };
   '/api/tags/{id}/join': {
     /**
      * Make this tag one with another
      * @description Needs the role organizer.
      */
-    post: operations['SortController.joinTag'];
+    post: operations['TagsController.joinTag'];
   };
   '/api/tags/{id}/deletion': {
     /**
      * What deleting a tag takes with it
      * @description Needs the role organizer.
      */
-    get: operations['SortController.tagDeletion'];
+    get: operations['TagsController.tagDeletion'];
   };
   '/api/lists/order': {
     /**
      * The order of public lists on the preference page
      * @description Needs the role organizer.
      */
-    put: operations['SortController.orderLists'];
+    put: operations['ListsController.orderLists'];
   };
   '/api/lists/folder': {
     /**
      * Put lists into a folder, or out of any
      * @description Needs the role organizer.
      */
-    put: operations['SortController.moveLists'];
+    put: operations['ListsController.moveLists'];
   };
   '/api/lists/{id}': {
     /**
      * Change a list
      * @description Needs the role organizer.
      */
-    put: operations['SortController.changeList'];
+    put: operations['ListsController.changeList'];
     /**
      * Delete a list
      * @description Needs the role organizer.
      */
-    delete: operations['SortController.removeList'];
+    delete: operations['ListsController.removeList'];
   };
   '/api/lists/{id}/deletion': {
     /**
      * What deleting a list takes with it
      * @description Needs the role organizer.
      */
-    get: operations['SortController.listDeletion'];
+    get: operations['ListsController.listDeletion'];
   };
   '/api/segments': {
     /**
      * Segments, each as a sentence
      * @description Needs the role viewer.
      */
-    get: operations['SortController.allSegments'];
+    get: operations['SegmentsController.allSegments'];
     /**
      * Save a new segment
      * @description Needs the role organizer.
      */
-    post: operations['SortController.makeSegment'];
+    post: operations['SegmentsController.makeSegment'];
   };
   '/api/segments/{id}': {
     /**
      * Change a segment
      * @description Needs the role organizer.
      */
-    put: operations['SortController.changeSegment'];
+    put: operations['SegmentsController.changeSegment'];
     /**
      * Delete a segment
      * @description Needs the role organizer.
      */
-    delete: operations['SortController.removeSegment'];
+    delete: operations['SegmentsController.removeSegment'];
   };
   '/api/segments/count': {
     /**
      * Count a rule, with how each line narrows
      * @description Needs the role viewer.
      */
-    post: operations['SortController.count'];
+    post: operations['SegmentsController.count'];
   };
   '/api/segments/people': {
     /**
      * The people that a rule takes in, in any order
      * @description Needs the role viewer.
      */
-    post: operations['SortController.people'];
-  };
-  '/api/find': {
-    /**
-     * Find anybody and anything by a few letters
-     * @description Needs the role viewer.
-     */
-    get: operations['SortController.find'];
-  };
-  '/api/people-views': {
-    /**
-     * Tables of people that the team has named
-     * @description Needs the role viewer.
-     */
-    get: operations['SortController.views'];
-    /**
-     * Keep a table under a name, in the place of one of that name
-     * @description Needs the role organizer.
-     */
-    put: operations['SortController.keepView'];
-  };
-  '/api/people-views/{id}': {
-    /**
-     * Forget such a table
-     * @description Needs the role organizer.
-     */
-    delete: operations['SortController.forgetView'];
+    post: operations['SegmentsController.people'];
   };
   '/api/segments/{id}/versions': {
     /**
      * A segment as it was saved, the newest first
      * @description Needs the role viewer.
      */
-    get: operations['SortController.versions'];
+    get: operations['SegmentsController.versions'];
   };
   '/api/segments/{id}/sizes': {
     /**
      * How many a segment took in, day by day
      * @description Needs the role viewer.
      */
-    get: operations['SortController.sizes'];
+    get: operations['SegmentsController.sizes'];
   };
   '/api/segments/{id}/snapshot': {
     /**
      * Put everybody who is in it now on a new list
      * @description Needs the role organizer.
      */
-    post: operations['SortController.snapshot'];
+    post: operations['SegmentsController.snapshot'];
   };
   '/api/segments/{id}/why/{supporterId}': {
     /**
      * Why one person is in or out
      * @description Needs the role viewer.
      */
-    get: operations['SortController.why'];
+    get: operations['SegmentsController.why'];
+  };
+  '/api/find': {
+    /**
+     * Find anybody and anything by a few letters
+     * @description Needs the role viewer.
+     */
+    get: operations['FinderController.find'];
+  };
+  '/api/people-views': {
+    /**
+     * Tables of people that the team has named
+     * @description Needs the role viewer.
+     */
+    get: operations['FinderController.views'];
+    /**
+     * Keep a table under a name, in the place of one of that name
+     * @description Needs the role organizer.
+     */
+    put: operations['FinderController.keepView'];
+  };
+  '/api/people-views/{id}': {
+    /**
+     * Forget such a table
+     * @description Needs the role organizer.
+     */
+    delete: operations['FinderController.forgetView'];
   };
   '/api/bulk': {
     /**
@@ -3373,6 +3373,13 @@ export interface components {
       /** @default 100 */
       limit: number;
     };
+    SnapshotSegmentBody: {
+      name: string;
+    };
+    ExplainParams: {
+      id: number;
+      supporterId: number;
+    };
     FinderQuery: {
       text: string;
     };
@@ -3385,13 +3392,6 @@ export interface components {
       descending: boolean;
       fields: number[];
       basedOn: number | null;
-    };
-    SnapshotSegmentBody: {
-      name: string;
-    };
-    ExplainParams: {
-      id: number;
-      supporterId: number;
     };
     PeopleGroup:
       | {
@@ -4034,10 +4034,10 @@ export type SaveSegmentBody = components['schemas']['SaveSegmentBody'];
 export type ChangeSegmentBody = components['schemas']['ChangeSegmentBody'];
 export type CountSegmentBody = components['schemas']['CountSegmentBody'];
 export type ListPeopleBody = components['schemas']['ListPeopleBody'];
-export type FinderQuery = components['schemas']['FinderQuery'];
-export type SavePeopleViewBody = components['schemas']['SavePeopleViewBody'];
 export type SnapshotSegmentBody = components['schemas']['SnapshotSegmentBody'];
 export type ExplainParams = components['schemas']['ExplainParams'];
+export type FinderQuery = components['schemas']['FinderQuery'];
+export type SavePeopleViewBody = components['schemas']['SavePeopleViewBody'];
 export type PeopleGroup = components['schemas']['PeopleGroup'];
 export type PrintAct = components['schemas']['PrintAct'];
 export type BulkAct = components['schemas']['BulkAct'];
@@ -4298,7 +4298,7 @@ export interface operations {
       };
     };
   };
-  'SortController.record': {
+  'WholeRecordController.record': {
     parameters: {
       path: {
         id: number;
@@ -4540,7 +4540,7 @@ export interface operations {
       };
     };
   };
-  'SortController.makeTag': {
+  'TagsController.makeTag': {
     requestBody: {
       content: {
         'application/json': components['schemas']['MakeTagBody'];
@@ -4572,7 +4572,7 @@ export interface operations {
       };
     };
   };
-  'SortController.makeList': {
+  'ListsController.makeList': {
     requestBody: {
       content: {
         'application/json': components['schemas']['MakeListBody'];
@@ -5379,7 +5379,7 @@ export interface operations {
       };
     };
   };
-  'SortController.changeTag': {
+  'TagsController.changeTag': {
     parameters: {
       path: {
         id: number;
@@ -5395,7 +5395,7 @@ export interface operations {
       204: {};
     };
   };
-  'SortController.removeTag': {
+  'TagsController.removeTag': {
     parameters: {
       path: {
         id: number;
@@ -5406,7 +5406,7 @@ export interface operations {
       204: {};
     };
   };
-  'SortController.tagUse': {
+  'TagsController.tagUse': {
     parameters: {
       path: {
         id: number;
@@ -5421,7 +5421,7 @@ export interface operations {
       };
     };
   };
-  'SortController.joinTag': {
+  'TagsController.joinTag': {
     parameters: {
       path: {
         id: number;
@@ -5443,7 +5443,7 @@ export interface operations {
       };
     };
   };
-  'SortController.tagDeletion': {
+  'TagsController.tagDeletion': {
     parameters: {
       path: {
         id: number;
@@ -5458,7 +5458,7 @@ export interface operations {
       };
     };
   };
-  'SortController.orderLists': {
+  'ListsController.orderLists': {
     requestBody: {
       content: {
         'application/json': components['schemas']['OrderListsBody'];
@@ -5469,7 +5469,7 @@ export interface operations {
       204: {};
     };
   };
-  'SortController.moveLists': {
+  'ListsController.moveLists': {
     requestBody: {
       content: {
         'application/json': components['schemas']['MoveListsBody'];
@@ -5480,7 +5480,7 @@ export interface operations {
       204: {};
     };
   };
-  'SortController.changeList': {
+  'ListsController.changeList': {
     parameters: {
       path: {
         id: number;
@@ -5496,7 +5496,7 @@ export interface operations {
       204: {};
     };
   };
-  'SortController.removeList': {
+  'ListsController.removeList': {
     parameters: {
       path: {
         id: number;
@@ -5507,7 +5507,7 @@ export interface operations {
       204: {};
     };
   };
-  'SortController.listDeletion': {
+  'ListsController.listDeletion': {
     parameters: {
       path: {
         id: number;
@@ -5522,7 +5522,7 @@ export interface operations {
       };
     };
   };
-  'SortController.allSegments': {
+  'SegmentsController.allSegments': {
     responses: {
       /** @description Done */
       200: {
@@ -5532,7 +5532,7 @@ export interface operations {
       };
     };
   };
-  'SortController.makeSegment': {
+  'SegmentsController.makeSegment': {
     requestBody: {
       content: {
         'application/json': components['schemas']['SaveSegmentBody'];
@@ -5550,7 +5550,7 @@ export interface operations {
       };
     };
   };
-  'SortController.changeSegment': {
+  'SegmentsController.changeSegment': {
     parameters: {
       path: {
         id: number;
@@ -5573,7 +5573,7 @@ export interface operations {
       };
     };
   };
-  'SortController.removeSegment': {
+  'SegmentsController.removeSegment': {
     parameters: {
       path: {
         id: number;
@@ -5584,7 +5584,7 @@ export interface operations {
       204: {};
     };
   };
-  'SortController.count': {
+  'SegmentsController.count': {
     requestBody: {
       content: {
         'application/json': components['schemas']['CountSegmentBody'];
@@ -5599,7 +5599,7 @@ export interface operations {
       };
     };
   };
-  'SortController.people': {
+  'SegmentsController.people': {
     requestBody: {
       content: {
         'application/json': components['schemas']['ListPeopleBody'];
@@ -5618,54 +5618,7 @@ export interface operations {
       };
     };
   };
-  'SortController.find': {
-    parameters: {
-      query: {
-        text: string;
-      };
-    };
-    responses: {
-      /** @description Done */
-      200: {
-        content: {
-          'application/json': components['schemas']['FinderHit'][];
-        };
-      };
-    };
-  };
-  'SortController.views': {
-    responses: {
-      /** @description Done */
-      200: {
-        content: {
-          'application/json': components['schemas']['PeopleView'][];
-        };
-      };
-    };
-  };
-  'SortController.keepView': {
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SavePeopleViewBody'];
-      };
-    };
-    responses: {
-      /** @description Done */
-      204: {};
-    };
-  };
-  'SortController.forgetView': {
-    parameters: {
-      path: {
-        id: number;
-      };
-    };
-    responses: {
-      /** @description Done */
-      204: {};
-    };
-  };
-  'SortController.versions': {
+  'SegmentsController.versions': {
     parameters: {
       path: {
         id: number;
@@ -5680,7 +5633,7 @@ export interface operations {
       };
     };
   };
-  'SortController.sizes': {
+  'SegmentsController.sizes': {
     parameters: {
       path: {
         id: number;
@@ -5695,7 +5648,7 @@ export interface operations {
       };
     };
   };
-  'SortController.snapshot': {
+  'SegmentsController.snapshot': {
     parameters: {
       path: {
         id: number;
@@ -5719,7 +5672,7 @@ export interface operations {
       };
     };
   };
-  'SortController.why': {
+  'SegmentsController.why': {
     parameters: {
       path: {
         id: number;
@@ -5738,6 +5691,53 @@ export interface operations {
           };
         };
       };
+    };
+  };
+  'FinderController.find': {
+    parameters: {
+      query: {
+        text: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['FinderHit'][];
+        };
+      };
+    };
+  };
+  'FinderController.views': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['PeopleView'][];
+        };
+      };
+    };
+  };
+  'FinderController.keepView': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SavePeopleViewBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'FinderController.forgetView': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
     };
   };
   'BulkController.recent': {

@@ -1,18 +1,12 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema, type LayoutView, answers, type ChangeLayoutBody } from '@goodword/core/contract';
+import { answers, schema, type ChangeLayoutBody, type LayoutView } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../../platform/api';
-import { Database } from '../../platform/database';
-import { NotFound } from '../../platform/errors';
 import type { AccessScope } from '../../platform/scope';
-import { nextVersion } from '../../platform/versions';
-import { LayoutsRepository } from './layouts.repository';
+import { LayoutsService } from './layouts.service';
 
 @Controller('api/layouts')
 export class LayoutsController {
-  constructor(
-    @Inject(Database) private readonly database: Database,
-    @Inject(LayoutsRepository) private readonly layouts: LayoutsRepository,
-  ) {}
+  constructor(@Inject(LayoutsService) private readonly layouts: LayoutsService) {}
 
   @Route('get', '', {
     role: 'viewer',
@@ -20,7 +14,7 @@ export class LayoutsController {
     answer: answers.listOf(answers.layoutView),
   })
   all(@Caller() scope: AccessScope): Promise<LayoutView[]> {
-    return this.layouts.all(this.database.read(scope));
+    return this.layouts.all(scope);
   }
 
   @Route('put', ':id', {
@@ -30,25 +24,17 @@ export class LayoutsController {
     body: schema.changeLayout,
   })
   @HttpCode(204)
-  async change(
+  change(
     @Caller() scope: AccessScope,
     @Id() id: number,
     @Input('body') body: ChangeLayoutBody,
   ): Promise<void> {
-    const values = {
-      ...(body.name ? { name: body.name } : {}),
-      ...(body.columns ? { columns: JSON.stringify(body.columns) } : {}),
-    };
-    await this.database.writeUnlogged(scope, async (tx) => {
-      await nextVersion(tx, 'layout', id, body.basedOn, 'layout');
-      await this.layouts.change(tx, id, values);
-    });
+    return this.layouts.change(scope, id, body);
   }
 
   @Route('delete', ':id', { role: 'organizer', summary: 'Forget a layout', params: schema.idParams })
   @HttpCode(204)
-  async remove(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
-    if ((await this.database.writeUnlogged(scope, (tx) => this.layouts.remove(tx, id))) === 0)
-      throw new NotFound('layout');
+  remove(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
+    return this.layouts.remove(scope, id);
   }
 }
