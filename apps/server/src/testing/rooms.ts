@@ -6,20 +6,22 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import type { Knex } from 'knex';
 
-const words = (text: string): readonly string[] => text.split(' ');
+const words = (text: string): readonly string[] => text.trim().split(/\s+/);
 
 /** Read by every call, or written by it, or told by their own pages. */
 const OF_EVERY_CALL = new Set(words('audit change_log session sign_in_failure job id_block house_key'));
 
 /** What a change in a part of the API writes, at once or by the work that it begins. */
 export const WRITES: Record<string, readonly string[]> = {
-  batches: words(
-    'batch batch_decision batch_gift batch_more batch_row batch_value contact_point field_value gift list permission_entry permission_state roster supporter supporter_list supporter_tag tag',
-  ),
+  batches: words(`
+    batch batch_decision batch_gift batch_more batch_row batch_value contact_point field_value gift
+    list permission_entry permission_state roster supporter supporter_list supporter_tag tag
+  `),
   beginning: words('chapter organization teammate'),
-  bulk: words(
-    'bulk call_list call_list_member field_value permission_entry permission_state roster supporter supporter_list supporter_tag',
-  ),
+  bulk: words(`
+    bulk call_list call_list_member field_value permission_entry permission_state roster supporter
+    supporter_list supporter_tag
+  `),
   calls: words('call_list call_list_member note permission_entry permission_state roster'),
   campaigns: words('campaign message roster segment segment_version'),
   chapters: words('chapter'),
@@ -41,9 +43,12 @@ export const WRITES: Record<string, readonly string[]> = {
   replies: words('reply'),
   segments: words('bulk list segment segment_size segment_version'),
   session: words('teammate'),
-  supporters: words(
-    'address_hold batch batch_before batch_row batch_value call_list_member confirmation confirmation_sent contact_point delivery delivery_event do_not_contact evidence field_file field_value gift household merging message note permission_entry permission_state place_before reply roster supporter supporter_contact supporter_list supporter_tag task',
-  ),
+  supporters: words(`
+    address_hold batch batch_before batch_row batch_value call_list_member confirmation
+    confirmation_sent contact_point delivery delivery_event do_not_contact evidence field_file
+    field_value gift household merging message note permission_entry permission_state place_before
+    reply roster supporter supporter_contact supporter_list supporter_tag task
+  `),
   tags: words('message segment segment_version supporter_tag tag'),
   tasks: words('address_hold contact_point permission_entry permission_state task'),
   team: words('batch call_list message teammate teammate_link'),
@@ -52,22 +57,28 @@ export const WRITES: Record<string, readonly string[]> = {
 
 /** What the pages read from a part of the API; of groups also what the columns in memory are made of. */
 export const READS: Record<string, readonly string[]> = {
-  batches: words(
-    'batch batch_before batch_gift batch_more batch_row batch_value chapter contact_point delivery field field_value gift house_rules list organization permission_entry reply supporter supporter_contact tag teammate',
-  ),
+  batches: words(`
+    batch batch_before batch_gift batch_more batch_row batch_value chapter contact_point delivery
+    field field_value gift house_rules list organization permission_entry reply supporter
+    supporter_contact tag teammate
+  `),
   beginning: words('organization'),
   bulk: words('bulk teammate'),
-  calls: words(
-    'call_list call_list_member campaign chapter contact_point field field_value gift house_rules household note organization permission_state place_before roster supporter supporter_contact teammate',
-  ),
+  calls: words(`
+    call_list call_list_member campaign chapter contact_point field field_value gift house_rules
+    household note organization permission_state place_before roster supporter supporter_contact
+    teammate
+  `),
   campaigns: words('batch campaign roster supporter teammate'),
   'do-not-contact': words('do_not_contact teammate'),
   fields: words('field'),
-  find: words(
-    'campaign chapter contact_point list message organization segment supporter supporter_contact tag',
-  ),
+  find: words(`
+    campaign chapter contact_point list message organization segment supporter supporter_contact tag
+  `),
   forms: words('confirmation field form form_count form_version list organization'),
-  house: words('field field_value form form_version layout message organization segment supporter'),
+  house: words(`
+    field field_value form form_version layout message organization segment supporter
+  `),
   'house-rules': words('house_rules list rules_waiting supporter teammate'),
   images: words('image'),
   jobs: words('batch bulk message teammate'),
@@ -75,29 +86,41 @@ export const READS: Record<string, readonly string[]> = {
   lists: words('form form_version list message segment supporter supporter_list'),
   me: words('teammate'),
   'merge-fields': words('field'),
-  messages: words(
-    'address_hold batch_row chapter contact_point delivery delivery_event do_not_contact field field_value gift house_rules household look_group message message_link organization permission_entry permission_state place_before reply roster supporter supporter_contact supporter_list supporter_tag teammate',
-  ),
+  messages: words(`
+    address_hold batch_row chapter contact_point delivery delivery_event do_not_contact field
+    field_value gift house_rules household look_group message message_link organization
+    permission_entry permission_state place_before reply roster supporter supporter_contact
+    supporter_list supporter_tag teammate
+  `),
   organization: words('chapter organization supporter'),
   password: words('organization teammate teammate_link'),
   'people-views': words('people_view teammate'),
-  permission: words(
-    'address_change confirmation contact_point delivery list organization permission_entry reply supporter supporter_contact task teammate',
-  ),
+  permission: words(`
+    address_change confirmation contact_point delivery list organization permission_entry reply
+    supporter supporter_contact task teammate
+  `),
   replies: words('delivery message reply supporter'),
-  segments: words(
-    'address_hold batch batch_row campaign chapter contact_point delivery delivery_event do_not_contact field field_value form form_version gift house_rules household list message organization permission_entry permission_state place_before reply roster segment segment_size segment_version supporter supporter_contact supporter_list supporter_tag tag teammate',
-  ),
+  segments: words(`
+    address_hold batch batch_row campaign chapter contact_point delivery delivery_event
+    do_not_contact field field_value form form_version gift house_rules household list message
+    organization permission_entry permission_state place_before reply roster segment segment_size
+    segment_version supporter supporter_contact supporter_list supporter_tag tag teammate
+  `),
   session: words('chapter organization teammate'),
-  supporters: words(
-    'address_change address_hold batch batch_row bulk bulk_member call_list call_list_member campaign chapter confirmation confirmation_sent contact_point delivery delivery_event evidence field field_file field_value form form_version gift house_rules household list merging message note organization permission_entry permission_state place_before reply roster segment supporter supporter_contact supporter_list supporter_tag tag task teammate',
-  ),
+  supporters: words(`
+    address_change address_hold batch batch_row bulk bulk_member call_list call_list_member campaign
+    chapter confirmation confirmation_sent contact_point delivery delivery_event evidence field
+    field_file field_value form form_version gift house_rules household list merging message note
+    organization permission_entry permission_state place_before reply roster segment supporter
+    supporter_contact supporter_list supporter_tag tag task teammate
+  `),
   tags: words('chapter form form_version message segment supporter supporter_tag tag'),
   team: words('batch call_list call_list_member message teammate teammate_link'),
   'text-answers': words('organization'),
-  today: words(
-    'batch batch_row contact_point delivery delivery_event gift house_rules look_group message organization permission_entry reply supporter supporter_contact task teammate',
-  ),
+  today: words(`
+    batch batch_row contact_point delivery delivery_event gift house_rules look_group message
+    organization permission_entry reply supporter supporter_contact task teammate
+  `),
 };
 
 /** Calls that change nothing, with more to say than fits in an address. */

@@ -17,15 +17,14 @@ export const only = (...values: (string | number | boolean | null)[]) =>
 /** One of a list of words that the core keeps. */
 export const oneOf = (words: readonly string[]) => Joi.string().valid(...words);
 
-const presenceOf = (schema: Joi.Schema) =>
-  (schema.describe().flags as { presence?: string } | undefined)?.presence;
-const nameOf = (schema: Joi.Schema) =>
-  (schema.describe().metas as { className?: string }[] | undefined)?.some((meta) => meta.className);
+const presenceOf = (schema: Joi.Schema) => schema.$_getFlag('presence') as string | undefined;
+const isNamed = (schema: Joi.Schema) =>
+  ((schema.$_terms as { metas: { className?: string }[] }).metas ?? []).some((meta) => meta.className);
 const nothing = Joi.valid(null).meta({ swagger: { nullable: true, enum: [null] }, swaggerOverride: true });
 
 /** This, or null. */
 export const orNull = (schema: Joi.Schema): Joi.Schema =>
-  nameOf(schema) || schema.type === 'link' ? Joi.alternatives().try(schema, nothing) : schema.allow(null);
+  isNamed(schema) || schema.type === 'link' ? Joi.alternatives().try(schema, nothing) : schema.allow(null);
 /** As many as there are of one kind. */
 export const listOf = (schema: Joi.Schema) => Joi.array().items(schema);
 /** By a key of any kind: how many people a place has, and the like. */

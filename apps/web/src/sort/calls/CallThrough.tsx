@@ -128,11 +128,11 @@ function OneCall({
 }) {
   const queryClient = useQueryClient();
   const note = useRef<HTMLTextAreaElement>(null);
-  const { draft, save } = useCall(
-    list,
-    row,
-    () => (void queryClient.invalidateQueries({ queryKey: keyOf('calls/{id}/people') }), onNext()),
-  );
+  const { draft, save } = useCall(list, row, () => {
+    void queryClient.invalidateQueries({ queryKey: keyOf('calls') });
+    void queryClient.invalidateQueries({ queryKey: keyOf('calls/{id}/people') });
+    onNext();
+  });
   const answer = draft.value;
   const set = (part: Partial<CallDraft>) => draft.set({ ...answer, ...part });
   const saveNow = () => {
