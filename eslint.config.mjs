@@ -77,7 +77,7 @@ export default tseslint.config(
     ignores: [
       '**/*.test.ts',
       'packages/core/src/{words,contract}/**',
-      'packages/core/src/fields/{coerce,dates}.ts',
+      'packages/core/src/fields/{dates,kinds/yesno,kinds/datetime}.ts',
       'packages/core/src/intake/{consents,headers,names,statuses,vcard,vcard-writer}.ts',
       'packages/core/src/{letter/compile,merge/registry,permission/presets}.ts',
       'packages/core/src/text/**',

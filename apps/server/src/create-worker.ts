@@ -1,15 +1,9 @@
 import { setTimeout as timer } from 'node:timers/promises';
 import type { INestApplicationContext } from '@nestjs/common';
 import { PinoLogger } from 'nestjs-pino';
-import { BulkJobs } from './bulk/bulk.jobs';
 import { CONFIRMATIONS_DUE } from './forms/confirmations.repository';
 import { ConfirmationsService } from './forms/confirmations.service';
-import { BringInJob } from './intake/bringing-in/bring-in.job';
-import { CheckBatchJob } from './intake/checking/check-batch.job';
-import { ForecastService } from './intake/checking/forecast.service';
-import { ReadBatchJob } from './intake/reading/read-batch.job';
 import { RetentionService } from './intake/retention/retention.service';
-import { TakeOutJob } from './intake/taking-out/take-out.job';
 import { ComposingService } from './messages/composing.service';
 import { MergeValuesRepository } from './messages/merge-values.repository';
 import { MessagesRepository } from './messages/messages.repository';
@@ -18,12 +12,11 @@ import { HouseRulesRepository } from './permission/house-rules.repository';
 import type { Config } from './platform/config';
 import { Database, isLostConnection } from './platform/database';
 import { due } from './platform/due';
-import { JobRunner, JOBS_DUE, LANES, type JobHandler, type JobKind } from './platform/jobs';
+import { jobHandlers, JobRunner, JOBS_DUE, LANES } from './platform/jobs';
 import { SegmentSizes } from './segments/segment-sizes';
 import { EnvelopeService } from './sending/envelope.service';
 import { HandOverLoop } from './sending/hand-over';
 import { DELIVERIES_DUE, OutboxRepository } from './sending/outbox.repository';
-import { PrepareJob } from './sending/prepare.job';
 import { Sessions } from './platform/sessions';
 import { SignInBrake } from './team/sign-in-brake';
 import { TeamRepository } from './team/team.repository';
@@ -87,25 +80,6 @@ function handOverLoop(context: INestApplicationContext, config: Config, log: Pin
   );
 }
 
-/** Who does each kind of job. */
-function handlersOf(context: INestApplicationContext): Record<JobKind, JobHandler> {
-  const forecast = context.get(ForecastService);
-  const [read, check] = [context.get(ReadBatchJob), context.get(CheckBatchJob)];
-  const [bringIn, takeOut] = [context.get(BringInJob), context.get(TakeOutJob)];
-  const [prepare, bulk] = [context.get(PrepareJob), context.get(BulkJobs)];
-  return {
-    'batch-read': (job) => read.run(job),
-    'batch-check': (job) => check.run(job),
-    'batch-count': (job) => forecast.count(job),
-    'batch-bring-in': (job) => bringIn.run(job),
-    'batch-take-out': (job) => takeOut.run(job),
-    'message-personal': (job) => prepare.run(job),
-    'message-prepare': (job) => prepare.run(job),
-    'bulk-act': (job) => bulk.act(job),
-    'bulk-undo': (job) => bulk.undo(job),
-  };
-}
-
 /**
  * The worker: a loop over each lane of jobs, one over deliveries, one over confirmations, one that looks for
  * them all.
@@ -114,7 +88,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   const log = new PinoLogger({});
   log.setContext('worker');
   const database = context.get(Database);
-  const handlers = handlersOf(context);
+  const handlers = jobHandlers((doer) => context.get(doer));
   const confirmations = context.get(ConfirmationsService);
   const retention = context.get(RetentionService);
   const sizes = context.get(SegmentSizes);

@@ -5,7 +5,7 @@ import { speak } from '@goodword/core/words';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { Database, isLostConnection, type Scoped } from '../platform/database';
 import { NotFound } from '../platform/errors';
-import type { Running } from '../platform/jobs';
+import { HandlesJob, type Running } from '../platform/jobs';
 import type { AccessScope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { PrintService } from '../print/print.service';
@@ -39,6 +39,7 @@ export class BulkJobs {
     @Inject(PrintService) private readonly prints: PrintService,
   ) {}
 
+  @HandlesJob('bulk-act')
   async act(job: Running): Promise<void> {
     await this.guarded(job, ['waiting', 'running'], async (scope, bulk) => {
       await this.database.writeUnlogged(scope, (tx) => this.bulks.change(tx, bulk.id, { state: 'running' }));
@@ -55,6 +56,7 @@ export class BulkJobs {
     });
   }
 
+  @HandlesJob('bulk-undo')
   async undo(job: Running): Promise<void> {
     await this.guarded(job, ['undoing'], async (scope, bulk) => {
       const undo = (await this.setAct(scope, bulk))?.undo;

@@ -78,7 +78,7 @@ test('each kind of question has its control, with a name that the server reads',
   );
   expect(html).toMatch(/<select name="field_2"/);
   expect(html).toMatch(/<input type="date" name="field_3"/);
-  expect(html).toMatch(/inputmode="decimal" name="field_4"/);
+  expect(html).toMatch(/name="field_4" inputmode="decimal"/);
   expect(html).toContain('<input type="hidden" name="field_5" value="poster">');
   expect(html).toContain(`name="${HONEYPOT}"`);
 });

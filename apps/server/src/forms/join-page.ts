@@ -7,11 +7,12 @@ import {
   type FormItem,
   type Language,
 } from '@goodword/core/forms';
-import { countryCodes, countryName, regionsOf, type FieldType } from '@goodword/core/fields';
-import { callingCodes } from '@goodword/core/intake';
+import type { FieldType } from '@goodword/core/fields';
 import { escapeHtml as e } from '@goodword/core/letter';
 import { lines, supporterPage, type PageLogo } from '../platform/pages/page';
 import { phrase, PHRASES, type Phrases } from '../platform/pages/phrases';
+import { callingCountries, countries, select } from './controls';
+import { FIELD_CONTROLS, type FieldAsked } from './field-controls';
 
 /** Of no use to people; robots fill it in. */
 export const HONEYPOT = 'gw_leave_empty';
@@ -163,31 +164,22 @@ function severalControls(page: JoinPage, item: FormItem, attributes: string, val
     );
   }
   if (typeof item.of !== 'number') return null;
-  if (page.types.get(item.of) === 'birthday') {
-    const months = Array.from({ length: 12 }, (_, i): [string, string] => [
-      String(i + 1),
-      monthName(i, page.language),
-    ]);
-    const days = Array.from({ length: 31 }, (_, i): [string, string] => [String(i + 1), String(i + 1)]);
-    const part = (key: string, words: string, options: [string, string][]) =>
-      `<label class="part">${e(words)}${select(named(key), value(key), options, '')}</label>`;
-    return `<div class="two">${part('month', p.month, months)}${part('day', p.day, days)}</div>`;
-  }
-  const choices = page.types.get(item.of) === 'choices' ? (page.choices.get(item.of) ?? []) : [];
-  if (choices.length === 0) return null;
-  // No single box has to be ticked, so that one has to be is said by the page when it comes back.
-  const boxes = choices.map((choice, i) => {
-    const ticked = value(String(i)) === choice ? ' checked' : '';
-    return `<label class="check"><input type="checkbox" name="${partName(item, i)}" value="${e(choice)}"${ticked}><span>${e(choice)}</span></label>`;
+  const part = (of: string | number) => ({
+    name: `name="${partName(item, of)}"`,
+    attributes,
+    value: values[partName(item, of)] ?? '',
   });
-  return boxes.join('');
+  return FIELD_CONTROLS[typeOf(page, item.of)].several?.(fieldAsked(page, item.of), part) ?? null;
 }
 
-function monthName(at: number, language: Language): string {
-  return new Intl.DateTimeFormat(language, { month: 'long', timeZone: 'UTC' }).format(
-    new Date(Date.UTC(2024, at, 15)),
-  );
-}
+const typeOf = (page: JoinPage, fieldId: number): FieldType => page.types.get(fieldId) ?? 'text';
+
+const fieldAsked = (page: JoinPage, fieldId: number): FieldAsked => ({
+  id: fieldId,
+  language: page.language,
+  country: page.organization.country,
+  choices: page.choices.get(fieldId) ?? [],
+});
 
 function control(page: JoinPage, item: FormItem, attributes: string, value: string): string {
   if (item.of === 'country')
@@ -196,90 +188,7 @@ function control(page: JoinPage, item: FormItem, attributes: string, value: stri
     const [type, autocomplete] = KINDS[item.of]!;
     return `<input type="${type}" ${attributes} autocomplete="${autocomplete}" maxlength="254" value="${e(value)}">`;
   }
-  switch (page.types.get(item.of) ?? 'text') {
-    case 'choice':
-      return select(
-        attributes,
-        value,
-        (page.choices.get(item.of) ?? []).map((choice) => [choice, choice]),
-        '',
-      );
-    case 'yesno':
-      return select(
-        attributes,
-        value,
-        [
-          ['yes', PHRASES[page.language].stateYes],
-          ['no', PHRASES[page.language].stateNo],
-        ],
-        '',
-      );
-    case 'country':
-      return select(attributes, value, countries(page.language), PHRASES[page.language].country);
-    case 'link':
-      return `<input type="url" ${attributes} maxlength="500" value="${e(value)}">`;
-    case 'longtext':
-      return `<textarea ${attributes} maxlength="4000" rows="4">${e(value)}</textarea>`;
-    case 'datetime':
-      return `<input type="datetime-local" ${attributes} value="${e(value)}">`;
-    case 'region': {
-      // Any region of the world may be written; those of the house's own country are offered.
-      const own = regionsOf(page.organization.country).map(({ name }) => `<option value="${e(name)}">`);
-      const list = `regions-${item.of}`;
-      return `<input type="text" ${attributes} maxlength="200" list="${list}" value="${e(value)}"><datalist id="${list}">${own.join('')}</datalist>`;
-    }
-    case 'choices':
-    case 'place':
-    case 'file':
-      return `<input type="text" ${attributes} maxlength="500" value="${e(value)}">`;
-    case 'date':
-      return `<input type="date" ${attributes} value="${e(value)}">`;
-    case 'number':
-    case 'money':
-      return `<input type="text" inputmode="decimal" ${attributes} maxlength="40" value="${e(value)}">`;
-    case 'birthday':
-    case 'text':
-      return `<input type="text" ${attributes} maxlength="500" value="${e(value)}">`;
-  }
-}
-
-/** `empty`: the words of choosing nothing; left out where something is always chosen. */
-function select(
-  attributes: string,
-  value: string,
-  options: readonly (readonly [string, string])[],
-  empty?: string,
-): string {
-  const all = options.map(
-    ([key, words]) => `<option value="${e(key)}"${key === value ? ' selected' : ''}>${e(words)}</option>`,
-  );
-  return `<select ${attributes}>${empty === undefined ? '' : `<option value="">${e(empty)}</option>`}${all.join('')}</select>`;
-}
-
-const known = new Map<Language, [string, string][]>();
-
-/** ISO 3166-1 codes with their names in the language, in the order of the language. */
-function countries(language: Language): [string, string][] {
-  const cached = known.get(language);
-  if (cached) return cached;
-  const out = countryCodes().map((code): [string, string] => [code, countryName(code, language)]);
-  out.sort((x, y) => x[1].localeCompare(y[1], language));
-  known.set(language, out);
-  return out;
-}
-
-const calling = new Map<Language, [string, string][]>();
-
-/** Countries whose numbers can be read, with what one dials before them. */
-function callingCountries(language: Language): [string, string][] {
-  const cached = calling.get(language);
-  if (cached) return cached;
-  const codes = callingCodes();
-  const out = countries(language).flatMap(([code, name]): [string, string][] =>
-    codes.has(code) ? [[code, `${name} +${codes.get(code)!}`]] : [],
-  );
-  calling.set(language, out);
-  return out;
+  return FIELD_CONTROLS[typeOf(page, item.of)].one(fieldAsked(page, item.of), attributes, value);
 }
 
 /** The same words for everybody: whether somebody is known is nobody else's business. */

@@ -2,12 +2,15 @@ import { due } from './due';
 import {
   cancel,
   enqueue,
+  HandlesJob,
+  jobHandlers,
   JOB_KINDS,
   type JobHandler,
   type JobKind,
   JobRunner,
   JOBS_DUE,
   LANES,
+  type Running,
 } from './jobs';
 import { Unavailable } from './errors';
 import type { Database } from './database';
@@ -50,6 +53,23 @@ test('a job is run once, however many runners look for it', async () => {
   await Promise.all([drain(runner(handler)), drain(runner(handler)), drain(runner(handler))]);
   expect(done.sort((a, b) => a - b)).toEqual(Array.from({ length: 20 }, (_v, i) => i + 1));
   expect((await jobs()).every((job) => job.state === 'done')).toBe(true);
+});
+
+test('each kind has one place that does it, and no worker begins while one has none', async () => {
+  class Doer {
+    readonly did: number[] = [];
+    async all(job: Running) {
+      this.did.push(job.refId);
+    }
+  }
+  const doer = new Doer();
+  const [first, ...others] = JOB_KINDS;
+  HandlesJob(...others)(Doer.prototype, 'all');
+  expect(() => jobHandlers(() => doer)).toThrow(`expected a place that does ${first!} jobs, got none`);
+  HandlesJob(first!)(Doer.prototype, 'all');
+  await jobHandlers(() => doer)[first!]({ refId: 7 } as Running);
+  expect(doer.did).toEqual([7]);
+  expect(() => HandlesJob(first!)(Doer.prototype, 'all')).toThrow('got two');
 });
 
 test('lanes hold every kind once, and one lane never waits for another', async () => {

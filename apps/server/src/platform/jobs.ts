@@ -4,31 +4,30 @@ import { type Database, rowsOf } from './database';
 import { isLostConnection } from './database';
 import { programScope, type AccessScope } from './scope';
 
-export const JOB_KINDS = [
-  'batch-read',
-  'batch-check',
-  'batch-count',
-  'batch-bring-in',
-  'batch-take-out',
-  'message-personal',
-  'message-prepare',
-  'bulk-act',
-  'bulk-undo',
-] as const;
-export type JobKind = (typeof JOB_KINDS)[number];
-
 /**
- * Work of one lane is done in its order; the lanes go on side by side. What somebody waits for before the
- * page (a word to one person, a file to be read) is never behind what takes its time, and what leaves is
- * never behind what comes in.
+ * Kinds of jobs, each in the lane that it waits in. Work of one lane is done in its order; the lanes go on
+ * side by side. What somebody waits for before the page (a word to one person, a file to be read) is never
+ * behind what takes its time, and what leaves is never behind what comes in. A new one has a place here, and
+ * whoever does it says so with `HandlesJob`; the worker does not begin before each has somebody.
  */
-export const LANES: readonly (readonly JobKind[])[] = [
-  ['message-personal'],
-  ['message-prepare'],
-  ['batch-read', 'batch-check', 'batch-count'],
-  ['batch-bring-in', 'batch-take-out'],
-  ['bulk-act', 'bulk-undo'],
-];
+const LANE_OF = {
+  'message-personal': 'personal',
+  'message-prepare': 'preparing',
+  'batch-read': 'checking',
+  'batch-check': 'checking',
+  'batch-count': 'checking',
+  'batch-bring-in': 'bringing',
+  'batch-take-out': 'bringing',
+  'bulk-act': 'groups',
+  'bulk-undo': 'groups',
+} as const;
+
+export type JobKind = keyof typeof LANE_OF;
+export const JOB_KINDS = Object.keys(LANE_OF) as JobKind[];
+/** The kinds of each lane. */
+export const LANES: readonly (readonly JobKind[])[] = [...new Set(Object.values(LANE_OF))].map((lane) =>
+  JOB_KINDS.filter((kind) => LANE_OF[kind] === lane),
+);
 
 interface JobRow {
   id: number;
@@ -53,6 +52,30 @@ export interface Running {
 }
 
 export type JobHandler = (job: Running) => Promise<void>;
+
+type Doer = new (...parts: never[]) => object;
+const DOERS = new Map<JobKind, { doer: Doer; method: string }>();
+
+/** Put before the method that does jobs of some kinds. */
+export function HandlesJob(...kinds: JobKind[]) {
+  return (of: object, method: string): void => {
+    for (const kind of kinds) {
+      if (DOERS.has(kind)) throw new Error(`expected one place that does ${kind} jobs, got two`);
+      DOERS.set(kind, { doer: of.constructor as Doer, method });
+    }
+  };
+}
+
+/** Who does each kind of job; `made` gives the one of a class. Throws for a kind that nobody does. */
+export function jobHandlers(made: (doer: Doer) => object): Record<JobKind, JobHandler> {
+  const handlers = JOB_KINDS.map((kind): [JobKind, JobHandler] => {
+    const { doer, method } = DOERS.get(kind) ?? {};
+    if (!doer || !method) throw new Error(`expected a place that does ${kind} jobs, got none`);
+    const does = made(doer) as Record<string, JobHandler>;
+    return [kind, (job) => does[method]!(job)];
+  });
+  return Object.fromEntries(handlers) as Record<JobKind, JobHandler>;
+}
 
 const MOST_ATTEMPTS = 5;
 

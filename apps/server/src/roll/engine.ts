@@ -3,13 +3,8 @@ import type { EvaluationContext, Rule, Trace } from '@goodword/core/segment';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { Database } from '../platform/database';
 import type { AccessScope } from '../platform/scope';
-import {
-  OrganizationRoll,
-  type PageAround,
-  type CountedTree,
-  type MovedQuestion,
-  type OrderRef,
-} from './organization-roll';
+import { OrganizationRoll, type RollContext, type CountedTree, type OrderRef } from './organization-roll';
+import type { MovedQuestion } from './rule-weighing';
 import { groupReaders, type GroupReaders } from './group-readers';
 import type { VerdictQuery } from './verdicts';
 
@@ -91,7 +86,7 @@ export class RollEngine implements Roll {
     const roll = this.rollOf(scope.organizationId);
     const db = this.database.read(scope);
     let rules: Promise<HouseRules> | undefined;
-    const around: PageAround = { db, rules: () => (rules ??= this.houseRules.rules(db)) };
+    const around: RollContext = { db, rules: () => (rules ??= this.houseRules.rules(db)) };
     try {
       return (await ANSWER[what](roll, around, question)) as RollAnswers[Q];
     } finally {
@@ -121,7 +116,7 @@ export class RollEngine implements Roll {
 const ANSWER: {
   [Q in keyof RollQuestions]: (
     roll: OrganizationRoll,
-    around: PageAround,
+    around: RollContext,
     question: RollQuestions[Q],
   ) => Promise<RollAnswers[Q]>;
 } = {

@@ -1,5 +1,5 @@
-import type { FieldType } from '@goodword/core/fields';
-import type { Line } from '@goodword/core/segment';
+import { FIELD_KINDS, type FieldKind, type FieldType } from '@goodword/core/fields';
+import type { Line, LineOf } from '@goodword/core/segment';
 import type { Bound } from '../platform/database';
 import type { ChangedWhat } from '../platform/telling';
 import {
@@ -66,30 +66,18 @@ const OWN: Record<
   },
 };
 
-/** How values of a type are kept, and in which column of `field_value` they are. */
-function shapeOf(type: FieldType): { column: string; makeColumn: (size: number) => MaterializedColumn } {
-  switch (type) {
-    case 'text':
-    case 'longtext':
-    case 'choice':
-    case 'choices':
-    case 'country':
-    case 'region':
-    case 'place':
-    case 'link':
-    case 'file':
-      return { column: 'text_value', makeColumn: (size) => new TextsColumn(size) };
-    case 'number':
-    case 'money':
-    case 'yesno':
-      return { column: 'number_value', makeColumn: (size) => new NumbersColumn(size) };
-    case 'date':
-    case 'datetime':
-      return { column: 'date_value', makeColumn: (size) => new DaysColumn(size) };
-    case 'birthday':
-      return { column: 'month_day', makeColumn: (size) => new MonthDaysColumn(size) };
-  }
-}
+type KeptValues = { column: string; makeColumn: (size: number) => MaterializedColumn };
+
+/**
+ * In which column of `field_value` the values are, and how they are kept here, by what a kind of field
+ * keeps.
+ */
+const VALUES: Record<FieldKind['kept'], KeptValues> = {
+  text: { column: 'text_value', makeColumn: (size) => new TextsColumn(size) },
+  number: { column: 'number_value', makeColumn: (size) => new NumbersColumn(size) },
+  date: { column: 'date_value', makeColumn: (size) => new DaysColumn(size) },
+  monthDay: { column: 'month_day', makeColumn: (size) => new MonthDaysColumn(size) },
+};
 
 /** The custom field behind a number, for its type; text where it is gone. */
 export type TypeOf = (fieldId: number) => FieldType;
@@ -112,7 +100,7 @@ export function fieldSource(ref: number | string, typeOf: TypeOf): ColumnSource 
       makeColumn: own.makeColumn,
     };
   }
-  const { column, makeColumn } = shapeOf(typeOf(ref));
+  const { column, makeColumn } = VALUES[FIELD_KINDS[typeOf(ref)].kept];
   return {
     key: `field:${ref}`,
     what: 'field',
@@ -129,65 +117,73 @@ export function fieldSource(ref: number | string, typeOf: TypeOf): ColumnSource 
 const EVENT_KINDS = { got: 'sent', opened: 'opened', clicked: 'clicked', replied: 'replied' } as const;
 
 /**
- * Lines whose columns come from the permission verdict, or from who there is, or that stand for other lines.
+ * Where the column of a line comes from: a query; the verdicts of the ledger; who there is; or nowhere, since
+ * the line stands for other lines.
  */
-type Otherwise = 'permission' | 'may' | 'lapses' | 'chapter' | 'segment';
+type LineSource<L> = ((line: L, typeOf: TypeOf) => ColumnSource) | 'verdicts' | 'people' | 'expanded';
 
-export function sourceOf(line: Exclude<Line, { kind: Otherwise }>, typeOf: TypeOf): ColumnSource {
-  switch (line.kind) {
-    case 'field':
-      return fieldSource(line.field, typeOf);
-    case 'tag':
-      return members('tag', line.tagId);
-    case 'list':
-      return members('list', line.listId);
-    case 'batch':
-      return {
-        key: `batch:${line.batchId}`,
-        what: 'batch',
-        ref: line.batchId,
-        sql: `SELECT supporter_id
-          FROM batch_row
-          WHERE organization_id = :org AND batch_id = :ref AND supporter_id > 0`,
-        by: 'supporter_id',
-        bindings: { ref: line.batchId },
-        makeColumn: (size) => new BitsColumn(size),
-      };
-    case 'roster':
-      return {
-        key: `roster:${line.campaignId}`,
-        what: 'roster',
-        ref: line.campaignId,
-        sql: 'SELECT supporter_id, stage FROM roster WHERE organization_id = :org AND campaign_id = :ref',
-        by: 'supporter_id',
-        bindings: { ref: line.campaignId },
-        makeColumn: (size) => new StagesColumn(size),
-      };
-    case 'gave':
-      return {
-        key: 'gifts',
-        what: 'gifts',
-        ref: 0,
-        sql: 'SELECT supporter_id, given_on, amount FROM gift WHERE organization_id = :org',
-        by: 'supporter_id',
-        bindings: {},
-        makeColumn: (size) => new RunsColumn('gifts', size),
-      };
-    case 'message': {
-      const kind = EVENT_KINDS[line.event];
-      return {
-        key: `messages:${line.event}`,
-        what: 'messages',
-        ref: 0,
-        moments: true,
-        sql: `SELECT supporter_id, UNIX_TIMESTAMP(MIN(at)), message_id
-          FROM delivery_event
-          WHERE organization_id = :org AND kind = :kind`,
-        by: 'supporter_id',
-        tail: 'GROUP BY supporter_id, message_id',
-        bindings: { kind },
-        makeColumn: (size) => new RunsColumn('messages', size),
-      };
-    }
-  }
-}
+const LINE_SOURCES: { [K in Line['kind']]: LineSource<LineOf<K>> } = {
+  field: (line, typeOf) => fieldSource(line.field, typeOf),
+  tag: ({ tagId }) => members('tag', tagId),
+  list: ({ listId }) => members('list', listId),
+  batch: ({ batchId }) => ({
+    key: `batch:${batchId}`,
+    what: 'batch',
+    ref: batchId,
+    sql: `SELECT supporter_id
+      FROM batch_row
+      WHERE organization_id = :org AND batch_id = :ref AND supporter_id > 0`,
+    by: 'supporter_id',
+    bindings: { ref: batchId },
+    makeColumn: (size) => new BitsColumn(size),
+  }),
+  roster: ({ campaignId }) => ({
+    key: `roster:${campaignId}`,
+    what: 'roster',
+    ref: campaignId,
+    sql: 'SELECT supporter_id, stage FROM roster WHERE organization_id = :org AND campaign_id = :ref',
+    by: 'supporter_id',
+    bindings: { ref: campaignId },
+    makeColumn: (size) => new StagesColumn(size),
+  }),
+  gave: () => ({
+    key: 'gifts',
+    what: 'gifts',
+    ref: 0,
+    sql: 'SELECT supporter_id, given_on, amount FROM gift WHERE organization_id = :org',
+    by: 'supporter_id',
+    bindings: {},
+    makeColumn: (size) => new RunsColumn('gifts', size),
+  }),
+  message: ({ event }) => ({
+    key: `messages:${event}`,
+    what: 'messages',
+    ref: 0,
+    moments: true,
+    sql: `SELECT supporter_id, UNIX_TIMESTAMP(MIN(at)), message_id
+      FROM delivery_event
+      WHERE organization_id = :org AND kind = :kind`,
+    by: 'supporter_id',
+    tail: 'GROUP BY supporter_id, message_id',
+    bindings: { kind: EVENT_KINDS[event] },
+    makeColumn: (size) => new RunsColumn('messages', size),
+  }),
+  permission: 'verdicts',
+  may: 'verdicts',
+  lapses: 'verdicts',
+  chapter: 'people',
+  segment: 'expanded',
+};
+
+/** Where the column of a line comes from; of its own kind alone. */
+export const sourceOf = (line: Line): LineSource<Line> => LINE_SOURCES[line.kind] as LineSource<Line>;
+
+/** Lines about permission. */
+type ConsentLine = LineOf<'permission' | 'may' | 'lapses'>;
+
+/** Whether lines of a kind read the verdicts of the ledger. */
+export const isConsentKind = (kind: string): kind is ConsentLine['kind'] =>
+  LINE_SOURCES[kind as Line['kind']] === 'verdicts';
+
+/** Whether a line reads the verdicts of the ledger. */
+export const readsVerdicts = (line: Line): line is ConsentLine => isConsentKind(line.kind);

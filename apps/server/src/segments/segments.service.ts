@@ -1,5 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { dayInZone, isoDay } from '@goodword/core/common';
+import { asksOf } from '@goodword/core/fields';
 import type {
   CountedStep,
   Page,
@@ -12,22 +13,18 @@ import type {
 } from '@goodword/core/contract';
 import {
   expand,
-  FIELD_OPS_BY_TYPE,
   isGroup,
   segmentLines,
+  lineKindOf,
+  NAMED_KINDS,
   STANDARD_FIELD_TYPES,
-  type Line,
+  type Names,
+  type NamedKind,
   type EvaluationContext,
   type Rule,
   type NarrowingStep,
 } from '@goodword/core/segment';
-import {
-  describe,
-  explained,
-  type Explanation,
-  type Names,
-  STANDARD_FIELD_WORDS,
-} from '@goodword/core/words';
+import { describe, explained, type Explanation, STANDARD_FIELD_WORDS } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { Database, isDuplicate, type ReadAt } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -294,12 +291,15 @@ export class SegmentsService {
       const field = line.kind === 'field' ? names.field(line.field) : null;
       if (
         field?.name === GONE ||
-        (!('scope' in line) && thingsOf(line).some(({ kind, id }) => names[kind](id) === GONE))
+        (!('scope' in line) &&
+          lineKindOf(line)
+            .named(line)
+            .some(({ kind, id }) => names[kind](id) === GONE))
       )
         throw new Invalid(sentence('segment.gone', { kind: line.kind }));
       if (line.kind !== 'field') continue;
       const { name, type } = field!;
-      if (!FIELD_OPS_BY_TYPE[type].includes(line.op))
+      if (!asksOf(type).includes(line.op))
         throw new Invalid(sentence('segment.op', { name, op: line.op, type }));
     }
     return names;
@@ -308,11 +308,11 @@ export class SegmentsService {
   /** Words for some rules: of what can be asked for, only that is read which they ask for. */
   private async names(scope: AccessScope, rules: readonly Rule[]): Promise<Names> {
     const db = this.database.read(scope);
-    const things = rules.flatMap(segmentLines).flatMap(thingsOf);
-    const idsOf = (kind: Thing['kind']) => [
+    const things = rules.flatMap(segmentLines).flatMap((line) => lineKindOf(line).named(line));
+    const idsOf = (kind: NamedKind) => [
       ...new Set(things.filter((thing) => thing.kind === kind).map(({ id }) => id)),
     ];
-    const read = async (kind: Thing['kind']): Promise<{ id: number; name: string }[]> => {
+    const read = async (kind: NamedKind): Promise<{ id: number; name: string }[]> => {
       const ids = idsOf(kind);
       if (ids.length === 0) return [];
       if (kind === 'tag') return this.groups.tags(db);
@@ -321,10 +321,10 @@ export class SegmentsService {
     const [organization, fields, ...named] = await Promise.all([
       this.team.organization(scope),
       this.fields.all(db),
-      ...NAMED.map(read),
+      ...NAMED_KINDS.map(read),
     ]);
-    const nameIn = (kind: Thing['kind']) => (id: number) =>
-      named[NAMED.indexOf(kind)]!.find((row) => row.id === id)?.name ?? GONE;
+    const nameIn = (kind: NamedKind) => (id: number) =>
+      named[NAMED_KINDS.indexOf(kind)]!.find((row) => row.id === id)?.name ?? GONE;
     return {
       locale: organization.locale,
       currency: organization.currency,
@@ -332,55 +332,16 @@ export class SegmentsService {
         typeof ref === 'number'
           ? (fields.find((field) => field.id === ref) ?? { name: GONE, type: 'text' as const })
           : { name: STANDARD_FIELD_WORDS[ref], type: STANDARD_FIELD_TYPES[ref] },
-      tag: nameIn('tag'),
-      list: nameIn('list'),
-      batch: nameIn('batch'),
-      campaign: nameIn('campaign'),
-      chapter: nameIn('chapter'),
-      message: nameIn('message'),
-      segment: nameIn('segment'),
+      ...namedBy(nameIn),
     };
   }
 }
 
 const GONE = 'something since deleted';
 
-const NAMED = ['tag', 'list', 'batch', 'campaign', 'chapter', 'message', 'segment'] as const;
-
-/** What a line asks for by its id, beside fields. */
-interface Thing {
-  kind: (typeof NAMED)[number];
-  id: number;
-}
-
-/** The things that a line names, each of which can be gone. */
-function thingsOf(line: Line): Thing[] {
-  switch (line.kind) {
-    case 'tag':
-      return [{ kind: 'tag', id: line.tagId }];
-    case 'list':
-      return [{ kind: 'list', id: line.listId }];
-    case 'batch':
-      return [{ kind: 'batch', id: line.batchId }];
-    case 'roster':
-      return [{ kind: 'campaign', id: line.campaignId }];
-    case 'chapter':
-      return [{ kind: 'chapter', id: line.chapterId }];
-    case 'segment':
-      return [{ kind: 'segment', id: line.segmentId }];
-    case 'message':
-      return line.messageId === null ? [] : [{ kind: 'message', id: line.messageId }];
-    case 'permission':
-    case 'may':
-    case 'lapses':
-      return line.scope.startsWith('list:')
-        ? [{ kind: 'list', id: Number(line.scope.slice('list:'.length)) }]
-        : [];
-    case 'field':
-    case 'gave':
-      return [];
-  }
-}
+/** Something for each kind that lines name. */
+const namedBy = <T>(of: (kind: NamedKind) => T) =>
+  Object.fromEntries(NAMED_KINDS.map((kind) => [kind, of(kind)])) as Record<NamedKind, T>;
 
 /** Puts words to counted rules; a segment inside another is counted as one line. */
 function inWords(rules: readonly Rule[], steps: readonly NarrowingStep[], names: Names): CountedStep[] {

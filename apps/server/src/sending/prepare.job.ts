@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { Database } from '../platform/database';
-import type { Running } from '../platform/jobs';
+import { HandlesJob, type Running } from '../platform/jobs';
 import { ComposingService } from '../messages/composing.service';
 import { MessagesRepository } from '../messages/messages.repository';
 import { RecipientsService } from './recipients.service';
@@ -24,6 +24,7 @@ export class PrepareJob {
     @Inject(ComposingService) private readonly composing: ComposingService,
   ) {}
 
+  @HandlesJob('message-personal', 'message-prepare')
   async run(job: Running): Promise<void> {
     const { scope, refId } = job;
     const message = await this.messages.find(this.database.read(scope), refId);

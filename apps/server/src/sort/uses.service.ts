@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { segmentLines, type Line } from '@goodword/core/segment';
+import { lineKindOf, segmentLines, type Line } from '@goodword/core/segment';
 import { FormsRepository } from '../forms/forms.repository';
 import { MessagesRepository, usesGroup } from '../messages/messages.repository';
 import { Database } from '../platform/database';
@@ -68,26 +68,9 @@ export class UsesService {
 }
 
 function asksFor(line: Line, kind: UsedKind, id: number): boolean {
-  switch (line.kind) {
-    case 'tag':
-      return kind === 'tag' && line.tagId === id;
-    case 'list':
-      return kind === 'list' && line.listId === id;
-    case 'segment':
-      return kind === 'segment' && line.segmentId === id;
-    case 'permission':
-    case 'may':
-    case 'lapses':
-      return kind === 'list' && line.scope === `list:${id}`;
-    case 'roster':
-      return kind === 'campaign' && line.campaignId === id;
-    case 'field':
-    case 'batch':
-    case 'chapter':
-    case 'gave':
-    case 'message':
-      return false;
-  }
+  return lineKindOf(line)
+    .named(line)
+    .some((thing) => thing.kind === kind && thing.id === id);
 }
 
 /** Why something can't go, with each that needs it and the way out; null where nothing does. */

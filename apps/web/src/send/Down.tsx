@@ -1,17 +1,20 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import type { LastLook as Look } from '@goodword/core/contract';
-import { type SendingChannel, type Verdict } from '@goodword/core/permission';
+import type { SendingChannel, SuppressionReason, Verdict } from '@goodword/core/permission';
 import { verdictWords } from '@goodword/core/words';
 import { useFormat } from '../app/format';
 
-const HINTS: Partial<Record<Verdict, string>> = {
-  'said-no': t`permission ledger`,
-  'no-permission': t`permission ledger`,
-  asked: t`permission ledger`,
-  'on-hold': t`until somebody looks at the address`,
-  'shared-address': t`one copy per address`,
+const HINTS: Record<SuppressionReason, string> = {
+  'no-address': t`record`,
   'do-not-contact': t`house rules`,
+  'said-no': t`permission ledger`,
+  'on-hold': t`until somebody looks at the address`,
+  asked: t`permission ledger`,
+  'no-permission': t`permission ledger`,
+  paused: t`permission ledger`,
+  'had-enough': t`house rules`,
+  'shared-address': t`one copy per address`,
 };
 const DOUBTS: readonly Verdict[] = ['shared-address', 'asked'];
 

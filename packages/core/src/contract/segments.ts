@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { STATES } from '../permission';
+import { FIELD_OPS } from '../fields';
 import {
-  FIELD_OPS,
   GIFT_MEASURES,
   isGroup,
   segmentLines,
@@ -10,6 +10,8 @@ import {
   STRETCHES,
   TREE_LIMITS,
   UNITS,
+  type Line,
+  type LineOf,
   type Rule,
 } from '../segment';
 import { again, ofCore } from './kinds';
@@ -32,11 +34,11 @@ const window = Joi.alternatives().try(
 );
 
 /**
- * A line of each kind: which one it is meant to be is said by its kind, so that one is tried and no other.
+ * What each kind of line must be. Which one it is meant to be is said by its kind, so that one is tried and
+ * no other.
  */
-const LINES = [
-  Joi.object({
-    kind: Joi.string().valid('field').required(),
+const LINES: { [K in Line['kind']]: Record<Exclude<keyof LineOf<K>, 'kind'>, Joi.Schema> } = {
+  field: {
     field: Joi.alternatives()
       .try(id, Joi.string().valid(...STANDARD_FIELDS))
       .required(),
@@ -46,64 +48,54 @@ const LINES = [
     value,
     to: value,
     unit: Joi.string().valid(...UNITS),
-  }),
-  Joi.object({
-    kind: Joi.string().valid('tag').required(),
+  },
+  tag: {
     tagId: id.required(),
     has: Joi.boolean().required(),
-  }),
-  Joi.object({
-    kind: Joi.string().valid('list').required(),
+  },
+  list: {
     listId: id.required(),
     on: Joi.boolean().required(),
-  }),
-  Joi.object({
-    kind: Joi.string().valid('batch').required(),
+  },
+  batch: {
     batchId: id.required(),
     in: Joi.boolean().required(),
-  }),
-  Joi.object({
-    kind: Joi.string().valid('permission').required(),
+  },
+  permission: {
     channel: sendingChannel.required(),
     scope: scope.required(),
     states: Joi.array()
       .items(Joi.string().valid(...STATES))
       .min(1)
       .required(),
-  }),
-  Joi.object({
-    kind: Joi.string().valid('may').required(),
+  },
+  may: {
     channel: sendingChannel.required(),
     scope: scope.required(),
     may: Joi.boolean().required(),
-  }),
-  Joi.object({
-    kind: Joi.string().valid('lapses').required(),
+  },
+  lapses: {
     channel: sendingChannel.required(),
     scope: scope.required(),
     days: Joi.number().integer().min(1).max(3650).required(),
-  }),
-  Joi.object({
-    kind: Joi.string().valid('gave').required(),
+  },
+  gave: {
     did: Joi.boolean().required(),
     measure: Joi.string().valid(...GIFT_MEASURES),
     atLeast: Joi.number().integer().min(1).allow(null).required(),
     atMost: Joi.number().integer().min(1).allow(null),
     window: window.required(),
-  }),
-  Joi.object({
-    kind: Joi.string().valid('roster').required(),
+  },
+  roster: {
     campaignId: id.required(),
     stages: Joi.array().items(Joi.string().max(60)).max(20).required(),
     on: Joi.boolean().required(),
-  }),
-  Joi.object({
-    kind: Joi.string().valid('chapter').required(),
+  },
+  chapter: {
     chapterId: id.required(),
     in: Joi.boolean().required(),
-  }),
-  Joi.object({
-    kind: Joi.string().valid('message').required(),
+  },
+  message: {
     event: Joi.string()
       .valid(...MESSAGE_EVENTS)
       .required(),
@@ -111,13 +103,16 @@ const LINES = [
     messageId: id.allow(null).required(),
     atLeast: Joi.number().integer().min(1).max(1000).required(),
     window: window.required(),
-  }),
-  Joi.object({
-    kind: Joi.string().valid('segment').required(),
+  },
+  segment: {
     segmentId: id.required(),
     in: Joi.boolean().required(),
-  }),
-];
+  },
+};
+
+const lineSchemas = Object.entries(LINES).map(([kind, shape]) =>
+  Joi.object({ kind: Joi.string().valid(kind).required(), ...shape }),
+);
 
 const group = Joi.object({
   kind: Joi.string().valid('all', 'any', 'none').required(),
@@ -134,7 +129,7 @@ export const ruleTree = ofCore(
   'segment',
   Joi.alternatives()
     .conditional('.kind', {
-      switch: [group, ...LINES].map((schema) => ({ is: schema.extract('kind'), then: schema })),
+      switch: [group, ...lineSchemas].map((schema) => ({ is: schema.extract('kind'), then: schema })),
       otherwise: Joi.forbidden(),
     })
     .id('Rule')

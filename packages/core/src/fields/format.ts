@@ -1,8 +1,4 @@
-import { dateParts, isoDay, type Day, type MonthDay } from '../common';
-import { countryName } from './countries';
-import { fileOf } from './files';
-import { regionName } from './regions';
-import type { FieldType, FieldValue } from './types';
+import { dateParts, type Day, type MonthDay } from '../common';
 
 /** How values are written for people: BCP 47 locale and ISO 4217 currency of the organization. */
 export interface Manner {
@@ -18,7 +14,8 @@ export function formatDay(day: Day, locale: string): string {
   );
 }
 
-function clock(minute: number): string {
+/** A minute of the day on a clock of 24 hours: `08:05`. */
+export function clockText(minute: number): string {
   return `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
 }
 
@@ -44,70 +41,4 @@ export function formatMoney(minor: number, manner: Manner): string {
     minimumFractionDigits: minor % 100 === 0 ? 0 : 2,
     maximumFractionDigits: 2,
   }).format(minor / 100);
-}
-
-/** A kept value in words. An empty value gives an empty text. */
-export function formatValue(type: FieldType, value: FieldValue, manner: Manner): string {
-  switch (type) {
-    case 'text':
-    case 'longtext':
-    case 'choice':
-    case 'choices':
-    case 'place':
-    case 'link':
-      return value.text ?? '';
-    case 'country':
-      return value.text ? countryName(value.text, manner.locale) : '';
-    case 'region':
-      return value.text ? regionName(value.text, manner.locale) : '';
-    case 'file':
-      return value.text ? (fileOf(value.text)?.name ?? '') : '';
-    case 'datetime':
-      return value.date === undefined ? '' : formatMoment(value.date, value.number ?? 0, manner.locale);
-    case 'number':
-      return value.number === undefined ? '' : new Intl.NumberFormat(manner.locale).format(value.number);
-    case 'money':
-      return value.number === undefined ? '' : formatMoney(value.number, manner);
-    case 'yesno':
-      return value.number === undefined ? '' : value.number === 1 ? 'yes' : 'no';
-    case 'date':
-      return value.date === undefined ? '' : formatDay(value.date, manner.locale);
-    case 'birthday':
-      return value.monthDay === undefined ? '' : formatMonthDay(value.monthDay, manner.locale);
-  }
-}
-
-/**
- * A kept value as it can be read again whatever the locale: dates as ISO days, amounts with a point, yes and
- * no.
- */
-export function isoValue(type: FieldType, value: FieldValue): string {
-  switch (type) {
-    case 'text':
-    case 'longtext':
-    case 'choice':
-    case 'choices':
-    case 'country':
-    case 'region':
-    case 'place':
-    case 'link':
-      return value.text ?? '';
-    case 'file':
-      return value.text ? (fileOf(value.text)?.name ?? '') : '';
-    case 'datetime':
-      return value.date === undefined ? '' : `${isoDay(value.date)} ${clock(value.number ?? 0)}`;
-    case 'number':
-      // Three digits behind the point would read as thousands.
-      return value.number === undefined ? '' : String(value.number).replace(/(\.\d{3})$/, '$10');
-    case 'money':
-      return value.number === undefined ? '' : (value.number / 100).toFixed(2);
-    case 'yesno':
-      return value.number === undefined ? '' : value.number === 1 ? 'yes' : 'no';
-    case 'date':
-      return value.date === undefined ? '' : isoDay(value.date);
-    case 'birthday':
-      return value.monthDay === undefined
-        ? ''
-        : `--${String(Math.floor(value.monthDay / 100)).padStart(2, '0')}-${String(value.monthDay % 100).padStart(2, '0')}`;
-  }
 }

@@ -1,4 +1,12 @@
-import { coerce, dateOrderOf, parseYesNo, usualOrder, type DateOrder, type FieldType } from '../fields';
+import {
+  coerce,
+  dateOrderOf,
+  FIELD_KINDS,
+  parseYesNo,
+  usualOrder,
+  type DateOrder,
+  type FieldType,
+} from '../fields';
 import { cleanEmail, cleanPhone, cutNameEmail, cutAddresses, nameMatchKey } from './clean';
 import { choiceKey, type ColumnChoice, type DayTarget, type PlainTarget } from './columns';
 import { consentHeader, readConsent, saysRefused } from './consents';
@@ -196,9 +204,6 @@ function fitsField(type: FieldType, profile: ColumnProfile): number | null {
   }
 }
 
-/** Types whose values are days, so that their order has to be known. */
-const DATED: ReadonlySet<FieldType> = new Set(['date', 'datetime', 'birthday']);
-
 /** Whether the values of a column can be what its header says; null where values say nothing about it. */
 function fit(to: ColumnChoice['to'], profile: ColumnProfile): number | null {
   switch (to) {
@@ -322,7 +327,7 @@ function believed(named: PlainTarget | DayTarget, profile: ColumnProfile): named
 }
 
 const ordered = (type: FieldType, order: DateOrder | undefined) =>
-  DATED.has(type) && order ? { order } : {};
+  FIELD_KINDS[type].dated && order ? { order } : {};
 
 function targeted(
   to: Exclude<ReturnType<typeof targetOf>, null>,

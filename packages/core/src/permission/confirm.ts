@@ -1,8 +1,9 @@
 import type { Instant } from '../common';
+import { isConfirmable, type Channel } from './channels';
 import { isOpen, isOptedOut, type AddressFlags } from './decide';
 import type { PlaceRules } from './house-rules';
 import type { Marks } from './fold';
-import type { Channel, PermissionState } from './vocabulary';
+import type { PermissionState } from './vocabulary';
 
 const DAY_MS = 86_400_000;
 /** Requests to one mailbox until it answers, the reminder included. */
@@ -31,16 +32,7 @@ export function mustConfirm(act: {
 
 /** Whether the rule of a place asks to confirm what a form says of a channel. */
 export function asksToConfirm(rules: PlaceRules, channel: Channel): boolean {
-  switch (channel) {
-    case 'email':
-      return rules.confirm.email;
-    case 'text':
-      return rules.confirm.text;
-    case 'call':
-      return rules.confirm.call;
-    case 'post':
-      return false;
-  }
+  return isConfirmable(channel) && rules.confirm[channel];
 }
 
 /** What is known when a request to confirm is about to go. */

@@ -1,14 +1,9 @@
 import type { Instant } from '../common';
+import type { Channel } from './channels';
 import { foldEntries, marksFor, type Cell, type Mark, type Marks } from './fold';
 import { rulePurposeOf, lapseOf, mayWrite, rulesFor, type HouseRules, type PlaceRules } from './house-rules';
 import { placeAt, type PastPlace, type Place } from './places';
-import {
-  RELATIONSHIPS,
-  type Channel,
-  type PermissionEntry,
-  type PermissionState,
-  type Scope,
-} from './vocabulary';
+import { RELATIONSHIPS, type PermissionEntry, type PermissionState, type Scope } from './vocabulary';
 
 const DAY_MS = 86_400_000;
 
@@ -102,7 +97,8 @@ function lapseBy(rules: PlaceRules, relationship: (typeof RELATIONSHIPS)[number]
 
 /**
  * Why somebody in the group does not get a message, in the fixed order in which reasons are tried. Each
- * person counts under the first that holds.
+ * person counts under the first that holds. A new one has its place here and its line in `verdictOf`; then
+ * the catalog asks for its words and the last look for its hint.
  */
 export const SUPPRESSION_REASONS = [
   'no-address',

@@ -1,8 +1,8 @@
 import type { Instant } from '../common';
+import { type Channel } from './channels';
 import {
   bearingScopes,
   RELATIONSHIPS,
-  type Channel,
   type PermissionEntry,
   type RecordedState,
   type Relationship,

@@ -1,11 +1,10 @@
 import { addMonths, type Instant, said, type Said } from '../common';
 import { ELSEWHERE, keysFor, type Place, type PlaceKey } from './places';
+import { CHANNELS, type Channel, type ConfirmableChannel } from './channels';
 import {
-  CHANNELS,
   isListScope,
   PURPOSES,
   RELATIONSHIPS,
-  type Channel,
   type PermissionState,
   type Purpose,
   type Relationship,
@@ -86,7 +85,7 @@ export interface PlaceRules {
    * Whether a form asks to confirm by default, and how many days after the act a confirmation may still be
    * asked for.
    */
-  confirm: { email: boolean; text: boolean; call: boolean; withinDays: number };
+  confirm: Record<ConfirmableChannel, boolean> & { withinDays: number };
   /** Evidence older than this many months is pointed out. */
   oldAfterMonths: number;
 }

@@ -1,3 +1,4 @@
+export * from './channels';
 export * from './vocabulary';
 export {
   cellsOf,

@@ -8,7 +8,7 @@ import type {
   PresetName,
   HourSpan,
 } from './house-rules';
-import type { Channel } from './vocabulary';
+import type { Channel } from './channels';
 
 /*
  * Starting points for house rules. They are a program's reading of the sources named, not legal advice: each

@@ -2,7 +2,8 @@ import { said, type Said } from '../common';
 import { RULE_PURPOSES, rulesFor, UNDO_SECONDS, WEEKDAYS } from './house-rules';
 import type { RulePurpose, Hours, HouseRules, RequiredConsent, PlaceRules, HourSpan } from './house-rules';
 import { ELSEWHERE } from './places';
-import { CHANNELS, RELATIONSHIPS } from './vocabulary';
+import { CHANNELS } from './channels';
+import { RELATIONSHIPS } from './vocabulary';
 
 /** "08:00" of minutes after midnight. */
 export function clockWords(minutes: number): string {

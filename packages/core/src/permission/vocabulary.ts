@@ -1,29 +1,5 @@
-import type { Instant } from '../common';
-
-/** Channels of permission. */
-export const CHANNELS = ['email', 'text', 'call', 'post'] as const;
-export type Channel = (typeof CHANNELS)[number];
-
-/** Channels that this program hands messages over on. */
-export const SENDING_CHANNELS = ['email', 'text'] as const;
-export type SendingChannel = (typeof SENDING_CHANNELS)[number];
-
-/** Kinds of contact points; a mobile takes calls and texts. */
-export const ADDRESS_KINDS = ['email', 'mobile', 'post'] as const;
-export type AddressKind = (typeof ADDRESS_KINDS)[number];
-
-/** The kind of address that a channel reaches people at. */
-export const ADDRESS_KIND: Record<Channel, AddressKind> = {
-  email: 'email',
-  text: 'mobile',
-  call: 'mobile',
-  post: 'post',
-};
-
-/** The channels that a kind of address serves. */
-export function channelsOf(kind: AddressKind): Channel[] {
-  return CHANNELS.filter((channel) => ADDRESS_KIND[channel] === kind);
-}
+import { said, type Instant, type Said } from '../common';
+import type { Channel } from './channels';
 
 /** What a message can be for. Service is the consequence of a person's own act. */
 export const PURPOSES = ['news', 'appeals', 'volunteering', 'service'] as const;
@@ -120,6 +96,13 @@ export interface PermissionEntry {
 /** Whether a scope is one list: `list:<id>`. */
 export function isListScope(scope: Scope): scope is `list:${number}` {
   return scope.startsWith('list:');
+}
+
+/** What a scope is called; lists by their names, which are unknown where they are gone. */
+export function scopeSaid(scope: Scope, listName: (id: number) => string | undefined): Said | string {
+  if (scope === 'all' || scope === 'marketing') return said(`scope.${scope}`);
+  if (!isListScope(scope)) return said(`purpose.${scope}`);
+  return listName(Number(scope.slice('list:'.length))) ?? said('scope.deleted');
 }
 
 /** Whether a text is a scope: a purpose, `list:<id>`, `marketing` or `all`. */

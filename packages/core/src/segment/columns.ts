@@ -1,6 +1,4 @@
 import type { Bits, Day } from '../common';
-import type { PermissionState } from '../permission';
-import type { Line } from './tree';
 
 /** No day: a date column's missing value. */
 export const NO_DAY = -0x80000000;
@@ -82,42 +80,9 @@ export interface Columns {
   get(key: ColumnKey): Column;
 }
 
-/** The column that a line reads. */
-export function columnKey(line: Line): ColumnKey {
-  switch (line.kind) {
-    case 'field':
-      return `field:${line.field}`;
-    case 'tag':
-      return `tag:${line.tagId}`;
-    case 'list':
-      return `list:${line.listId}`;
-    case 'batch':
-      return `batch:${line.batchId}`;
-    case 'permission':
-      return `permission:${line.channel}:${line.scope}`;
-    case 'may':
-    case 'lapses':
-      return `${line.kind}:${line.channel}:${line.scope}`;
-    case 'gave':
-      return 'gifts';
-    case 'roster':
-      return `roster:${line.campaignId}`;
-    case 'chapter':
-      return 'chapter';
-    case 'message':
-      return `messages:${line.event}`;
-    case 'segment':
-      throw new Error(
-        'expected segments inside a segment to be expanded before columns are read (see expand)',
-      );
-  }
-}
-
 /** The moment a segment is read at. */
 export interface EvaluationContext {
   today: Day;
   /** The month that fiscal years begin with, 1 to 12; January where nothing is said. */
   fiscalMonth?: number;
 }
-
-export type { PermissionState };

@@ -175,6 +175,6 @@ test('an operator that is none of its field is a fault that is named', () => {
   );
   const roster: Column = { kind: 'stage', codes: Uint8Array.of(0), stages: [] };
   expect(() => evaluate(field('is'), { size: 1, get: () => roster }, READING)).toThrow(
-    'expected a roster line, got field',
+    'expected a column of values for a field line, got one of stage',
   );
 });

@@ -1,8 +1,8 @@
 import { Bits } from '../common';
-import { columnKey, type Columns, type EvaluationContext } from './columns';
-import { linePlan } from './plan';
+import type { Columns, EvaluationContext } from './columns';
+import { columnKey, linePlan, type Line } from './lines';
 import { passes, scan } from './scan';
-import { isGroup, type Group, type Line, type Rule } from './tree';
+import { isGroup, type Group, type Rule } from './tree';
 
 /** What a line came to before, kept by whoever reads the same columns again. */
 export interface EvaluationCache {

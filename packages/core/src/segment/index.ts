@@ -1,39 +1,28 @@
+export { isGroup, segmentLines, mapLines, TREE_LIMITS, type Group, type Rule } from './tree';
+export { columnKey, lineKindOf, LINE_KINDS, type Line, type LineOf } from './lines';
 export {
-  FIELD_OPS,
-  GIFT_MEASURES,
-  MESSAGE_EVENTS,
-  STRETCHES,
-  UNITS,
-  isGroup,
-  segmentLines,
-  mapLines,
-  STANDARD_FIELDS,
-  TREE_LIMITS,
-  type BatchLine,
-  type FieldLine,
-  type FieldOp,
-  type FieldRef,
-  type ChapterLine,
-  type LapsesLine,
-  type MayLine,
-  type GaveLine,
-  type GiftMeasure,
-  type MessageEvent,
-  type MessageLine,
-  type RosterLine,
-  type SegmentLine,
-  type Stretch,
-  type Unit,
-  type Group,
-  type Line,
-  type ListLine,
-  type PermissionLine,
-  type Rule,
-  type TagLine,
-  type Window,
-} from './tree';
+  NAMED_KINDS,
+  type LineKind,
+  type NamedKind,
+  type NamedThing,
+  type Names,
+  type PermissionSubject,
+} from './lines/line-kind';
+export { type BatchLine } from './lines/batch';
+export { type ChapterLine } from './lines/chapter';
+export { type FieldLine } from './lines/field-line';
+export { type GaveLine } from './lines/gave';
+export { type LapsesLine } from './lines/lapses';
+export { type ListLine } from './lines/list';
+export { type MayLine } from './lines/may';
+export { MESSAGE_EVENTS, type MessageEvent, type MessageLine } from './lines/message';
+export { type PermissionLine } from './lines/permission';
+export { type RosterLine } from './lines/roster';
+export { type SegmentLine } from './lines/segment';
+export { type TagLine } from './lines/tag';
+export { GIFT_MEASURES, type GiftMeasure } from './plan';
+export { STANDARD_FIELDS, STANDARD_FIELD_TYPES, type FieldRef } from './standard-fields';
 export {
-  columnKey,
   narrowAmounts,
   runningTotals,
   NO_DAY,
@@ -54,6 +43,16 @@ export {
   type Trace,
 } from './evaluate';
 export { expand, type Expanded } from './expand';
-export { shift, stretchDays, windowDays, type DayRange } from './windows';
-export { FIELD_OPS_BY_TYPE, STANDARD_FIELD_TYPES } from './operators';
+export {
+  shift,
+  STRETCHES,
+  stretchDays,
+  UNITS,
+  windowDays,
+  windowSaid,
+  type DayRange,
+  type Stretch,
+  type Unit,
+  type Window,
+} from './windows';
 export { PEOPLE_ORDERS } from './people-orders';

@@ -22,6 +22,7 @@ import {
   windowDays,
   type Column,
   type Columns,
+  type Names,
   type FieldLine,
   type GaveLine,
   type Line,
@@ -29,7 +30,7 @@ import {
   type Rule,
   type Window,
 } from '.';
-import { describe as inWords, type Names } from '../words';
+import { describe as inWords } from '../words';
 
 const day = (text: string) => parseIsoDay(text)!;
 const TODAY = day('2026-11-23');

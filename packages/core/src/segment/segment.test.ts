@@ -8,10 +8,11 @@ import {
   trace,
   type Column,
   type Columns,
+  type Names,
   type Line,
   type Rule,
 } from '.';
-import { describe as inWords, explained, type Names } from '../words';
+import { describe as inWords, explained } from '../words';
 
 /** One person as a reader would know them; every field may be missing. */
 interface Person {

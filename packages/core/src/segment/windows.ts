@@ -4,11 +4,40 @@ import {
   monthStart,
   nextYearStart,
   parseIsoDay,
+  said,
   yearStart,
   type Day,
+  type Said,
 } from '../common';
+import { formatDay } from '../fields';
 import { NO_DAY, type EvaluationContext } from './columns';
-import type { Stretch, Unit, Window } from './tree';
+
+/** Units of stretches of time in a line. */
+export const UNITS = ['days', 'weeks', 'months'] as const;
+export type Unit = (typeof UNITS)[number];
+
+/**
+ * Stretches of the calendar that a date can lie in. Fiscal years begin with the month that the organization
+ * set.
+ */
+export const STRETCHES = [
+  'this-month',
+  'last-month',
+  'next-month',
+  'this-year',
+  'last-year',
+  'next-year',
+  'this-fiscal-year',
+  'last-fiscal-year',
+] as const;
+export type Stretch = (typeof STRETCHES)[number];
+
+/** A window of days: the last or next so many, a month or year, between two days, ever. */
+export type Window =
+  | { over: 'ever' | 'earlier-years' | Stretch }
+  | { over: 'last-days' | 'last-weeks' | 'last-months'; days: number }
+  /** Both ends, as ISO days, included. */
+  | { over: 'between'; from: string; to: string };
 
 /** A half-open range of days: from the first to before the end. */
 export interface DayRange {
@@ -77,4 +106,39 @@ export function windowDays(window: Window, reading: EvaluationContext): DayRange
     default:
       return stretchDays(window.over, reading);
   }
+}
+
+/** "30 days", "1 week": what a line counts. */
+export function spanSaid({ value, unit = 'days' }: { value?: string | number; unit?: Unit }): Said {
+  return said(`span.${unit}`, { n: Number(value ?? 0) });
+}
+
+/** A window of days. */
+export const windowSaid = (window: Window, locale: string): Said => {
+  switch (window.over) {
+    case 'ever':
+    case 'earlier-years':
+      return said(`window.${window.over}`);
+    case 'last-days':
+    case 'last-weeks':
+    case 'last-months':
+      return said('window.last', {
+        span: spanSaid({ value: window.days, unit: window.over.slice(5) as 'days' }),
+      });
+    case 'between': {
+      const day = (text: string) => {
+        const at = parseIsoDay(text);
+        return at === null ? text : formatDay(at, locale);
+      };
+      return said('window.between', { from: day(window.from), to: day(window.to) });
+    }
+    default:
+      return said(`stretch.${window.over}`);
+  }
+};
+
+/** Within a window, as the end of what a line says. */
+export function whenSaid(window: Window, locale: string): Said {
+  if (window.over === 'ever') return said('when.ever');
+  return said(window.over === 'between' ? 'when.between' : 'when.in', { window: windowSaid(window, locale) });
 }

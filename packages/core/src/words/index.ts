@@ -1,4 +1,4 @@
-export { describe, describeWindow, explained, type Explanation, type Names } from './segment';
+export { describe, describeWindow, explained, type Explanation } from './segment';
 export { FIELD_TYPE_WORDS, STANDARD_FIELD_WORDS } from './fields';
 export {
   ENCODING_WORDS,

@@ -12,13 +12,13 @@ import {
   RELATIONSHIPS,
   COLLECTION_METHODS,
   rulesFor,
+  scopeSaid,
   type RulePurpose,
   type Channel,
   type Decision,
   type Hours,
   type HouseRules,
   type Place,
-  type Purpose,
   type Scope,
   type Verdict,
 } from '../permission';
@@ -48,10 +48,8 @@ export function verdictWords(verdict: Verdict, channel: Channel): string {
 
 /** What a scope is called; lists by their names. */
 export function scopeWords(scope: Scope, listName: (id: number) => string | undefined): string {
-  if (scope === 'all' || scope === 'marketing') return say(`scope.${scope}`);
-  return scope.startsWith('list:')
-    ? (listName(Number(scope.slice(5))) ?? say('scope.deleted'))
-    : PURPOSE_WORDS[scope as Purpose];
+  const words = scopeSaid(scope, listName);
+  return typeof words === 'string' ? words : speak(words);
 }
 
 /** What the purposes that rules are asked by are called. */

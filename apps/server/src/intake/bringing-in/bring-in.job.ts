@@ -4,7 +4,7 @@ import { nameKey } from '@goodword/core/merge';
 import type { HouseRules } from '@goodword/core/permission';
 import { DoNotContactService } from '../../permission/do-not-contact.service';
 import { Database, type Scoped } from '../../platform/database';
-import type { Running } from '../../platform/jobs';
+import { HandlesJob, type Running } from '../../platform/jobs';
 import type { AccessScope } from '../../platform/scope';
 import { FieldsRepository } from '../../supporters/fields.repository';
 import { GroupsRepository } from '../../supporters/groups.repository';
@@ -38,6 +38,7 @@ export class BringInJob {
   ) {}
 
   /** Brings staged rows in, slice by slice; each slice commits together with how far it is. */
+  @HandlesJob('batch-bring-in')
   async run(job: Running): Promise<void> {
     await this.guard.run(job, 'bringing', async (scope, batch) => {
       const plan = batch.plan!;

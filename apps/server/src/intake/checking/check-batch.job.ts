@@ -13,7 +13,7 @@ import {
 } from '@goodword/core/intake';
 import { CampaignsRepository } from '../../campaigns/campaigns.repository';
 import { Database, type Scoped } from '../../platform/database';
-import type { Running } from '../../platform/jobs';
+import { HandlesJob, type Running } from '../../platform/jobs';
 import { DOMAINS, LINES, type Domains, type Lines, type LineType } from '../../platform/lookups';
 import type { AccessScope } from '../../platform/scope';
 import { STORAGE, type Storage } from '../../platform/storage';
@@ -73,6 +73,7 @@ export class CheckBatchJob {
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
   ) {}
 
+  @HandlesJob('batch-check')
   async run(job: Running): Promise<void> {
     await this.guard.run(job, 'checking', async (scope, batch) => {
       const plan = batch.plan!;

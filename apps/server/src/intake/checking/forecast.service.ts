@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { BatchWill } from '@goodword/core/contract';
 import { readsRefusals, type IntakePlan } from '@goodword/core/intake';
 import { Database, type Scoped } from '../../platform/database';
-import type { Running } from '../../platform/jobs';
+import { HandlesJob, type Running } from '../../platform/jobs';
 import type { AccessScope } from '../../platform/scope';
 import { HouseRulesRepository } from '../../permission/house-rules.repository';
 import { GroupsRepository } from '../../supporters/groups.repository';
@@ -92,6 +92,7 @@ export class ForecastService {
    * Counts once more what will be written, after somebody has settled rows. One that is brought in meanwhile
    * is left alone.
    */
+  @HandlesJob('batch-count')
   async count(job: Running): Promise<void> {
     await this.guard.run(job, 'checked', (scope, batch) => this.recount(scope, batch));
   }

@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import { Inject, Injectable } from '@nestjs/common';
 import { Database } from '../../platform/database';
-import { enqueue, type Running } from '../../platform/jobs';
+import { HandlesJob, enqueue, type Running } from '../../platform/jobs';
 import { STORAGE, type Storage } from '../../platform/storage';
 import { FieldsRepository } from '../../supporters/fields.repository';
 import { TeamRepository } from '../../team/team.repository';
@@ -22,6 +22,7 @@ export class ReadBatchJob {
   ) {}
 
   /** Reads the file through once: what it is, how it is read, what its columns are. */
+  @HandlesJob('batch-read')
   async run(job: Running): Promise<void> {
     await this.guard.run(job, 'reading', async (scope, batch) => {
       const organization = await this.team.organization(scope);

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { Database } from '../../platform/database';
-import type { Running } from '../../platform/jobs';
+import { HandlesJob, type Running } from '../../platform/jobs';
 import { BatchGuard } from '../batch-guard';
 import { BatchesRepository } from '../batches.repository';
 import { TakeOutRepository } from './take-out.repository';
@@ -15,6 +15,7 @@ export class TakeOutJob {
     @Inject(TakeOutRepository) private readonly taker: TakeOutRepository,
   ) {}
 
+  @HandlesJob('batch-take-out')
   async run(job: Running): Promise<void> {
     await this.guard.run(job, 'taking-out', async (scope, batch) => {
       await this.database.write(

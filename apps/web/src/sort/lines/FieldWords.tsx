@@ -1,9 +1,8 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { parseIsoDay } from '@goodword/core/common';
-import { formatDay, formatMoney } from '@goodword/core/fields';
+import { asksOf, formatDay, formatMoney } from '@goodword/core/fields';
 import {
-  FIELD_OPS_BY_TYPE,
   STANDARD_FIELDS,
   STRETCHES,
   UNITS,
@@ -14,8 +13,8 @@ import {
 import { describeWindow, STANDARD_FIELD_WORDS } from '@goodword/core/words';
 import { MONTHS } from '../../app/choices';
 import { useSession } from '../../app/session';
-import { COUNTS_TIME, fieldLine, NEEDS_NOTHING, OP_WORDS, startValue, typeOf } from './sentence';
-import type { LineProps } from './subjects';
+import { COUNTS_TIME, newFieldLine, NEEDS_NOTHING, OP_WORDS, startValue, typeOf } from './sentence';
+import type { LineEditor, LineProps } from './subjects';
 import { PickWord, TypeWord } from './Word';
 
 type ValueProps = LineProps<FieldLine> & { type: ReturnType<typeof typeOf> };
@@ -134,7 +133,7 @@ function ValueWords(props: ValueProps) {
   return <PlainWords {...props} />;
 }
 
-export function FieldWords(props: LineProps<FieldLine>) {
+function FieldWords(props: LineProps<FieldLine>) {
   const { line, subjects, onChange } = props;
   const type = typeOf(line.field, subjects.fields);
   const fields: [FieldLine['field'], string][] = [
@@ -149,17 +148,23 @@ export function FieldWords(props: LineProps<FieldLine>) {
           label={t`Field`}
           value={line.field}
           options={fields}
-          onPick={(field) => onChange(fieldLine(field, subjects.fields, line.op))}
+          onPick={(field) => onChange(newFieldLine(field, subjects.fields, line.op))}
         />{' '}
         which
       </Trans>{' '}
       <PickWord
         label={t`How`}
         value={line.op}
-        options={FIELD_OPS_BY_TYPE[type].map((op) => [op, OP_WORDS[op]] as const)}
+        options={asksOf(type).map((op) => [op, OP_WORDS[op]] as const)}
         onPick={(op) => onChange({ kind: 'field', field: line.field, op, ...startValue(type, op) })}
       />{' '}
       <ValueWords {...props} type={type} />
     </>
   );
 }
+
+export const fieldEditor: LineEditor<FieldLine> = {
+  Words: FieldWords,
+  offer: t`have a field that…`,
+  begin: ({ fields }) => newFieldLine(fields[0]?.id ?? 'lastName', fields),
+};

@@ -2,7 +2,7 @@ import { t } from '@lingui/core/macro';
 import { formatMoney } from '@goodword/core/fields';
 import type { GaveLine, GiftMeasure } from '@goodword/core/segment';
 import { useSession } from '../../app/session';
-import type { LineProps } from './subjects';
+import type { LineEditor, LineProps } from './subjects';
 import { WindowWords } from './WindowWords';
 import { PickWord, Word } from './Word';
 
@@ -42,7 +42,7 @@ function Bound({
   );
 }
 
-export function GaveWords({ line, onChange }: LineProps<GaveLine>) {
+function GaveWords({ line, onChange }: LineProps<GaveLine>) {
   const { organization } = useSession();
   const { measure = 'sum', atLeast, atMost = null } = line;
   const unit = measure === 'count' ? 1 : 100;
@@ -99,3 +99,9 @@ export function GaveWords({ line, onChange }: LineProps<GaveLine>) {
     </>
   );
 }
+
+export const gaveEditor: LineEditor<GaveLine> = {
+  Words: GaveWords,
+  offer: t`gave, or did not`,
+  begin: () => ({ kind: 'gave', did: true, atLeast: null, window: { over: 'ever' } }),
+};

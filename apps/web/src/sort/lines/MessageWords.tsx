@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro';
 import type { MessageEvent, MessageLine } from '@goodword/core/segment';
-import type { LineProps } from './subjects';
+import type { LineEditor, LineProps } from './subjects';
 import { WindowWords } from './WindowWords';
 import { PickWord, TypeWord } from './Word';
 
@@ -15,7 +15,7 @@ const DEEDS: [string, string][] = [
   ['replied-', t`did not reply to`],
 ];
 
-export function MessageWords({ line, subjects, onChange }: LineProps<MessageLine>) {
+function MessageWords({ line, subjects, onChange }: LineProps<MessageLine>) {
   const messages: [number, string][] = [
     [0, line.atLeast === 1 ? t`any message` : 'messages'],
     ...subjects.messages.map(({ id, name }): [number, string] => [id, name]),
@@ -54,3 +54,16 @@ export function MessageWords({ line, subjects, onChange }: LineProps<MessageLine
     </>
   );
 }
+
+export const messageEditor: LineEditor<MessageLine> = {
+  Words: MessageWords,
+  offer: t`got, opened or answered a message`,
+  begin: () => ({
+    kind: 'message',
+    event: 'got',
+    did: true,
+    messageId: null,
+    atLeast: 1,
+    window: { over: 'last-days', days: 90 },
+  }),
+};

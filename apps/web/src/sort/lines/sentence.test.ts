@@ -1,4 +1,4 @@
-import { asTop, fieldLine, replaceAt, startValue, treeFrom, typeOf, withOr } from './sentence';
+import { asTop, newFieldLine, replaceAt, startValue, treeFrom, typeOf, withOr } from './sentence';
 
 const fields = [
   {
@@ -17,10 +17,15 @@ const tag = { kind: 'tag' as const, tagId: 1, has: true };
 const list = { kind: 'list' as const, listId: 2, on: true };
 
 test('a line begins with a question that its field can be asked', () => {
-  expect(fieldLine(3, fields)).toEqual({ kind: 'field', field: 3, op: 'within-next', value: 30 });
-  expect(fieldLine(3, fields, 'filled')).toEqual({ kind: 'field', field: 3, op: 'filled' });
-  expect(fieldLine(3, fields, 'contains').op).toBe('within-next');
-  expect(fieldLine('firstName', fields)).toEqual({ kind: 'field', field: 'firstName', op: 'is', value: '' });
+  expect(newFieldLine(3, fields)).toEqual({ kind: 'field', field: 3, op: 'within-next', value: 30 });
+  expect(newFieldLine(3, fields, 'filled')).toEqual({ kind: 'field', field: 3, op: 'filled' });
+  expect(newFieldLine(3, fields, 'contains').op).toBe('within-next');
+  expect(newFieldLine('firstName', fields)).toEqual({
+    kind: 'field',
+    field: 'firstName',
+    op: 'is',
+    value: '',
+  });
 });
 
 test.each([

@@ -1,13 +1,7 @@
 import { t } from '@lingui/core/macro';
 import type { FieldView } from '@goodword/core/contract';
-import {
-  FIELD_OPS_BY_TYPE,
-  STANDARD_FIELD_TYPES,
-  type FieldLine,
-  type FieldOp,
-  type Group,
-  type Rule,
-} from '@goodword/core/segment';
+import { asksOf, type FieldOp } from '@goodword/core/fields';
+import { STANDARD_FIELD_TYPES, type FieldLine, type Group, type Rule } from '@goodword/core/segment';
 import { localDay } from '../../app/day';
 
 /** Words of each question that a field can be asked. */
@@ -62,9 +56,13 @@ export function startValue(type: FieldView['type'], op: FieldOp): Pick<FieldLine
   return { value: '' };
 }
 
-export function fieldLine(field: FieldLine['field'], fields: readonly FieldView[], op?: FieldOp): FieldLine {
+export function newFieldLine(
+  field: FieldLine['field'],
+  fields: readonly FieldView[],
+  op?: FieldOp,
+): FieldLine {
   const type = typeOf(field, fields);
-  const chosen = op && FIELD_OPS_BY_TYPE[type].includes(op) ? op : FIELD_OPS_BY_TYPE[type][0]!;
+  const chosen = op && asksOf(type).includes(op) ? op : asksOf(type)[0]!;
   return { kind: 'field', field, op: chosen, ...startValue(type, chosen) };
 }
 

@@ -2,6 +2,7 @@ import { reading } from '../../app/reading';
 import { useQuery } from '@tanstack/react-query';
 import type { BatchView, CampaignView, FieldView, MessageView, SegmentView } from '@goodword/core/contract';
 import type { Line } from '@goodword/core/segment';
+import type { ComponentType } from 'react';
 
 import { useLists, useTags, type ListName, type TagName } from '../../app/groups';
 import { useSession } from '../../app/session';
@@ -23,6 +24,19 @@ export interface LineProps<L extends Line> {
   subjects: Subjects;
   onChange: (line: Line) => void;
 }
+
+/** How a line of one kind is read and changed: its words that open, and how one begins. */
+export interface LineEditor<L extends Line> {
+  Words: ComponentType<LineProps<L>>;
+  /** What it is called where one is added. */
+  offer: string;
+  /** A line to begin with; nothing where there is nothing to speak of. */
+  begin(subjects: Subjects): L | undefined;
+}
+
+/** Things to choose from, by their names. */
+export const byId = (rows: readonly { id: number; name: string }[]) =>
+  rows.map((row) => [row.id, row.name] as const);
 
 /**
  * Everything that a line can speak of, once all of it is there; without the segment that is being edited

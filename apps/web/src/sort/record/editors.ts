@@ -1,5 +1,5 @@
 import type { RecordView } from '@goodword/core/contract';
-import { isoValue } from '@goodword/core/fields';
+import { isoValue, type FieldType } from '@goodword/core/fields';
 import { countryChoices } from '../../app/choices';
 
 /** How a value is edited: in a line, in several, from a choice, or by what the browser has for it. */
@@ -11,47 +11,32 @@ export type Editor =
 
 type Field = Pick<RecordView['fields'][number], 'type' | 'choices' | 'value'>;
 
+const LINE: Editor = { as: 'line', type: 'text' };
+const DECIMAL: Editor = { as: 'line', type: 'text', inputMode: 'decimal' };
+
+const EDITORS: Record<FieldType, (field: Field) => Editor> = {
+  text: () => LINE,
+  longtext: () => ({ as: 'lines' }),
+  number: () => DECIMAL,
+  money: () => DECIMAL,
+  date: () => ({ as: 'line', type: 'date' }),
+  datetime: () => LINE,
+  birthday: () => LINE,
+  yesno: () => chosenFrom(['yes', 'no']),
+  choice: ({ choices, value }) => (choices?.length ? chosenFrom(withOwn(choices, value?.text)) : LINE),
+  choices: () => LINE,
+  country: () => ({ as: 'choose', open: false, options: countryChoices() }),
+  region: () => ({ as: 'region' }),
+  place: () => LINE,
+  link: () => ({ as: 'line', type: 'url' }),
+  file: () => LINE,
+};
+
 /** The editor of a field. A choice field without given choices takes what is typed. */
-export function editorOf(field: Field): Editor {
-  switch (field.type) {
-    case 'text':
-    case 'choices':
-    case 'place':
-    case 'birthday':
-    case 'file':
-      return { as: 'line', type: 'text' };
-    case 'longtext':
-      return { as: 'lines' };
-    case 'number':
-    case 'money':
-      return { as: 'line', type: 'text', inputMode: 'decimal' };
-    case 'date':
-      return { as: 'line', type: 'date' };
-    case 'datetime':
-      return { as: 'line', type: 'text' };
-    case 'link':
-      return { as: 'line', type: 'url' };
-    case 'region':
-      return { as: 'region' };
-    case 'yesno':
-      return {
-        as: 'choose',
-        open: false,
-        options: [
-          ['yes', 'yes'],
-          ['no', 'no'],
-        ],
-      };
-    case 'country':
-      return { as: 'choose', open: false, options: countryChoices() };
-    case 'choice':
-      if (!field.choices?.length) return { as: 'line', type: 'text' };
-      return {
-        as: 'choose',
-        open: false,
-        options: withOwn(field.choices, field.value?.text).map((choice) => [choice, choice]),
-      };
-  }
+export const editorOf = (field: Field): Editor => EDITORS[field.type](field);
+
+function chosenFrom(values: readonly string[]): Editor {
+  return { as: 'choose', open: false, options: values.map((value) => [value, value]) };
 }
 
 /** What somebody has already stays choosable, though it is offered no more. */
