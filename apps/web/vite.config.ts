@@ -1,13 +1,13 @@
 import { fileURLToPath } from 'node:url';
 import tailwindcss from '@tailwindcss/vite';
-import { lingui } from '@lingui/vite-plugin';
 import react from '@vitejs/plugin-react-swc';
 import { defineConfig } from 'vite';
 
 export default defineConfig({
   plugins: [
-    react({ plugins: [['@lingui/swc-plugin', { useLinguiV5IdGeneration: true }]] }),
-    lingui(),
+    react({
+      plugins: [['@lingui/swc-plugin', { useLinguiV5IdGeneration: true, descriptorFields: 'message' }]],
+    }),
     tailwindcss(),
   ],
   resolve: {

@@ -1,6 +1,7 @@
 import { BulkService } from '@goodword/server/bulk/bulk.service';
 import { createWorker } from '@goodword/server/create-worker';
 import { IntakeService } from '@goodword/server/intake/intake.service';
+import { FoldingRepository } from '@goodword/server/permission/ledger/folding.repository';
 import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
 import { PersonalService } from '@goodword/server/sending/personal.service';
 import { broughtIn } from './gather';
@@ -106,7 +107,9 @@ async function more(house: BenchHouse): Promise<number[]> {
         shown: `bystander${id}@example.org`,
       });
       await tx.insert('supporter_contact', { supporter_id: id, contact_point_id: point, kind: 'email' });
-      await new LedgerRepository().recordAll(tx, [{ ...yes, contactPointId: point, supporterId: id }]);
+      await new LedgerRepository(new FoldingRepository()).recordAll(tx, [
+        { ...yes, contactPointId: point, supporterId: id },
+      ]);
     }
     tx.changed('all', 0, 'everybody');
     return ids;

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { EMPTY_PLAN, looseEmail, type IntakePlan } from '@goodword/core/intake';
 import type { MatchClue } from '@goodword/server/intake/doubles/earlier-rows';
+import { BatchViewsService } from '@goodword/server/intake/batch-views.service';
 import { IntakeService } from '@goodword/server/intake/intake.service';
 import { blockKeys } from '@goodword/server/intake/checking/stager';
 import { StagingRepository } from '@goodword/server/intake/checking/staging.repository';
@@ -64,12 +65,12 @@ export async function benchRows(
   await house.context.get(IntakeService).bringIn(house.scope, id);
   const bring = await seconds(() => jobs.bringIn(jobOf(house.scope, id)));
   clearInterval(watch);
-  const batch = await house.context.get(IntakeService).show(house.scope, id);
+  const batch = await house.context.get(BatchViewsService).show(house.scope, id);
   if (batch.state !== 'done')
     throw new Error(`expected a batch that is done, got ${batch.state}: ${batch.problem}`);
   await house.context.get(IntakeService).takeOut(house.scope, id);
   const out = await seconds(() => jobs.takeOut(jobOf(house.scope, id)));
-  const gone = await house.context.get(IntakeService).show(house.scope, id);
+  const gone = await house.context.get(BatchViewsService).show(house.scope, id);
   if (gone.state !== 'taken-out')
     throw new Error(`expected a batch that is taken out, got ${gone.state}: ${gone.problem}`);
   await house.context.close();

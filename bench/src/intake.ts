@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createConnection, type Connection } from 'mysql2/promise';
 import { EMPTY_PLAN, type IntakePlan } from '@goodword/core/intake';
+import { BatchViewsService } from '@goodword/server/intake/batch-views.service';
 import { IntakeService } from '@goodword/server/intake/intake.service';
 import { batchJobs, jobOf, openBenchHouse, seconds, type BenchHouse } from './house';
 import { fictionNumbers } from './numbers';
@@ -60,7 +61,7 @@ async function bringIn(house: BenchHouse, file: string): Promise<Parts> {
   const check = await seconds(() => jobs.check(jobOf(house.scope, id)));
   await intake.bringIn(house.scope, id);
   const bring = await seconds(() => jobs.bringIn(jobOf(house.scope, id)));
-  const batch = await intake.show(house.scope, id);
+  const batch = await house.context.get(BatchViewsService).show(house.scope, id);
   if (batch.state !== 'done')
     throw new Error(`expected a batch that is done, got ${batch.state}: ${batch.problem}`);
   return { read, check, bring };

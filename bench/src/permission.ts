@@ -10,8 +10,8 @@ import {
   type Scope,
 } from '@goodword/core/permission';
 import { FactsRepository } from '@goodword/server/permission/ledger/facts.repository';
-import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
-import type { Scoped } from '@goodword/server/platform/database';
+import { FoldingRepository } from '@goodword/server/permission/ledger/folding.repository';
+import type { Scoped } from '@goodword/server/platform/scoped';
 import { groupReaders } from '@goodword/server/roll/group-readers';
 import { Ordinals } from '@goodword/server/roll/ordinals';
 import { ConsentColumns } from '@goodword/server/roll/consent-columns';
@@ -275,7 +275,9 @@ export async function benchPermission(server: string): Promise<PermissionFigures
   });
   await fill(house, connection);
   const scope = { ...house.scope, chapterId: null };
-  const folded = await seconds(() => house.database.write(scope, (tx) => new LedgerRepository().rebuild(tx)));
+  const folded = await seconds(() =>
+    house.database.write(scope, (tx) => new FoldingRepository().rebuild(tx)),
+  );
   await connection.query('ANALYZE TABLE supporter, contact_point, supporter_contact, permission_state');
   const db = house.database.read(scope);
   const everybody = new Everybody();

@@ -2,6 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
 import { createTransport, type SMTPPoolOptions } from 'nodemailer';
 import { HouseRulesRepository } from '@goodword/server/permission/house-rules.repository';
+import { FoldingRepository } from '@goodword/server/permission/ledger/folding.repository';
 import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
 import { ComposingService } from '@goodword/server/messages/composing.service';
 import { MergeValuesRepository } from '@goodword/server/messages/merge-values.repository';
@@ -10,6 +11,7 @@ import { MessagesRepository, scopeOfMessage } from '@goodword/server/messages/me
 import { SIGNED_HEADERS, type OutgoingMail } from '@goodword/server/platform/mail-out';
 import { EnvelopeService } from '@goodword/server/sending/envelope.service';
 import { HandOverLoop } from '@goodword/server/sending/hand-over';
+import { LeasesRepository } from '@goodword/server/sending/leases.repository';
 import { OutboxRepository } from '@goodword/server/sending/outbox.repository';
 import { PrepareJob } from '@goodword/server/sending/prepare.job';
 import { TeamRepository } from '@goodword/server/team/team.repository';
@@ -58,7 +60,7 @@ async function writeMessage(house: BenchHouse): Promise<number> {
       byPerson: false,
       how: 'paper',
     } as const;
-    await new LedgerRepository().recordAll(
+    await new LedgerRepository(new FoldingRepository()).recordAll(
       db,
       ids.map((i) => ({ ...yes, contactPointId: i, supporterId: i })),
     );
@@ -182,6 +184,7 @@ export async function benchSending(server: string): Promise<{ ours: number; yard
   const parts = {
     database: house.database,
     outbox: get(OutboxRepository),
+    leases: get(LeasesRepository),
     envelopes: get(EnvelopeService),
     messages: get(MessagesRepository),
     composing: get(ComposingService),

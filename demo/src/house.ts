@@ -1,5 +1,6 @@
 import type { FormDefinition } from '@goodword/core/forms';
-import type { Database, Scoped } from '@goodword/server/platform/database';
+import type { Database } from '@goodword/server/platform/database';
+import type { Scoped } from '@goodword/server/platform/scoped';
 import { addressHash } from '@goodword/server/platform/tokens';
 import { hashPassword } from '@goodword/server/team/passwords';
 import { ferryNewsForm, launchDayForm } from './forms';

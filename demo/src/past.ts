@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { LetterDoc } from '@goodword/core/letter';
-import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
-import type { Bound, Scoped } from '@goodword/server/platform/database';
+import { EntriesRepository } from '@goodword/server/permission/ledger/entries.repository';
+import type { Bound, Scoped } from '@goodword/server/platform/scoped';
 import { Chance } from './chance';
 import { DAY, type Made } from './house';
 import { HULL, LAUNCH_TEXT, PLANKS, THANKS } from './messages';
@@ -17,7 +17,7 @@ interface Past {
   body: string;
   ago: number;
   openShare: number;
-  followShare: number;
+  clickShare: number;
   to: (p: Person) => boolean;
   links: string[];
 }
@@ -31,7 +31,7 @@ async function grounds(
 ): Promise<Map<string, number>> {
   const out = new Map<string, number>();
   for (let from = 0; from < points.length; from += 2000)
-    for (const said of await new LedgerRepository().saidAt(db, points.slice(from, from + 2000), channel))
+    for (const said of await new EntriesRepository().saidAt(db, points.slice(from, from + 2000), channel))
       if (said.state === 'yes' && said.scope === scope)
         out.set(`${said.supporterId}:${said.contactPointId}`, said.id);
   return out;
@@ -85,7 +85,7 @@ async function writePast(made: Made, past: Past, chance: Chance): Promise<void> 
     const sentAt = new Date(began.getTime() + deliveries.length * 40);
     const bounced = address.startsWith('bounce.') || (p.onHold && past.channel === 'email');
     const opened = past.channel === 'email' && !bounced && chance.is(past.openShare);
-    const clicked = opened && chance.is(past.followShare);
+    const clicked = opened && chance.is(past.clickShare);
     deliveries.push([
       messageId,
       i + 1,
@@ -167,7 +167,7 @@ export async function writeMessages(made: Made): Promise<void> {
       body: '',
       ago: 15,
       openShare: 0.44,
-      followShare: 0.3,
+      clickShare: 0.3,
       to: yes('email', 'ferry-news', 15),
       links: ['https://lanternferry.test/planks'],
     },
@@ -185,7 +185,7 @@ export async function writeMessages(made: Made): Promise<void> {
       body: '',
       ago: 48,
       openShare: 0.37,
-      followShare: 0.16,
+      clickShare: 0.16,
       to: yes('email', 'appeals', 48),
       links: ['https://give.lanternferry.test/hull'],
     },
@@ -203,7 +203,7 @@ export async function writeMessages(made: Made): Promise<void> {
       body: LAUNCH_TEXT,
       ago: 6,
       openShare: 0,
-      followShare: 0,
+      clickShare: 0,
       to: yes('text', 'launch-day', 6),
       links: [],
     },

@@ -1,6 +1,7 @@
 import { cleanMobile, normalAddress, shownAddress } from '@goodword/core/intake';
-import type { Bound } from '@goodword/server/platform/database';
+import type { Bound } from '@goodword/server/platform/scoped';
 import type { NewEntry } from '@goodword/server/permission/ledger/entries';
+import { FoldingRepository } from '@goodword/server/permission/ledger/folding.repository';
 import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
 import { DAY, LISTS, TAGS, type Made } from './house';
 import type { Agreement } from './people';
@@ -200,7 +201,7 @@ async function writeEntries(
       };
     }),
   );
-  await new LedgerRepository().recordAll(db, entries);
+  await new LedgerRepository(new FoldingRepository()).recordAll(db, entries);
 }
 
 /** Where a number is from, as it would have been told when it came in. */

@@ -10,12 +10,14 @@ import { MessagesRepository } from './messages/messages.repository';
 import { FactsRepository } from './permission/ledger/facts.repository';
 import { HouseRulesRepository } from './permission/house-rules.repository';
 import type { Config } from './platform/config';
-import { Database, isLostConnection } from './platform/database';
+import { Database } from './platform/database';
+import { isLostConnection } from './platform/database-errors';
 import { due } from './platform/due';
 import { jobHandlers, JobRunner, JOBS_DUE, LANES } from './platform/jobs';
 import { SegmentSizes } from './segments/segment-sizes';
 import { EnvelopeService } from './sending/envelope.service';
 import { HandOverLoop } from './sending/hand-over';
+import { LeasesRepository } from './sending/leases.repository';
 import { DELIVERIES_DUE, OutboxRepository } from './sending/outbox.repository';
 import { Sessions } from './platform/sessions';
 import { SignInBrake } from './team/sign-in-brake';
@@ -61,6 +63,7 @@ function handOverLoop(context: INestApplicationContext, config: Config, log: Pin
   const parts = {
     database: context.get(Database),
     outbox: context.get(OutboxRepository),
+    leases: context.get(LeasesRepository),
     envelopes: context.get(EnvelopeService),
     messages: context.get(MessagesRepository),
     composing: context.get(ComposingService),

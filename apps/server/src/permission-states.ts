@@ -1,6 +1,7 @@
 import 'reflect-metadata';
-import { LedgerRepository } from './permission/ledger/ledger.repository';
-import { Database, rowsOf } from './platform/database';
+import { FoldingRepository } from './permission/ledger/folding.repository';
+import { Database } from './platform/database';
+import { rowsOf } from './platform/scoped';
 import { programScope } from './platform/scope';
 
 /**
@@ -16,13 +17,13 @@ async function main(): Promise<void> {
   let differing = 0;
   for (const { id, name } of organizations) {
     const found = await database.writeUnlogged(programScope(id), (tx) =>
-      new LedgerRepository().differences(tx),
+      new FoldingRepository().differences(tx),
     );
     process.stdout.write(
       `${name}: ${found.kept} states kept, ${found.derived} derived from the entries, ${found.differing} differ\n`,
     );
     if (found.differing > 0 && rebuild)
-      await database.write(programScope(id), (tx) => new LedgerRepository().rebuild(tx));
+      await database.write(programScope(id), (tx) => new FoldingRepository().rebuild(tx));
     else differing += found.differing;
   }
   await database.close();

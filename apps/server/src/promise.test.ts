@@ -5,7 +5,7 @@ import { startingRules } from '@goodword/core/permission';
 import { MailInService } from './inbound/mail-in.service';
 import { HoldsRepository } from './permission/holds.repository';
 import { HouseRulesRepository } from './permission/house-rules.repository';
-import { LedgerRepository } from './permission/ledger/ledger.repository';
+import { FoldingRepository } from './permission/ledger/folding.repository';
 import { addressHash } from './platform/tokens';
 import { houseDay, openTestHouse, pause, rulesOfTests, eventually, type TestHouse } from './testing/harness';
 import { agreed, bringIn, draftEmail, lastLook, messageAt, moveTo, NOTHING, send } from './testing/steps';
@@ -120,7 +120,7 @@ describe('a no is always written down', () => {
       .where({ supporter_id: bo.id, state: 'no' })
       .update({ said_at: new Date(Date.now() - 3 * 86_400_000) });
     await house.database.write(house.scope, async (tx) => {
-      await new LedgerRepository().rebuild(tx);
+      await new FoldingRepository().rebuild(tx);
     });
     const point = (await bo.record()).contactPoints[0]!.id;
     await hand(bo, {

@@ -6,7 +6,7 @@ import {
   type Scope as PermissionScope,
 } from '@goodword/core/permission';
 import type { LedgerRepository } from '../permission/ledger/ledger.repository';
-import type { Bound, Scoped } from '../platform/database';
+import type { Bound, Scoped } from '../platform/scoped';
 import { valueColumns } from '../supporters/fields.repository';
 import { takes } from '../permission/line.sql';
 

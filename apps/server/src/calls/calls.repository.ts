@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { CALL_AGAIN, type CallWho } from '@goodword/core/contract';
 import type { Purpose, Verdict } from '@goodword/core/permission';
-import type { Bound, Scoped } from '../platform/database';
+import type { Bound, Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
 export interface CallListRow extends Pick<Tables['call_list'], 'name' | 'campaign_id' | 'script'> {

@@ -19,7 +19,8 @@ import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { FactsRepository } from '../permission/ledger/facts.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { stillAs } from '../platform/versions';
@@ -30,6 +31,7 @@ import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
 import { CallsRepository, type CallListRow, type CallMemberRow } from './calls.repository';
 import { sentence } from '../platform/words';
+import { ContactPointsRepository } from '../supporters/contact-points.repository';
 
 /** So many can be gone through by people; a sheet of more is not a sheet. */
 export const MOST_CALLS = 5000;
@@ -52,6 +54,7 @@ export class CallsService {
     @Inject(FactsRepository) private readonly facts: FactsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   async make(scope: AccessScope, list: MakeCallListBody): Promise<{ id: number }> {
@@ -238,7 +241,7 @@ export class CallsService {
     const [organization, registry, points, gifts, decided, people, rules] = await Promise.all([
       this.team.organization(scope),
       this.fields.registry(scope),
-      this.supporters.points(db, ids),
+      this.contacts.points(db, ids),
       this.supporters.gifts(db, ids),
       this.decide(db, ids, list.purpose),
       this.supporters.byIds(db, ids),

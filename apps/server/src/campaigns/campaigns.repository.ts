@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { CampaignView, RosterRow } from '@goodword/core/contract';
-import type { Bound, Scoped } from '../platform/database';
+import type { Bound, Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
 interface CampaignRow extends Pick<

@@ -9,7 +9,9 @@ import type {
   UndoStep,
 } from '@goodword/core/contract';
 import { audit } from '../platform/audit';
-import { Database, isDuplicate, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
+import { isDuplicate } from '../platform/database-errors';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { AccessScope } from '../platform/scope';

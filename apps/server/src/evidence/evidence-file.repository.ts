@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { FormDefinition } from '@goodword/core/forms';
 import type { AddressKind, Channel, HouseRules, Purpose, Scope, Verdict } from '@goodword/core/permission';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
 /** Whose file it is; also somebody erased. */

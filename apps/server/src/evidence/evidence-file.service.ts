@@ -24,9 +24,9 @@ import { EvidenceRepository } from '../permission/evidence.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { PersonCells } from '../permission/ledger/facts.repository';
 import { asSaid, type EntryRow } from '../permission/ledger/entries';
-import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { statusAtEachAddress } from '../permission/consent-status';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import { Invalid, NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { HouseKeys } from '../platform/house-keys';
@@ -42,6 +42,8 @@ import {
   type EvidenceSubject,
 } from './evidence-file.repository';
 import { sentence } from '../platform/words';
+import { EntriesRepository } from '../permission/ledger/entries.repository';
+import { ContactPointsRepository } from '../supporters/contact-points.repository';
 
 /** What left, or may have. */
 const LEFT = ['sent', 'delivered', 'bounced', 'unsure', 'in-flight'];
@@ -75,13 +77,14 @@ export class EvidenceFileService {
     @Inject(Database) private readonly database: Database,
     @Inject(HouseKeys) private readonly keys: HouseKeys,
     @Inject(EvidenceFileRepository) private readonly facts: EvidenceFileRepository,
-    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(EvidenceRepository) private readonly evidence: EvidenceRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(ErasureRepository) private readonly erasures: ErasureRepository,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(EntriesRepository) private readonly entries: EntriesRepository,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   /** Also of somebody erased: their dates and states, with a keyed hash in place of each address. */
@@ -100,7 +103,7 @@ export class EvidenceFileService {
     const words = (said: PermissionScope) => scopeWords(said, (listId) => nameOf.get(listId));
     const ids = points.map((point) => point.id);
     const [rows, deliveries, places] = await Promise.all([
-      this.ledger.entriesOf(db, id, ids),
+      this.entries.entriesOf(db, id, ids),
       this.facts.deliveries(db, [...(await this.erasures.mergedInto(db, id)), id]),
       this.facts.places(db, id),
     ]);
@@ -121,7 +124,7 @@ export class EvidenceFileService {
         addresses: points.map(({ kind, shown, onHold }) => ({ kind, shown, onHold })),
       },
       consent: this.consent(person, before, rows, points, rules, words),
-      entries: await this.entries(db, person, points, rows, deliveries, past, words),
+      entries: await this.entryViews(db, person, points, rows, deliveries, past, words),
       forms: await this.forms(db, rows),
       sent: deliveries.filter(({ state }) => LEFT.includes(state)).map((one) => sentView(one, past)),
       notSent: deliveries.filter(({ state }) => !LEFT.includes(state)).map(notSentView),
@@ -193,7 +196,7 @@ export class EvidenceFileService {
   /** Addresses of today; of somebody erased those that were theirs, by hash. */
   private async points(db: Scoped, person: EvidenceSubject): Promise<Point[]> {
     if (!person.erased_at)
-      return (await this.supporters.points(db, [person.id])).map(({ id, kind, shown, on_hold }) => ({
+      return (await this.contacts.points(db, [person.id])).map(({ id, kind, shown, on_hold }) => ({
         id,
         kind,
         shown,
@@ -232,7 +235,7 @@ export class EvidenceFileService {
     );
   }
 
-  private async entries(
+  private async entryViews(
     db: Scoped,
     person: EvidenceSubject,
     points: readonly Point[],
@@ -332,7 +335,7 @@ export class EvidenceFileService {
         { field: 'address', code: 'address', message: sentence('evidence.address', { address }) },
       ]);
     const points = (await this.facts.pointsNamed(db, named)).map(({ id }) => id);
-    const said = await this.ledger.peopleAt(db, points);
+    const said = await this.entries.peopleAt(db, points);
     return (await this.facts.peopleAt(db, points, said)).map(({ id, name, erased_at, current }) => ({
       id,
       name: erased_at ? '' : name || 'No name',

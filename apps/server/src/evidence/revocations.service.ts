@@ -2,10 +2,10 @@ import { Inject, Injectable } from '@nestjs/common';
 import Papa from 'papaparse';
 import { CHANNEL_WORDS, COLLECTION_METHOD_WORDS, scopeWords } from '@goodword/core/words';
 import type { Revocation } from '../permission/ledger/entries';
-import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { Database } from '../platform/database';
 import type { AccessScope } from '../platform/scope';
 import { GroupsRepository } from '../supporters/groups.repository';
+import { EntriesRepository } from '../permission/ledger/entries.repository';
 
 const SLICE = 2000;
 const COLUMNS = [
@@ -30,8 +30,8 @@ const COLUMNS = [
 export class RevocationsService {
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
+    @Inject(EntriesRepository) private readonly entries: EntriesRepository,
   ) {}
 
   /** The log as CSV, newest first, a slice at a time. */
@@ -40,7 +40,7 @@ export class RevocationsService {
     const lists = new Map((await this.groups.lists(db)).map((list) => [list.id, list.name]));
     yield `\ufeff${Papa.unparse([COLUMNS])}\r\n`;
     for (let before = Number.MAX_SAFE_INTEGER; ;) {
-      const rows = await this.ledger.revocations(db, before, SLICE);
+      const rows = await this.entries.revocations(db, before, SLICE);
       if (rows.length === 0) return;
       const lines = rows.map((row) => line(row, (id) => lists.get(id)));
       yield `${Papa.unparse(lines, { newline: '\r\n', escapeFormulae: true })}\r\n`;

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { ChangeField } from '@goodword/core/contract';
 import { choicesOf, type FieldType, type FieldValue } from '@goodword/core/fields';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import { valueColumns, type ValueRow } from '../supporters/fields.repository';
 
 const COLUMNS = 'text_value, number_value, date_value, month_day';

@@ -1,9 +1,10 @@
 import { Injectable } from '@nestjs/common';
-import type { NewPoint } from '../supporters/supporters.repository';
+import type { NewPoint } from '../supporters/contact-points.repository';
 import type { FieldValue } from '@goodword/core/fields';
 import { looseEmail, mailboxOf } from '@goodword/core/intake';
 import type { Channel, Scope as PermissionScope } from '@goodword/core/permission';
-import { type Database, type Scoped, rowsOf } from '../platform/database';
+import { type Database } from '../platform/database';
+import { type Scoped, rowsOf } from '../platform/scoped';
 import { isLandline } from '../permission/line.sql';
 
 /** One thing that is asked to be confirmed; on the channel of the request where it names none. */

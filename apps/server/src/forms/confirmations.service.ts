@@ -17,19 +17,21 @@ import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
 import { CONFIG, type Config } from '../platform/config';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import type { HandOver } from '../platform/mail-out';
 import { programScope } from '../platform/scope';
 import { Tokens } from '../platform/tokens';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
-import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { carriedOver } from './address-correction';
 import { ConfirmationsRepository, type ConfirmationRow } from './confirmations.repository';
 import { FormsRepository } from './forms.repository';
 import { FormPostsRepository } from './form-posts.repository';
 import { RequestMail } from './request-mail';
+import { EntriesRepository } from '../permission/ledger/entries.repository';
+import { ContactPointsRepository } from '../supporters/contact-points.repository';
 
 const DAY_MS = 86_400_000;
 const REMIND_AFTER_DAYS = 3;
@@ -61,13 +63,14 @@ export class ConfirmationsService {
     @Inject(ConfirmationsRepository) private readonly confirmations: ConfirmationsRepository,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
     @Inject(FormPostsRepository) private readonly joining: FormPostsRepository,
-    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(EntriesRepository) private readonly entries: EntriesRepository,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
   }
@@ -314,9 +317,9 @@ export class ConfirmationsService {
     for (const tagId of pending.tagIds ?? []) await this.groups.put(tx, 'tag', id, tagId);
     for (const listId of pending.listIds ?? []) await this.groups.put(tx, 'list', id, listId);
     for (const address of pending.addresses ?? [])
-      await this.supporters.addPoint(tx, id, { ...address, doNotContact: false });
-    if (pending.addresses?.some(({ kind }) => kind === 'post')) await this.supporters.keepPostcode(tx, id);
-    if (row.kind === 'join') await this.supporters.hangPoint(tx, id, row.contact_point_id);
+      await this.contacts.addPoint(tx, id, { ...address, doNotContact: false });
+    if (pending.addresses?.some(({ kind }) => kind === 'post')) await this.contacts.keepPostcode(tx, id);
+    if (row.kind === 'join') await this.contacts.hangPoint(tx, id, row.contact_point_id);
   }
 
   /**
@@ -325,11 +328,11 @@ export class ConfirmationsService {
    */
   private async correctAddress(tx: Scoped, row: ConfirmationRow): Promise<void> {
     const kind = row.channel === 'email' ? 'email' : 'mobile';
-    const points = await this.supporters.points(tx, [row.supporter_id]);
+    const points = await this.contacts.points(tx, [row.supporter_id]);
     const before =
       points.find((point) => point.id === row.pending?.replaces) ??
       points.find((point) => point.kind === kind);
-    await this.supporters.addPoint(tx, row.supporter_id, {
+    await this.contacts.addPoint(tx, row.supporter_id, {
       kind,
       normal: row.normal,
       shown: row.shown,
@@ -338,11 +341,11 @@ export class ConfirmationsService {
     if (before && before.id !== row.contact_point_id) {
       const change = { supporterId: row.supporter_id, from: before.id, to: row.contact_point_id };
       const [entries, atOld, atNew] = [
-        await this.ledger.entriesOf(tx, row.supporter_id),
+        await this.entries.entriesOf(tx, row.supporter_id),
         await this.cells.atAddress(tx, change.from),
         await this.cells.atAddress(tx, change.to),
       ];
-      await this.supporters.replacePoint(tx, row.supporter_id, change.from, change.to);
+      await this.contacts.replacePoint(tx, row.supporter_id, change.from, change.to);
       await this.ledger.recordAll(tx, carriedOver(entries, atOld, atNew, change));
       await tx.insert('address_change', {
         supporter_id: row.supporter_id,

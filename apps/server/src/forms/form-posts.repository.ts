@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { Candidate } from '@goodword/core/intake';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
 /** Finding and making the person who joins, over all chapters: a form knows no chapter's walls. */

@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import type { FormCounts } from '@goodword/core/contract';
 import type { FormDefinition } from '@goodword/core/forms';
-import type { Database, Scoped } from '../platform/database';
+import type { Database } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import { calledBy } from '../platform/versions';
 
 export interface FormRow {

@@ -10,7 +10,8 @@ import {
 import type { FieldType } from '@goodword/core/fields';
 import { escapeHtml as e } from '@goodword/core/letter';
 import { lines, supporterPage, type PageLogo } from '../platform/pages/page';
-import { phrase, PHRASES, type Phrases } from '../platform/pages/phrases';
+import { phrase, PHRASES } from '../platform/pages/phrases';
+import { type Phrases } from '../platform/pages/phrases-en';
 import { callingCountries, countries, select } from './controls';
 import { FIELD_CONTROLS, type FieldAsked } from './field-controls';
 

@@ -9,7 +9,7 @@ import { phrase, PHRASES } from '../platform/pages/phrases';
 import { Route } from '../platform/api';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
-import { RateLimit } from '../platform/rate-limit';
+import { RateLimits, type RateLimit } from '../platform/rate-limit';
 import { programScope } from '../platform/scope';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { imprint, logoOf, TeamRepository, type OrganizationRow } from '../team/team.repository';
@@ -27,8 +27,7 @@ import {
   thanksPage,
   type JoinPage,
 } from './join-page';
-
-type Posted = Record<string, string | undefined>;
+import { type PostedTexts, textsOf, hiddenFrom } from './posted-texts';
 
 const SCRIPT_AGE = 'public, max-age=3600';
 
@@ -38,8 +37,8 @@ const SCRIPT_AGE = 'public, max-age=3600';
 @Controller()
 export class JoinController {
   /** A tablet at a fair sends many from one address; a robot sends thousands. */
-  private readonly posts = new RateLimit(60, 600_000);
-  private readonly begins = new RateLimit(300, 600_000);
+  private readonly posts: RateLimit;
+  private readonly begins: RateLimit;
 
   constructor(
     @Inject(Database) private readonly database: Database,
@@ -50,7 +49,11 @@ export class JoinController {
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(CONFIG) private readonly config: Config,
-  ) {}
+    @Inject(RateLimits) limits: RateLimits,
+  ) {
+    this.posts = limits.of('form', 60, 600);
+    this.begins = limits.of('form-begun', 300, 600);
+  }
 
   @Route('get', 'join/form.js', { role: 'anyone', summary: "The hosted form's own small script" })
   formScript(@Res() response: Response): void {
@@ -81,7 +84,7 @@ export class JoinController {
     response
       .set('cache-control', 'no-store')
       .type('html')
-      .send(joinPage(page, hiddenFrom(form, request.query as Posted)));
+      .send(joinPage(page, hiddenFrom(form, request.query as PostedTexts)));
   }
 
   @Route('post', 'join/:slug', {
@@ -95,7 +98,7 @@ export class JoinController {
     const form = await this.open(slug, request, response);
     if (!form) return;
     const p = PHRASES[this.language(request, form)];
-    if (!this.posts.pass(request.ip ?? ''))
+    if (!(await this.posts.pass(request.ip ?? '')))
       return this.say(response, 429, p.tooMany, p.tooManyBody, this.language(request, form));
     const posted = textsOf(request.body);
     const page = await this.about(form, request);
@@ -127,7 +130,7 @@ export class JoinController {
   @HttpCode(204)
   async begun(@Param('slug') slug: string, @Req() request: Request): Promise<void> {
     const form = await this.forms.bySlug(this.database, slug);
-    if (form?.is_open && this.begins.pass(request.ip ?? ''))
+    if (form?.is_open && (await this.begins.pass(request.ip ?? '')))
       await this.forms.count(this.database.read(programScope(form.organization_id)), form.id, 'begun');
   }
 
@@ -313,7 +316,7 @@ export class JoinController {
       else if (type === 'choices')
         choices.set(id, [...new Set((await this.fields.offered(db, id)).flatMap(choicesOf))]);
     }
-    const framed = (request.query as Posted).frame === '1';
+    const framed = (request.query as PostedTexts).frame === '1';
     const scope = programScope(form.organization_id);
     const own = await this.team.organization(scope);
     const chapter = (await this.team.chapters(scope)).find(({ id }) => id === form.definition.chapterId);
@@ -351,7 +354,12 @@ export class JoinController {
       .send(thanksPage(page, organization.text_from));
   }
 
-  private mend(response: Response, page: JoinPage, posted: Posted, faults: readonly AnswerFault[]): void {
+  private mend(
+    response: Response,
+    page: JoinPage,
+    posted: PostedTexts,
+    faults: readonly AnswerFault[],
+  ): void {
     response
       .status(422)
       .set('cache-control', 'no-store')
@@ -379,24 +387,4 @@ export class JoinController {
     response.setHeader('content-security-policy', policy);
     response.removeHeader('x-frame-options');
   }
-}
-
-/** Only single texts count: a name given twice, or as a list, is nobody's honest answer. */
-function textsOf(body: unknown): Posted {
-  const out: Posted = {};
-  for (const [key, value] of Object.entries((body ?? {}) as Record<string, unknown>))
-    if (typeof value === 'string') out[key] = value;
-  return out;
-}
-
-/** Hidden items may be set by the address of the page: `?field_12=harbour-poster`. */
-function hiddenFrom(form: FormRow, query: Posted): Posted {
-  const hidden = form.definition.items
-    .filter((item) => item.show === 'hidden')
-    .map((item) => (typeof item.of === 'number' ? `field_${item.of}` : item.of));
-  return Object.fromEntries(
-    hidden
-      .filter((name) => typeof query[name] === 'string')
-      .map((name) => [name, String(query[name]).slice(0, 300)]),
-  );
 }

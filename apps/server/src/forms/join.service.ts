@@ -8,14 +8,16 @@ import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import type { NewEntry } from '../permission/ledger/entries';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import { programScope } from '../platform/scope';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
-import { SupportersRepository, type NewPoint } from '../supporters/supporters.repository';
+import { type NewPoint } from '../supporters/contact-points.repository';
 import { ConfirmationsRepository, type PendingConfirmation } from './confirmations.repository';
 import { FormsRepository, type FormRow } from './forms.repository';
 import { FormPostsRepository } from './form-posts.repository';
+import { ContactPointsRepository } from '../supporters/contact-points.repository';
 
 /**
  * Somebody joins by a form or a keyword: matched as any row is, and recorded as their own act, with the words
@@ -28,13 +30,13 @@ export class JoinService {
     @Inject(FormsRepository) private readonly forms: FormsRepository,
     @Inject(FormPostsRepository) private readonly joining: FormPostsRepository,
     @Inject(ConfirmationsRepository) private readonly confirmations: ConfirmationsRepository,
-    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   /** From the form to the ledger in one transaction. */
@@ -187,8 +189,8 @@ export class JoinService {
     const id = found.supporterId;
     if (found.known) await this.joining.fillBlanks(tx, id, ownOf(answer, around.language));
     for (const address of [...addressesOf(answer), ...postOf(answer, id)])
-      await this.supporters.addPoint(tx, id, { ...address, doNotContact: false });
-    if (answer.post) await this.supporters.keepPostcode(tx, id);
+      await this.contacts.addPoint(tx, id, { ...address, doNotContact: false });
+    if (answer.post) await this.contacts.keepPostcode(tx, id);
     const there = new Set(
       found.known ? (await this.fields.valuesOf(tx, [id])).map((row) => row.field_id) : [],
     );
@@ -225,7 +227,7 @@ export class JoinService {
       });
     const own = ownOf(answer, around.language);
     const theirs = new Set(
-      (await this.supporters.points(tx, [id])).map((point) => `${point.kind}:${point.normal}`),
+      (await this.contacts.points(tx, [id])).map((point) => `${point.kind}:${point.normal}`),
     );
     return {
       ...own,
@@ -248,7 +250,7 @@ export class JoinService {
   private async lockAddresses(tx: Scoped, answer: FormAnswer): Promise<void> {
     for (const { kind, normal, shown } of addressesOf(answer)) {
       const doNotContact = await this.doNotContact.isClosed(tx, kind, normal);
-      await this.supporters.ensurePoint(tx, { kind, normal, shown, doNotContact });
+      await this.contacts.ensurePoint(tx, { kind, normal, shown, doNotContact });
     }
   }
 
@@ -256,7 +258,7 @@ export class JoinService {
     const out: Points = {};
     for (const { kind, normal, shown } of addressesOf(answer))
       out[kind] = {
-        id: await this.supporters.ensurePoint(tx, { kind, normal, shown, doNotContact: false }),
+        id: await this.contacts.ensurePoint(tx, { kind, normal, shown, doNotContact: false }),
         normal,
       };
     return out;

@@ -4,7 +4,7 @@ import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { programScope } from '../platform/scope';
 import { Tokens } from '../platform/tokens';
-import { OutboxRepository } from '../sending/outbox.repository';
+import { addEvents } from '../sending/delivery-events';
 import { UnsubscribeRepository } from '../unsubscribe/unsubscribe.repository';
 import { InboundRepository } from './inbound.repository';
 import { MailReader } from './mail-reader';
@@ -41,7 +41,6 @@ export class BouncesService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(InboundRepository) private readonly inbound: InboundRepository,
-    @Inject(OutboxRepository) private readonly outbox: OutboxRepository,
     @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(UnsubscribeRepository) private readonly unsubscribe: UnsubscribeRepository,
     @Inject(MailReader) private readonly reader: MailReader,
@@ -70,7 +69,7 @@ export class BouncesService {
       tx.reached.add(delivery.contactPointId);
       const detail = [status.status, status.diagnostic].filter(Boolean).join(' ');
       if (!(await this.inbound.setState(tx, delivery.id, 'bounced', detail))) return;
-      await this.outbox.event(tx, [delivery.id], 'bounced', detail);
+      await addEvents(tx, [delivery.id], 'bounced', detail);
       if (status.status.startsWith('5')) await this.holds.putOnHold(tx, delivery.contactPointId, detail);
     });
   }

@@ -1,6 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import type { TextAnswers } from '@goodword/core/contract';
-import { Database, isDuplicate, type Scoped, rowsOf } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped, rowsOf } from '../platform/scoped';
+import { isDuplicate } from '../platform/database-errors';
 import type { Tables } from '../platform/tables/generated';
 
 export interface NumberOwner {

@@ -11,15 +11,16 @@ import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { HoldsRepository } from '../permission/holds.repository';
 import type { NewEntry } from '../permission/ledger/entries';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
-import { SupportersRepository } from '../supporters/supporters.repository';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import { programScope } from '../platform/scope';
 import { TEXT_OUT, type TextOut } from '../platform/text-out';
 import { UnsubscribeRepository } from '../unsubscribe/unsubscribe.repository';
-import { OutboxRepository } from '../sending/outbox.repository';
+import { addEvents } from '../sending/delivery-events';
 import { automaticAnswersOf, type AutomaticAnswers } from './answers';
 import { InboundRepository, type LastDelivery } from './inbound.repository';
 import { TasksRepository } from '../today/tasks.repository';
+import { ContactPointsRepository } from '../supporters/contact-points.repository';
 
 type Inbound = Extract<TextHookBody, { type: 'inbound' }>;
 
@@ -58,9 +59,7 @@ export class TextsService {
     @Inject(InboundRepository) private readonly inbound: InboundRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
-    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(UnsubscribeRepository) private readonly unsubscribe: UnsubscribeRepository,
-    @Inject(OutboxRepository) private readonly outbox: OutboxRepository,
     @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
     @Inject(JoinService) private readonly joining: JoinService,
@@ -68,6 +67,7 @@ export class TextsService {
     @Inject(TasksRepository) private readonly tasks: TasksRepository,
     @Inject(TagTriggersService) private readonly tagTriggers: TagTriggersService,
     @Inject(TEXT_OUT) private readonly textOut: TextOut,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   async receive(text: Inbound): Promise<void> {
@@ -87,7 +87,7 @@ export class TextsService {
     const keyword = asks === 'hold' ? 'none' : asks;
     const point = await this.inbound.point(tx, 'mobile', text.from);
     const last = await this.inbound.lastDelivery(tx, point);
-    const owners = await this.supporters.ownersOf(tx, point);
+    const owners = await this.contacts.ownersOf(tx, point);
     const supporterId = last?.supporterId ?? owners[0] ?? null;
     const replyId = await this.inbound.keepReply(tx, {
       key: text.id,
@@ -263,7 +263,7 @@ export class TextsService {
       // What could not be delivered does not count towards the cap.
       tx.reached.add(delivery.contact_point_id);
       if (!(await this.inbound.setState(tx, delivery.id, state, receipt.reason ?? ''))) return;
-      await this.outbox.event(tx, [delivery.id], state, receipt.reason ?? '');
+      await addEvents(tx, [delivery.id], state, receipt.reason ?? '');
       if (state === 'bounced')
         await this.holds.putOnHold(
           tx,

@@ -1,5 +1,6 @@
+import { NotFound } from '../platform/errors';
 import { Injectable } from '@nestjs/common';
-import type { BatchState, LikelyDouble, RowsOnly } from '@goodword/core/contract';
+import type { BatchState, LikelyDouble } from '@goodword/core/contract';
 import type {
   RowVerdict,
   BatchKind,
@@ -10,10 +11,11 @@ import type {
   RowPlace,
 } from '@goodword/core/intake';
 import type { FieldValue } from '@goodword/core/fields';
-import type { Bound, Scoped } from '../platform/database';
-import type { ValueRow } from '../supporters/fields.repository';
-import { takes } from '../permission/line.sql';
+import type { Bound, Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
+import { StagedRowsRepository } from './staged-rows.repository';
+import { Inject } from '@nestjs/common';
+import { COMING } from './staged-rows.repository';
 
 export interface BatchRow extends Pick<
   Tables['batch'],
@@ -82,37 +84,6 @@ export interface StagedRow {
   values: { fieldId: number; value: FieldValue }[];
 }
 
-/** Stands for a supporter in rows that are about nobody yet. */
-export const NO_SUPPORTER = 0;
-
-export interface StagedView extends Pick<
-  Tables['batch_row'],
-  | 'row_no'
-  | 'first_name'
-  | 'last_name'
-  | 'email_shown'
-  | 'mobile_shown'
-  | 'reason'
-  | 'hint'
-  | 'same_as_row'
-  | 'external_id'
-  | 'chapter_id'
-> {
-  verdict: RowVerdict;
-  why: DoubtKind | null;
-  candidates: LikelyDouble[] | null;
-  /** Whom the row is about; `NOBODY` as long as nobody is. */
-  supporter_id: number;
-  /** What settled that it is them; null where a person did, or nothing. */
-  met_by: MatchKey | null;
-}
-
-export interface RowsQuery {
-  verdict?: RowVerdict;
-  why?: string;
-  only?: RowsOnly;
-}
-
 /** What the rows of a mixed batch say of other chapters' people is not for who is bound to some chapters. */
 export const isSeenBy = ({ scope }: Scoped, batch: string): string =>
   scope.boundTo === null ? 'TRUE' : `COALESCE(${batch}.mixed, 0) = 0`;
@@ -148,17 +119,13 @@ type BatchValues = Partial<
   >
 >;
 
-/** Verdicts of rows that bring or change somebody. */
-export const COMING: readonly RowVerdict[] = ['new', 'shares', 'update', 'same', 'gift', 'no', 'hold'];
-
 const HALF_DONE = "state NOT IN ('unreadable','done','taken-out','failed')";
 
-/**
- * Batches, their staged rows as they are looked at, and what a person decided of them. Owns `batch`,
- * `batch_decision`.
- */
+/** Batches, and how far each is. Owns `batch`. */
 @Injectable()
 export class BatchesRepository {
+  constructor(@Inject(StagedRowsRepository) private readonly staged: StagedRowsRepository) {}
+
   async make(
     tx: Scoped,
     batch: { chapterId: number; name: string; fileName: string; storageKey: string },
@@ -212,6 +179,13 @@ export class BatchesRepository {
   }
 
   /** The batch as it stands, held until the transaction ends: whoever else would move it on waits. */
+  /** The batch; throws for one that is not there. */
+  async need(db: Scoped, id: number): Promise<BatchRow> {
+    const batch = await this.find(db, id);
+    if (!batch) throw new NotFound('batch');
+    return batch;
+  }
+
   async lockForUpdate(tx: Scoped, id: number): Promise<BatchRow | undefined> {
     await tx.sql('SELECT id FROM batch WHERE organization_id = :org AND id = :id FOR UPDATE', { id });
     return this.find(tx, id);
@@ -261,7 +235,7 @@ export class BatchesRepository {
   }
 
   async remove(tx: Scoped, id: number): Promise<void> {
-    await this.clearStaged(tx, id);
+    await this.staged.clearStaged(tx, id);
     await tx.execute('DELETE FROM batch_decision WHERE organization_id = :org AND batch_id = :id', { id });
     await tx.execute('DELETE FROM batch WHERE organization_id = :org AND id = :id', { id });
   }
@@ -316,70 +290,6 @@ export class BatchesRepository {
     );
   }
 
-  async clearStaged(tx: Scoped, id: number): Promise<void> {
-    for (const table of ['batch_value', 'batch_more', 'batch_gift', 'batch_row']) {
-      await tx.execute(`DELETE FROM ${table} WHERE organization_id = :org AND batch_id = :id`, { id });
-    }
-  }
-
-  async rows(
-    db: Scoped,
-    id: number,
-    query: RowsQuery,
-    after: number,
-    limit: number,
-  ): Promise<{ rows: StagedView[]; total: number }> {
-    const which = `organization_id = :org AND batch_id = :id ${query.verdict ? 'AND verdict = :verdict' : ''} ${query.why ? "AND verdict = 'look' AND why = :why" : ''} ${query.only ? `AND ${ONLY[query.only]}` : ''}`;
-    const bindings = {
-      id,
-      verdict: query.verdict ?? null,
-      why: query.why ?? null,
-      after,
-      limit,
-      coming: COMING,
-    };
-    const [count] = await db.sql<{ n: number }>(
-      `SELECT COUNT(*) AS n
-        FROM batch_row
-        WHERE ${which}`,
-      bindings,
-    );
-    const rows = await db.sql<StagedView>(
-      `SELECT row_no, verdict, first_name, last_name, email_shown, mobile_shown, reason, hint, why, candidates,
-          supporter_id, same_as_row, met_by, external_id, chapter_id
-        FROM batch_row
-        WHERE ${which} AND row_no > :after ORDER BY row_no LIMIT :limit`,
-      bindings,
-    );
-    return { rows, total: count?.n ?? 0 };
-  }
-
-  async row(db: Scoped, id: number, rowNo: number): Promise<StagedView | undefined> {
-    const [row] = await db.sql<StagedView>(
-      `SELECT row_no, verdict, first_name, last_name, email_shown, mobile_shown, reason, hint, why, candidates,
-          supporter_id, same_as_row, met_by, external_id, chapter_id
-        FROM batch_row
-        WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo`,
-      {
-        id,
-        rowNo,
-      },
-    );
-    return row;
-  }
-
-  /** Rows to be mended: those that did not come in, and those that came in without a cell. */
-  async faulty(db: Scoped, id: number): Promise<{ row_no: number; reason: string }[]> {
-    return db.sql(
-      `SELECT row_no, reason
-        FROM batch_row
-        WHERE organization_id = :org AND batch_id = :id AND reason <> ''
-          AND verdict NOT IN ('aside', 'doubled')
-        ORDER BY row_no`,
-      { id },
-    );
-  }
-
   /** Rows that came in, with whom each of them is. */
   async came(
     db: Scoped,
@@ -391,175 +301,6 @@ export class BatchesRepository {
         WHERE organization_id = :org AND batch_id = :id AND supporter_id > 0
         ORDER BY row_no`,
       { id },
-    );
-  }
-
-  async decisions(
-    db: Scoped,
-    id: number,
-  ): Promise<
-    { row_no: number; outcome: 'merge' | 'new' | 'skip'; with_id: number | null; keep: string[] }[]
-  > {
-    return db.sql(
-      `SELECT row_no, outcome, with_id, keep
-        FROM batch_decision
-        WHERE organization_id = :org AND batch_id = :id`,
-      { id },
-    );
-  }
-
-  /** Rows that may be somebody who is here, settled or not. */
-  async looks(tx: Scoped, id: number, rows: readonly number[]): Promise<StagedView[]> {
-    if (rows.length === 0) return [];
-    return tx.sql<StagedView>(
-      `SELECT row_no, verdict, first_name, last_name, email_shown, mobile_shown, reason, hint, why, candidates,
-          supporter_id, same_as_row, met_by, external_id, chapter_id
-        FROM batch_row
-        WHERE organization_id = :org AND batch_id = :id AND candidates IS NOT NULL AND row_no IN (:rows)
-        ORDER BY row_no`,
-      { id, rows },
-    );
-  }
-
-  /** Settles all rows of a kind in one stroke, each with the most likely of its people. Returns how many. */
-  async decideKind(
-    tx: Scoped,
-    id: number,
-    why: string,
-    as: 'merge' | 'new' | 'skip',
-    verdict: RowVerdict,
-  ): Promise<number> {
-    const best = "CAST(JSON_VALUE(candidates, '$[0].id') AS SIGNED)";
-    const merge = as === 'merge';
-    const bindings = { id, why, outcome: as, verdict, actor: tx.scope.actorId };
-    const mine = "organization_id = :org AND batch_id = :id AND verdict = 'look' AND why = :why";
-    await tx.execute(
-      `INSERT INTO batch_decision (organization_id, batch_id, row_no, outcome, with_id, keep, made_by)
-        SELECT :org, batch_id, row_no, :outcome, ${merge ? best : 'NULL'}, '[]', :actor
-        FROM batch_row
-        WHERE ${mine}
-        ON DUPLICATE KEY UPDATE outcome = VALUES(outcome), with_id = VALUES(with_id), keep = VALUES(keep),
-        made_by = VALUES(made_by), made_at = UTC_TIMESTAMP(3)`,
-      bindings,
-    );
-    return tx.execute(
-      `UPDATE batch_row
-        SET verdict = :verdict, supporter_id = ${merge ? `IF(${best} > 0, ${best}, 0)` : '0'},
-          same_as_row = ${merge ? `IF(${best} < 0, -${best}, NULL)` : 'NULL'}
-        WHERE ${mine}`,
-      bindings,
-    );
-  }
-
-  async decide(
-    tx: Scoped,
-    id: number,
-    rowNo: number,
-    decision: {
-      as: 'merge' | 'new' | 'skip';
-      verdict: RowVerdict;
-      withId: number | null;
-      keep: string[];
-      actorId: number | null;
-    },
-  ): Promise<void> {
-    await tx.execute(
-      `INSERT INTO batch_decision (organization_id, batch_id, row_no, outcome, with_id, keep, made_by)
-        VALUES (:org, :id, :rowNo, :outcome, :withId, :keep, :actorId)
-        ON DUPLICATE KEY UPDATE outcome = VALUES(outcome), with_id = VALUES(with_id), keep = VALUES(keep),
-        made_by = VALUES(made_by), made_at = UTC_TIMESTAMP(3)`,
-      {
-        id,
-        rowNo,
-        outcome: decision.as,
-        withId: decision.withId,
-        keep: JSON.stringify(decision.keep),
-        actorId: decision.actorId,
-      },
-    );
-    const [supporterId, sameAsRow] =
-      decision.withId === null
-        ? [NO_SUPPORTER, null]
-        : decision.withId > 0
-          ? [decision.withId, null]
-          : [NO_SUPPORTER, -decision.withId];
-    await tx.execute(
-      `UPDATE batch_row
-        SET verdict = :verdict, supporter_id = :supporterId, same_as_row = :sameAsRow
-        WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo`,
-      { id, rowNo, verdict: decision.verdict, supporterId, sameAsRow },
-    );
-  }
-
-  async undecide(tx: Scoped, id: number, rowNo: number): Promise<void> {
-    await tx.execute(
-      'DELETE FROM batch_decision WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo',
-      { id, rowNo },
-    );
-    await tx.execute(
-      `UPDATE batch_row
-        SET verdict = 'look', supporter_id = 0, same_as_row = NULL
-        WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND candidates IS NOT NULL`,
-      { id, rowNo },
-    );
-  }
-
-  /** Takes the row's own value away where the person keeps theirs: what is empty never replaces. */
-  async keepTheirs(tx: Scoped, id: number, rowNo: number, keep: readonly string[]): Promise<void> {
-    for (const key of keep) {
-      const fieldId = Number(/^field:(\d+)$/.exec(key)?.[1] ?? 0);
-      if (fieldId > 0)
-        await tx.execute(
-          `DELETE
-            FROM batch_value
-            WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND field_id = :fieldId`,
-          {
-            id,
-            rowNo,
-            fieldId,
-          },
-        );
-      const column = ({ firstName: 'first_name', lastName: 'last_name' } as Record<string, string>)[key];
-      if (column)
-        await tx.execute(
-          `UPDATE batch_row
-            SET ${column} = ''
-            WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo`,
-          { id, rowNo },
-        );
-      const [kind] = /^(?:email|mobile)$/.exec(key) ?? [];
-      if (!kind) continue;
-      await tx.execute(
-        `UPDATE batch_row
-          SET ${kind} = NULL
-          WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo`,
-        { id, rowNo },
-      );
-      await tx.execute(
-        `DELETE
-          FROM batch_more
-          WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND kind = :kind`,
-        {
-          id,
-          rowNo,
-          kind,
-        },
-      );
-    }
-  }
-
-  /** Staged values of some rows. */
-  async valuesOf(
-    db: Scoped,
-    id: number,
-    rows: readonly number[],
-  ): Promise<(ValueRow & { row_no: number })[]> {
-    if (rows.length === 0) return [];
-    return db.sql(
-      `SELECT row_no, field_id, text_value, number_value, date_value, month_day
-        FROM batch_value
-        WHERE organization_id = :org AND batch_id = :id AND row_no IN (:rows)`,
-      { id, rows },
     );
   }
 
@@ -581,31 +322,6 @@ export class BatchesRepository {
   }
 }
 
-const COMES = "verdict IN ('new', 'shares', 'update', 'same', 'gift')";
-/** Whether an address of the row is here, and something is so about it. */
-const at = (what: string) =>
-  `${COMES} AND EXISTS (SELECT 1 FROM contact_point cp
-    WHERE cp.organization_id = :org
-    AND ((cp.kind = 'email' AND cp.normal = batch_row.email)
-    OR (cp.kind = 'mobile' AND cp.normal = batch_row.mobile)) AND ${what})`;
-
-const ONLY: Record<RowsOnly, string> = {
-  faults: "reason <> '' AND verdict IN (:coming)",
-  hints: "hint <> ''",
-  strangers: 'stranger = 1',
-  email: `${COMES} AND email IS NOT NULL AND COALESCE(email_says, 1) = 1`,
-  text: `${COMES} AND mobile IS NOT NULL AND COALESCE(text_says, 1) = 1 AND ${takes('text', 'line')}`,
-  refusing: `${COMES} AND (email_says = 0 OR text_says = 0
-    OR EXISTS (SELECT 1 FROM batch_more re
-    WHERE re.batch_id = batch_row.batch_id AND re.row_no = batch_row.row_no AND re.kind = 'refused'))`,
-  groups: "verdict IN ('new', 'shares', 'update')",
-  changes: "verdict = 'update'",
-  saidNo: `${COMES} AND (stands & 1) <> 0`,
-  doNotContact: at('cp.do_not_contact = 1'),
-  onHold: at('cp.on_hold = 1'),
-  alreadyYes: `${COMES} AND (stands & 2) <> 0`,
-};
-
 /** How a batch's text is read when it is read again: as was found, but where a person chose. */
 export function readingOf(batch: BatchRow) {
   const found = batch.found;
@@ -620,4 +336,9 @@ export function readingOf(batch: BatchRow) {
     ...chosen,
     ...(found.kind === 'text' ? {} : { encoding, delimiter }),
   };
+}
+
+/** Why a batch can't be taken back out; null where it can. */
+export function whyNotTakeOut(batch: BatchRow): string | null {
+  return ['done', 'stopped'].includes(batch.state) ? null : 'It has not been brought in.';
 }

@@ -30,6 +30,7 @@ import { IntakeService } from './intake.service';
 import { DoublesService } from './doubles/doubles.service';
 import { SheetsService, type SheetFile } from './reading/sheets.service';
 import { sentence } from '../platform/words';
+import { BatchViewsService } from './batch-views.service';
 
 /** What came in a multipart body; read by the interceptor below, so it is no part of the route's schema. */
 interface TakenFields {
@@ -43,6 +44,7 @@ export class IntakeController {
     @Inject(IntakeService) private readonly intake: IntakeService,
     @Inject(DoublesService) private readonly looks: DoublesService,
     @Inject(SheetsService) private readonly sheets: SheetsService,
+    @Inject(BatchViewsService) private readonly views: BatchViewsService,
   ) {}
 
   @Route('get', '', {
@@ -52,7 +54,7 @@ export class IntakeController {
     answer: answers.listOf(answers.batchView),
   })
   list(@Caller() scope: AccessScope, @Input('query') query: BatchesQuery): Promise<BatchView[]> {
-    return this.intake.list(scope, query);
+    return this.views.list(scope, query);
   }
 
   @Route('post', '', {
@@ -110,7 +112,7 @@ export class IntakeController {
     answer: answers.batchView,
   })
   show(@Caller() scope: AccessScope, @Id() id: number): Promise<BatchView> {
-    return this.intake.show(scope, id);
+    return this.views.show(scope, id);
   }
 
   @Route('delete', ':id', {
@@ -130,7 +132,7 @@ export class IntakeController {
     answer: answers.batchPreview,
   })
   preview(@Caller() scope: AccessScope, @Id() id: number): Promise<BatchPreview> {
-    return this.intake.preview(scope, id);
+    return this.views.preview(scope, id);
   }
 
   @Route('get', ':id/text', {
@@ -140,7 +142,7 @@ export class IntakeController {
   })
   async text(@Caller() scope: AccessScope, @Id() id: number, @Res() response: Response): Promise<void> {
     response.type('application/octet-stream');
-    Readable.from(await this.intake.text(scope, id)).pipe(response);
+    Readable.from(await this.views.text(scope, id)).pipe(response);
   }
 
   @Route('put', ':id/reading', {
@@ -247,7 +249,7 @@ export class IntakeController {
     @Id() id: number,
     @Input('query') query: BatchRowsQuery,
   ): Promise<Page<BatchRowView>> {
-    return this.intake.rows(scope, id, query);
+    return this.views.rows(scope, id, query);
   }
 
   @Route('get', ':id/rows/:row', {

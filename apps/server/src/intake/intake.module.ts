@@ -1,7 +1,5 @@
 import { Module } from '@nestjs/common';
 import { RostersModule } from '../campaigns/rosters.module';
-import { HoldsRepository } from '../permission/holds.repository';
-import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { PermissionModule } from '../permission/permission.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
@@ -31,12 +29,10 @@ import { PlanFaultsService } from './checking/plan-faults.service';
 import { ReadBatchJob } from './reading/read-batch.job';
 import { TakeOutJob } from './taking-out/take-out.job';
 import { TakeOutRepository } from './taking-out/take-out.repository';
-
-const withLedger = <T>(provide: new (ledger: LedgerRepository, holds: HoldsRepository) => T) => ({
-  provide,
-  useFactory: (ledger: LedgerRepository, holds: HoldsRepository) => new provide(ledger, holds),
-  inject: [LedgerRepository, HoldsRepository],
-});
+import { StagedRowsRepository } from './staged-rows.repository';
+import { RowClaimsRepository } from './bringing-in/row-claims.repository';
+import { BatchViewsService } from './batch-views.service';
+import { RowAddressesRepository } from './bringing-in/row-addresses.repository';
 
 const BATCH_JOBS = [ReadBatchJob, CheckBatchJob, BringInJob, TakeOutJob];
 
@@ -45,6 +41,7 @@ const BATCH_JOBS = [ReadBatchJob, CheckBatchJob, BringInJob, TakeOutJob];
   controllers: [IntakeController, LayoutsController, RetentionController],
   providers: [
     IntakeService,
+    BatchViewsService,
     BatchGuard,
     ...BATCH_JOBS,
     ForecastService,
@@ -55,16 +52,19 @@ const BATCH_JOBS = [ReadBatchJob, CheckBatchJob, BringInJob, TakeOutJob];
     FileDaysService,
     BatchNotices,
     BatchesRepository,
+    StagedRowsRepository,
     StagingRepository,
     ForecastRepository,
     LayoutsRepository,
     LayoutsService,
     RowPermissionRepository,
+    RowClaimsRepository,
     RowStoryRepository,
     BringInRepository,
-    withLedger(OtherFilesRepository),
-    withLedger(TakeOutRepository),
+    RowAddressesRepository,
+    OtherFilesRepository,
+    TakeOutRepository,
   ],
-  exports: [BatchesRepository, ForecastService, RetentionService, ...BATCH_JOBS],
+  exports: [BatchesRepository, StagedRowsRepository, ForecastService, RetentionService, ...BATCH_JOBS],
 })
 export class IntakeModule {}

@@ -1,8 +1,7 @@
-import { roleReaches } from '@goodword/core/team';
 import { Inject, Injectable } from '@nestjs/common';
 import { open } from 'node:fs/promises';
 import { dayInZone, isoDay, said } from '@goodword/core/common';
-import type { BatchPreview, BatchRowView, BatchView, IntakeDraft, Page } from '@goodword/core/contract';
+import type { IntakeDraft } from '@goodword/core/contract';
 import {
   allColumns,
   columnFaults,
@@ -18,31 +17,23 @@ import {
 import { nameKey } from '@goodword/core/merge';
 import { speak } from '@goodword/core/words';
 import { audit } from '../platform/audit';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
 import { cancel, enqueue } from '../platform/jobs';
-import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { AccessScope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
-import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { TeamRepository } from '../team/team.repository';
-import {
-  BatchesRepository,
-  readingOf,
-  NO_SUPPORTER,
-  type BatchRow,
-  type RowsQuery,
-} from './batches.repository';
+import { BatchesRepository, whyNotTakeOut, type BatchRow } from './batches.repository';
 import { PlanFaultsService } from './checking/plan-faults.service';
-import { textLines, openingOf } from './reading/text-reading';
 import { FieldsRepository } from '../supporters/fields.repository';
-import { RowStoryRepository } from './checking/row-story.repository';
 import { TakeOutRepository } from './taking-out/take-out.repository';
 import { sentence } from '../platform/words';
+import { BatchViewsService } from './batch-views.service';
 
 const MAY_CHANGE = ['draft', 'checked', 'failed', 'checking'];
-const PREVIEW = 50;
 
+/** What is done to a batch: taken in, planned, checked, brought in, stopped, taken back out, discarded. */
 @Injectable()
 export class IntakeService {
   constructor(
@@ -53,8 +44,7 @@ export class IntakeService {
     @Inject(TakeOutRepository) private readonly taker: TakeOutRepository,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
-    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
-    @Inject(RowStoryRepository) private readonly told: RowStoryRepository,
+    @Inject(BatchViewsService) private readonly views: BatchViewsService,
   ) {}
 
   /** Takes a file, or says in a sentence why it can't be one. It is read by a job. */
@@ -83,86 +73,12 @@ export class IntakeService {
     });
   }
 
-  async list(scope: AccessScope, query: Parameters<BatchesRepository['page']>[1]): Promise<BatchView[]> {
-    const db = this.database.read(scope);
-    const rows = await this.batches.page(db, query);
-    const counts = await this.batches.countsOfAll(
-      db,
-      rows.map((row) => row.id),
-    );
-    const nothing = { looks: {}, withFaults: 0, withHints: 0 };
-    return rows.map((row) =>
-      this.seenBy(
-        scope,
-        view(
-          row,
-          {
-            counts: Object.fromEntries(
-              counts.filter((c) => c.batch_id === row.id).map((c) => [c.verdict, c.n]),
-            ),
-            ...nothing,
-          },
-          null,
-        ),
-      ),
-    );
-  }
-
-  async show(scope: AccessScope, id: number): Promise<BatchView> {
-    const db = this.database.read(scope);
-    const batch = await this.batch(db, id);
-    const shown = view(batch, await this.batches.counts(db, id), this.whyNotTakeOut(batch));
-    // Taking out counts in steps, as Work does.
-    const steps = batch.state === 'taking-out' ? await this.batches.stepsOfTakingOut(db, id) : null;
-    return this.seenBy(scope, steps ? { ...shown, ...steps } : shown);
-  }
-
-  /**
-   * Counts are for everybody; cells of the file, and what was settled about them, for those who see sensitive
-   * fields.
-   */
-  private seenBy(scope: AccessScope, batch: BatchView): BatchView {
-    return roleReaches(scope.role, 'organizer') ? batch : { ...batch, found: null, plan: null, draft: null };
-  }
-
   /** Marks a batch that came in as looked at, so that Today no longer tells of it. */
   async seen(scope: AccessScope, id: number): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
-      const batch = await this.batch(tx, id);
+      const batch = await this.batches.need(tx, id);
       if (batch.state === 'done') await this.batches.change(tx, id, { seen_at: new Date() });
     });
-  }
-
-  /** The file as it is read, with what was found, the guesses and the first rows. */
-  async preview(scope: AccessScope, id: number): Promise<BatchPreview> {
-    const batch = await this.batch(this.database.read(scope), id);
-    if (!batch.found)
-      throw new Conflict(batch.problem ?? 'The file is still being read. Try again in a moment.');
-    const rows: string[][] = [];
-    const key = await this.fileKey(batch);
-    for await (const lines of textLines(
-      this.storage,
-      key,
-      await openingOf(this.storage, key, readingOf(batch)),
-    )) {
-      rows.push(...lines.filter((line) => line.aside === null).map((line) => line.cells));
-      if (rows.length >= PREVIEW) break;
-    }
-    const plan = batch.plan ?? batch.draft?.plan;
-    const guesses = batch.guesses ?? [];
-    return {
-      found: batch.found,
-      guesses,
-      what: plan?.what ?? batch.what,
-      rows: rows.slice(0, PREVIEW),
-      mends: plan?.mends ?? [],
-      columns: plan?.columns ?? guesses.map(({ choice }) => choice),
-    };
-  }
-
-  /** The file's text, for reading it in the page. */
-  async text(scope: AccessScope, id: number): Promise<AsyncIterable<Uint8Array>> {
-    return this.storage.pieces(await this.fileKey(await this.batch(this.database.read(scope), id)));
   }
 
   /** Reads the file anew, as a person says that it is to be read or for what it is. */
@@ -176,7 +92,7 @@ export class IntakeService {
       const batch = await this.lockedBatch(tx, id);
       if (![...MAY_CHANGE, 'reading', 'unreadable'].includes(batch.state))
         throw new Conflict(sentence('batch.in-reading'));
-      await this.fileKey(batch);
+      await this.views.fileKey(batch);
       await cancel(tx.knex, 'batch-check', id);
       const draft: IntakeDraft = {
         step: batch.draft?.step ?? 'File',
@@ -301,7 +217,7 @@ export class IntakeService {
   }
 
   async stop(scope: AccessScope, id: number): Promise<void> {
-    const batch = await this.batch(this.database.read(scope), id);
+    const batch = await this.batches.need(this.database.read(scope), id);
     if (batch.state === 'checking') return this.stopChecking(scope, id);
     if (batch.state !== 'bringing') throw new Conflict(sentence('work.not-running'));
     await cancel(this.database.read(scope).knex, 'batch-bring-in', id);
@@ -318,7 +234,7 @@ export class IntakeService {
   }
 
   async takeOut(scope: AccessScope, id: number): Promise<void> {
-    const why = this.whyNotTakeOut(await this.batch(this.database.read(scope), id));
+    const why = whyNotTakeOut(await this.batches.need(this.database.read(scope), id));
     if (why) throw new Conflict(why);
     await this.move(
       scope,
@@ -333,14 +249,14 @@ export class IntakeService {
   /** What taking out would do, said before it is done. */
   async takeOutNotice(scope: AccessScope, id: number): Promise<{ staying: number }> {
     const db = this.database.read(scope);
-    await this.batch(db, id);
+    await this.batches.need(db, id);
     return { staying: await this.taker.countStaying(db, id) };
   }
 
   /** Throws a batch away that never came in. */
   async discard(scope: AccessScope, id: number): Promise<void> {
     const { storage_key, text_key } = await this.database.writeUnlogged(scope, async (tx) => {
-      const batch = await this.batch(tx, id);
+      const batch = await this.batches.need(tx, id);
       if (!['reading', 'unreadable', 'draft', 'checked', 'failed'].includes(batch.state))
         throw new Conflict(sentence('batch.in-history'));
       await this.batches.remove(tx, id);
@@ -370,63 +286,8 @@ export class IntakeService {
     });
   }
 
-  private whyNotTakeOut(batch: BatchRow): string | null {
-    return ['done', 'stopped'].includes(batch.state) ? null : 'It has not been brought in.';
-  }
-
-  async rows(
-    scope: AccessScope,
-    id: number,
-    query: RowsQuery & { after?: string; limit: number },
-  ): Promise<Page<BatchRowView>> {
-    const db = this.database.read(scope);
-    const batch = await this.batch(db, id);
-    const after = Number(decodeCursor(query.after, 1)?.[0] ?? 0);
-    const { rows, total } = await this.batches.rows(db, id, query, after, query.limit);
-    const last = rows.length === query.limit ? rows.at(-1)! : null;
-    const { locale, currency } = await this.team.organization(scope);
-    const facts = { rules: await this.houseRules.rules(db), now: Date.now() };
-    const [meets, changes, writes] = await Promise.all([
-      this.told.met(db, batch, rows),
-      this.told.changes(db, batch, rows, { locale, currency }),
-      this.told.writes(db, batch, rows, { locale, currency }, facts),
-    ]);
-    return {
-      total,
-      next: last ? encodeCursor([last.row_no]) : null,
-      rows: rows.map((row) => ({
-        row: row.row_no,
-        verdict: row.verdict,
-        firstName: row.first_name,
-        lastName: row.last_name,
-        email: row.email_shown,
-        mobile: row.mobile_shown,
-        reason: row.reason,
-        hint: row.hint,
-        why: row.why,
-        candidates: row.candidates ?? [],
-        supporterId: row.supporter_id === NO_SUPPORTER ? null : row.supporter_id,
-        meets: meets.get(row.row_no) ?? null,
-        changes: changes.get(row.row_no) ?? [],
-        writes: writes.get(row.row_no) ?? null,
-      })),
-    };
-  }
-
-  /** The key of the batch's text, unless its file is gone. */
-  private async fileKey(batch: BatchRow): Promise<string> {
-    if (batch.file_gone_at) throw new Conflict(sentence('batch.file-deleted'));
-    return batch.text_key ?? batch.storage_key;
-  }
-
   private async lockedBatch(tx: Scoped, id: number): Promise<BatchRow> {
     const batch = await this.batches.lockForUpdate(tx, id);
-    if (!batch) throw new NotFound('batch');
-    return batch;
-  }
-
-  private async batch(db: Scoped, id: number): Promise<BatchRow> {
-    const batch = await this.batches.find(db, id);
     if (!batch) throw new NotFound('batch');
     return batch;
   }
@@ -448,36 +309,4 @@ async function firstOf(path: string): Promise<Uint8Array> {
 function mayBringInto(scope: AccessScope, chapterId: number, known: ReadonlySet<number>): void {
   if (known.has(chapterId) && (scope.chapterId === null || scope.chapterId === chapterId)) return;
   throw new Invalid([{ field: 'chapterId', code: 'chapter', message: sentence('batch.chapter') }]);
-}
-
-function view(
-  batch: BatchRow,
-  counted: Pick<BatchView, 'counts' | 'looks' | 'withFaults' | 'withHints'>,
-  canTakeOut: string | null,
-): BatchView {
-  return {
-    id: batch.id,
-    name: batch.name,
-    fileName: batch.file_name,
-    state: batch.state,
-    what: batch.what,
-    chapterId: batch.chapter_id,
-    rows: batch.row_count,
-    createdAt: batch.created_at.toISOString(),
-    createdBy: batch.created_by_name ?? '',
-    found: batch.found,
-    plan: batch.plan,
-    draft: batch.draft,
-    draftVersion: batch.draft_version,
-    ...counted,
-    will: batch.will,
-    stayNo: batch.stay_no,
-    done: batch.next_row,
-    total: batch.row_count,
-    rate: batch.rate,
-    problem: batch.problem,
-    canTakeOut,
-    fileKept: batch.file_gone_at === null,
-    stayed: batch.stayed,
-  };
 }

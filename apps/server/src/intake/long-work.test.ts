@@ -1,5 +1,6 @@
 import type { BatchView, JobView, RecordView } from '@goodword/core/contract';
-import { Database, tookTooLong } from '../platform/database';
+import { Database } from '../platform/database';
+import { tookTooLong } from '../platform/database-errors';
 import { openTestHouse, eventually, type TestHouse } from '../testing/harness';
 import { batchAt, bringIn, planFor, takeFile } from '../testing/steps';
 

@@ -1,5 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { Database, rowsOf } from '../platform/database';
+import { Database } from '../platform/database';
+import { rowsOf } from '../platform/scoped';
 import { Invalid, NotFound } from '../platform/errors';
 import { rewritten } from '../platform/pictures';
 import type { AccessScope } from '../platform/scope';

@@ -5,7 +5,7 @@ import type { MergeValues } from '@goodword/core/merge';
 import type { Channel, Scope as PermissionScope } from '@goodword/core/permission';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { FactsRepository } from '../permission/ledger/facts.repository';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import { HouseholdsRepository } from '../record/households.repository';
 import { valueOf, type ValueRow } from '../supporters/fields.repository';
 import { imprint, type OrganizationRow, type TeammateRow } from '../team/team.repository';

@@ -1,8 +1,9 @@
+import { NotFound } from '../platform/errors';
 import { isDeepStrictEqual } from 'node:util';
 import { Injectable } from '@nestjs/common';
 import type { GroupKind, MessageState, MessageView, Recipients, TagTrigger } from '@goodword/core/contract';
 import type { Purpose, Scope as PermissionScope, SendingChannel } from '@goodword/core/permission';
-import type { Bound, Scoped } from '../platform/database';
+import type { Bound, Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
 export interface MessageRow extends Pick<
@@ -101,6 +102,13 @@ export class MessagesRepository {
         ORDER BY updated_at DESC, id DESC
         LIMIT 500`,
     );
+  }
+
+  /** The message; throws for one that is not there. */
+  async need(db: Scoped, id: number): Promise<MessageRow> {
+    const message = await this.find(db, id);
+    if (!message) throw new NotFound('message');
+    return message;
   }
 
   async find(db: Scoped, id: number): Promise<MessageRow | undefined> {

@@ -1,7 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { TagTrigger, TagTriggerEvent } from '@goodword/core/contract';
 import { audit } from '../platform/audit';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import { NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { stillAs } from '../platform/versions';

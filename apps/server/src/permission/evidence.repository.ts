@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
 export type EvidenceRow = Pick<Tables['evidence'], 'id' | 'name' | 'mime' | 'bytes' | 'storage_key'>;

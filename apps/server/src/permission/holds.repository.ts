@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { Bound, Scoped } from '../platform/database';
+import type { Bound, Scoped } from '../platform/scoped';
 
 /**
  * Addresses that wait: one that bounced, one whose owner said something that a person must read. Each hold is

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { RuleEffect } from '@goodword/core/contract';
 import { startingRules, type HouseRules } from '@goodword/core/permission';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import { calledBy } from '../platform/versions';
 import type { Tables } from '../platform/tables/generated';
 

@@ -11,7 +11,8 @@ import {
 } from '@goodword/core/permission';
 import { speak } from '@goodword/core/words';
 import { audit } from '../platform/audit';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { HouseRulesRepository } from './house-rules.repository';

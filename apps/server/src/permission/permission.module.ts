@@ -10,12 +10,16 @@ import { BatchEntriesRepository } from './ledger/batch-entries.repository';
 import { LedgerRepository } from './ledger/ledger.repository';
 import { RollModule } from '../roll/roll.module';
 import { PermissionController } from './permission.controller';
+import { EntriesRepository } from './ledger/entries.repository';
+import { FoldingRepository } from './ledger/folding.repository';
 
 @Module({
   imports: [RollModule],
   controllers: [PermissionController],
   providers: [
     LedgerRepository,
+    FoldingRepository,
+    EntriesRepository,
     BatchEntriesRepository,
     FactsRepository,
     PersonCellsRepository,
@@ -28,6 +32,8 @@ import { PermissionController } from './permission.controller';
   ],
   exports: [
     LedgerRepository,
+    FoldingRepository,
+    EntriesRepository,
     BatchEntriesRepository,
     FactsRepository,
     PersonCellsRepository,

@@ -1,4 +1,4 @@
-import type { Scoped } from './database';
+import type { Scoped } from './scoped';
 
 /** Writes down who did what, inside the transaction that did it. */
 export async function audit(

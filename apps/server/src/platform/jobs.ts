@@ -1,8 +1,10 @@
 import { hostname } from 'node:os';
 import type { Knex } from 'knex';
-import { type Database, rowsOf } from './database';
-import { isLostConnection } from './database';
+import { type Database } from './database';
+import { rowsOf } from './scoped';
+import { isLostConnection } from './database-errors';
 import { programScope, type AccessScope } from './scope';
+import { traced } from './tracing';
 
 /**
  * Kinds of jobs, each in the lane that it waits in. Work of one lane is done in its order; the lanes go on
@@ -156,13 +158,15 @@ export class JobRunner {
         { job: job.id, kind: job.kind, ref: job.ref_id, attempt: job.attempts + 1 },
         'job begins',
       );
-      await this.handlers[job.kind]({
+      const running: Running = {
         scope: programScope(job.organization_id, job.chapter_id),
         refId: job.ref_id,
         stopped: () => this.isStopped(job.id),
         progress: async (done, total) =>
           void (await this.jobs().where({ id: job.id, leased_by: this.name }).update({ done, total })),
-      });
+      };
+      const { kind, ref_id: ref } = job;
+      await traced(`job ${kind}`, { job: job.id, ref }, () => this.handlers[kind](running));
       await this.jobs()
         .where({ id: job.id, leased_by: this.name })
         .update({

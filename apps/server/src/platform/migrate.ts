@@ -19,6 +19,7 @@ import * as refusalsAndChapters from './migrations/017_refusals_and_chapters';
 import * as whatIsTold from './migrations/018_what_is_told_of_rows';
 import * as whichChapter from './migrations/019_which_chapter';
 import * as wordsOfTheTrade from './migrations/020_words_of_the_trade';
+import * as rateLimits from './migrations/021_rate_limits';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -41,6 +42,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '018_what_is_told_of_rows': whatIsTold,
   '019_which_chapter': whichChapter,
   '020_words_of_the_trade': wordsOfTheTrade,
+  '021_rate_limits': rateLimits,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { HoldsRepository } from '../permission/holds.repository';
-import type { Database, Scoped } from './database';
+import type { Database } from './database';
+import type { Scoped } from './scoped';
 import * as rowsInPlace from './migrations/007_rows_in_place';
 import * as kindsOfLinks from './migrations/008_kinds_of_links';
 import * as rulesOfPlaces from './migrations/010_rules_of_places';

@@ -18,6 +18,7 @@ import { MAIL_OUT, SmtpOut, type Dkim, type MailOut } from './mail-out';
 import { ProblemFilter } from './problem.filter';
 import { Ownership } from './ownership';
 import { watchedMail, watchedTexts } from './providers';
+import { RateLimits } from './rate-limit';
 import { Sessions } from './sessions';
 import { FolderStorage, STORAGE } from './storage';
 import { domainsFrom, DOMAINS, LINES, linesFrom } from './lookups';
@@ -86,11 +87,23 @@ export class PlatformModule implements OnApplicationShutdown {
         ...ports,
         HouseKeys,
         Ownership,
+        RateLimits,
         Sessions,
         { provide: APP_GUARD, useClass: RouteGuard },
         { provide: APP_FILTER, useClass: ProblemFilter },
       ],
-      exports: [CONFIG, Database, STORAGE, MAIL_OUT, TEXT_OUT, DOMAINS, HouseKeys, LINES, Sessions],
+      exports: [
+        CONFIG,
+        Database,
+        STORAGE,
+        MAIL_OUT,
+        TEXT_OUT,
+        DOMAINS,
+        HouseKeys,
+        LINES,
+        RateLimits,
+        Sessions,
+      ],
     };
   }
 

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import { readConfig } from './config';
-import { Scoped } from './database';
+import { Scoped } from './scoped';
 import { clientPlaceOf } from './sessions';
 import { Tokens, TOKEN_USES } from './tokens';
 

@@ -14,7 +14,7 @@ import { languageOf, supporterPage } from './pages/page';
 import { PHRASES } from './pages/phrases';
 import type { ProblemDetails } from '@goodword/core/contract';
 import { CONFIG, type Config } from './config';
-import { codeOf, isLostConnection, tookTooLong } from './database';
+import { codeOf, isLostConnection, tookTooLong } from './database-errors';
 import { BroughtTogether, DomainError, Invalid, Newer, Unavailable } from './errors';
 import { sentence } from './words';
 

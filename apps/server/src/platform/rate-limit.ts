@@ -1,34 +1,52 @@
-/**
- * At most so many acts by one key in a window of time. Held in this process: each HTTP process counts for
- * itself.
- */
-export class RateLimit {
-  private readonly acts = new Map<string, { from: number; n: number }>();
+import { createHash } from 'node:crypto';
+import { Inject, Injectable } from '@nestjs/common';
+import { RateLimiterMemory, RateLimiterMySQL, RateLimiterRes } from 'rate-limiter-flexible';
+import { Database } from './database';
 
-  constructor(
-    private readonly most: number,
-    private readonly windowMs: number,
-  ) {}
-
+/** At most so many acts by one key in a window of time, whichever process they come to. */
+export interface RateLimit {
   /** Counts an act; false when it is one too many. */
-  pass(key: string, now = Date.now()): boolean {
-    const known = this.acts.get(key);
-    if (!known || now - known.from >= this.windowMs) {
-      if (this.acts.size > 50_000) this.forget(now);
-      this.acts.set(key, { from: now, n: 1 });
-      return true;
-    }
-    known.n += 1;
-    return known.n <= this.most;
-  }
-
+  pass(key: string): Promise<boolean>;
   /** Takes one back that was counted and did not happen. */
-  undo(key: string): void {
-    const known = this.acts.get(key);
-    if (known) known.n -= 1;
-  }
+  undo(key: string): Promise<void>;
+}
 
-  private forget(now: number): void {
-    for (const [key, act] of this.acts) if (now - act.from >= this.windowMs) this.acts.delete(key);
+/**
+ * Limits that all HTTP processes count together, in the table `rate_limit`. While the database does not
+ * answer each process counts for itself. Keys are kept as hashes: who came is nobody's business an hour
+ * later.
+ */
+@Injectable()
+export class RateLimits {
+  constructor(@Inject(Database) private readonly database: Database) {}
+
+  /** `name` parts the limits from each other; the window begins with the first act. */
+  of(name: string, most: number, windowSeconds: number): RateLimit {
+    const knex = this.database.unscoped();
+    const bounds = { points: most, duration: windowSeconds, keyPrefix: name };
+    const limiter = new RateLimiterMySQL({
+      ...bounds,
+      storeClient: knex,
+      storeType: 'knex',
+      dbName: this.database.name,
+      tableName: 'rate_limit',
+      tableCreated: true,
+      // Whoever goes on beyond it is answered without asking the database.
+      inMemoryBlockOnConsumed: most + 1,
+      insuranceLimiter: new RateLimiterMemory(bounds),
+    });
+    const hashed = (key: string) => createHash('sha256').update(key).digest('base64url').slice(0, 32);
+    return {
+      pass: async (key) => {
+        try {
+          await limiter.consume(hashed(key));
+          return true;
+        } catch (refusal) {
+          if (refusal instanceof RateLimiterRes) return false;
+          throw refusal;
+        }
+      },
+      undo: async (key) => void (await limiter.reward(hashed(key))),
+    };
   }
 }

@@ -2,7 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, rm, statfs, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Config } from './config';
-import { codeOf, isLostConnection, type Database, rowsOf } from './database';
+import { type Database } from './database';
+import { rowsOf } from './scoped';
+import { codeOf, isLostConnection } from './database-errors';
 import { WRONG_SECRET, type HouseKeys } from './house-keys';
 import { newestMigration } from './migrate';
 

@@ -3,7 +3,8 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { Role } from '@goodword/core/contract';
 import type { CallerSession } from './api';
 import { CONFIG, type Config } from './config';
-import { Database, rowsOf } from './database';
+import { Database } from './database';
+import { rowsOf } from './scoped';
 import type { AccessScope } from './scope';
 
 const DAYS = 14;

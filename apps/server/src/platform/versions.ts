@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { seenAll, visible } from '@goodword/core/common';
-import type { Scoped } from './database';
+import type { Scoped } from './scoped';
 import { Newer, NotFound } from './errors';
 import type { AccessScope } from './scope';
 

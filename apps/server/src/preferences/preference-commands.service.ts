@@ -13,8 +13,10 @@ import { DoNotContactService } from '../permission/do-not-contact.service';
 import type { NewEntry } from '../permission/ledger/entries';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
-import { Database, type Scoped } from '../platform/database';
-import { phrase, PHRASES, type Phrases } from '../platform/pages/phrases';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
+import { phrase, PHRASES } from '../platform/pages/phrases';
+import { type Phrases } from '../platform/pages/phrases-en';
 import { programScope } from '../platform/scope';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
@@ -26,6 +28,7 @@ import {
   type PreferencesView,
   type OpenedLink,
 } from './preferences.service';
+import { ContactPointsRepository } from '../supporters/contact-points.repository';
 
 const DAY_MS = 86_400_000;
 
@@ -54,6 +57,7 @@ export class PreferenceCommands {
     @Inject(ConfirmationsRepository) private readonly confirmations: ConfirmationsRepository,
     @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   /**
@@ -118,7 +122,7 @@ export class PreferenceCommands {
     asks: readonly PreferenceLine[],
     origin: string,
   ): Promise<NewEntry[]> {
-    const point = (await this.supporters.points(tx, [opened.supporterId])).find(
+    const point = (await this.contacts.points(tx, [opened.supporterId])).find(
       ({ id }) => id === view.points[channel],
     );
     if (!point) return [];
@@ -235,7 +239,7 @@ export class PreferenceCommands {
         });
       }
       const view = await this.preferences.read(tx, opened, language);
-      const points = await this.supporters.points(tx, [opened.supporterId]);
+      const points = await this.contacts.points(tx, [opened.supporterId]);
       for (const [kind, cleaned] of [
         ['email', email],
         ['mobile', mobile],
@@ -243,7 +247,7 @@ export class PreferenceCommands {
         if (!cleaned?.ok || points.some((point) => point.kind === kind && point.normal === cleaned.normal))
           continue;
         const closed = await this.doNotContact.isClosed(tx, kind, cleaned.normal);
-        const contactPointId = await this.supporters.ensurePoint(tx, {
+        const contactPointId = await this.contacts.ensurePoint(tx, {
           kind,
           normal: cleaned.normal,
           shown: cleaned.shown,

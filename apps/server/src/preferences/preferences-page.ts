@@ -2,7 +2,8 @@ import { LANGUAGES, type Language } from '@goodword/core/forms';
 import { escapeHtml as e } from '@goodword/core/letter';
 import { standardTextAsk } from '@goodword/core/words';
 import { lines, supporterPage } from '../platform/pages/page';
-import { channelPhrase, phrase, PHRASES, statePhrase, type Phrases } from '../platform/pages/phrases';
+import { channelPhrase, phrase, PHRASES, statePhrase } from '../platform/pages/phrases';
+import { type Phrases } from '../platform/pages/phrases-en';
 import { imprint, logoOf } from '../team/team.repository';
 import type { PreferenceLine, PreferencesView } from './preferences.service';
 

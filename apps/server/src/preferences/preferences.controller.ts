@@ -7,7 +7,7 @@ import { languageOf, supporterPage } from '../platform/pages/page';
 import { phrase, PHRASES } from '../platform/pages/phrases';
 import { Caller, Id, Route } from '../platform/api';
 import { NotFound } from '../platform/errors';
-import { RateLimit } from '../platform/rate-limit';
+import { RateLimits, type RateLimit } from '../platform/rate-limit';
 import type { AccessScope } from '../platform/scope';
 import { preferencesPage, type PageNotice } from './preferences-page';
 import { PreferencesService, type OpenedLink } from './preferences.service';
@@ -18,13 +18,17 @@ type Posted = Record<string, string | string[] | undefined>;
 /** The preference page behind a signed link. No session, no script, no question before it is done. */
 @Controller()
 export class PreferencesController {
-  private readonly posts = new RateLimit(120, 600_000);
-  private readonly freshLinks = new RateLimit(3, 86_400_000);
+  private readonly posts: RateLimit;
+  private readonly freshLinks: RateLimit;
 
   constructor(
     @Inject(PreferencesService) private readonly preferences: PreferencesService,
     @Inject(PreferenceCommands) private readonly commands: PreferenceCommands,
-  ) {}
+    @Inject(RateLimits) limits: RateLimits,
+  ) {
+    this.posts = limits.of('preferences', 120, 600);
+    this.freshLinks = limits.of('fresh-link', 3, 86_400);
+  }
 
   @Route('get', 'choices/:token', {
     role: 'anyone',
@@ -75,7 +79,7 @@ export class PreferencesController {
     const opened = await this.openLink(token, request, response);
     if (!opened) return;
     const language = this.language(request);
-    if (!this.posts.pass(request.ip ?? '')) {
+    if (!(await this.posts.pass(request.ip ?? ''))) {
       const p = PHRASES[language];
       response
         .status(429)
@@ -149,9 +153,9 @@ export class PreferencesController {
   /** What came of asking for a fresh link: a page that says it is on its way has sent it. */
   private async fresh(opened: OpenedLink, language: Language): Promise<PageNotice> {
     const key = String(opened.supporterId);
-    if (!this.freshLinks.pass(key)) return { not: 'freshEnough' };
+    if (!(await this.freshLinks.pass(key))) return { not: 'freshEnough' };
     const { not } = await this.preferences.freshLink(opened, language);
-    if (not) this.freshLinks.undo(key);
+    if (not) await this.freshLinks.undo(key);
     return not ? { not: not === 'closed' ? 'freshClosed' : 'freshAway' } : { done: 'freshSent' };
   }
 

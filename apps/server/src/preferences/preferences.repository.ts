@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import { type Database, type Scoped, rowsOf } from '../platform/database';
+import { type Database } from '../platform/database';
+import { type Scoped, rowsOf } from '../platform/scoped';
 import { currentRecord } from '../supporters/merged';
 
 /** Who a link belongs to. */

@@ -22,17 +22,20 @@ import { EvidenceFileService } from '../evidence/evidence-file.service';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { FactsRepository, PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { CONFIG, type Config } from '../platform/config';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import { Conflict, NotFound, Unavailable } from '../platform/errors';
 import { MAIL_OUT, type MailOut } from '../platform/mail-out';
 import { programScope, type AccessScope } from '../platform/scope';
 import { Tokens } from '../platform/tokens';
-import { SupportersRepository, type PersonRow, type PointRow } from '../supporters/supporters.repository';
+import { SupportersRepository, type PersonRow } from '../supporters/supporters.repository';
+import { type PointRow } from '../supporters/contact-points.repository';
 import { SupportersService } from '../supporters/supporters.service';
 import { imprint, mailFrom, TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { UnsubscribeRepository } from '../unsubscribe/unsubscribe.repository';
 import { PreferencesRepository, type LinkHolder } from './preferences.repository';
 import { sentence } from '../platform/words';
+import { ContactPointsRepository } from '../supporters/contact-points.repository';
 
 /** Links older than this still close everything; what opens anything wants a newer one. */
 export const FRESH_DAYS = 30;
@@ -99,6 +102,7 @@ export class PreferencesService {
     @Inject(FactsRepository) private readonly facts: FactsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
   }
@@ -153,7 +157,7 @@ export class PreferencesService {
     if (!person) throw new NotFound('page behind this link');
     const all = await this.houseRules.rules(db);
     const [points, cells, lists, organization, erasureAsked] = await Promise.all([
-      this.supporters.points(db, [opened.supporterId]),
+      this.contacts.points(db, [opened.supporterId]),
       this.cells.one(db, opened.supporterId, all),
       this.preferences.lists(db),
       this.team.organization(db),
@@ -276,7 +280,7 @@ export class PreferencesService {
     const scope = programScope(opened.organizationId);
     const [organization, points] = await Promise.all([
       this.team.organization(scope),
-      this.supporters.points(this.database.read(scope), [opened.supporterId]),
+      this.contacts.points(this.database.read(scope), [opened.supporterId]),
     ]);
     const open = points.filter(
       (one) =>

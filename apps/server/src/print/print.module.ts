@@ -6,10 +6,12 @@ import { RecordModule } from '../record/record.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
 import { PrintService } from './print.service';
+import { LettersService } from './letters.service';
+import { PrintedPeople } from './printed-people.service';
 
 @Module({
   imports: [CallsModule, MessagesModule, PermissionModule, RecordModule, SupportersModule, TeamModule],
-  providers: [PrintService],
-  exports: [PrintService],
+  providers: [PrintService, PrintedPeople, LettersService],
+  exports: [PrintService, PrintedPeople, LettersService],
 })
 export class PrintModule {}

@@ -4,7 +4,7 @@ import { startingRules } from '@goodword/core/permission';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { houseDay, openTestHouse, eventually, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, letterOf, NOTHING } from '../testing/steps';
-import { addressLines } from './print.service';
+import { addressLines } from './printed-people.service';
 
 let house: TestHouse;
 let ids: Record<string, number>;

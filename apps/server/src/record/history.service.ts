@@ -2,7 +2,8 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { UndoStep } from '@goodword/core/contract';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { audit } from '../platform/audit';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import { Conflict, NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { FieldsRepository, valueOf } from '../supporters/fields.repository';
@@ -12,6 +13,7 @@ import { HouseholdsRepository } from './households.repository';
 import { MergingService } from './merging.service';
 import { sentence } from '../platform/words';
 import type { Tables } from '../platform/tables/generated';
+import { ContactPointsRepository } from '../supporters/contact-points.repository';
 
 interface HistoryRow extends Pick<Tables['audit'], 'id' | 'words' | 'undone_at'> {
   undo_step: UndoStep | null;
@@ -35,6 +37,7 @@ export class HistoryService {
     @Inject(HouseholdsRepository) private readonly households: HouseholdsRepository,
     @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
     @Inject(MergingService) private readonly mergings: MergingService,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   async undo(scope: AccessScope, supporterId: number, auditId: number): Promise<void> {
@@ -124,10 +127,10 @@ export class HistoryService {
   }
 
   private async contact(tx: Scoped, id: number, undo: Extract<UndoStep, { kind: 'contact' }>): Promise<void> {
-    const there = (await this.supporters.points(tx, [id])).some((point) => point.id === undo.pointId);
+    const there = (await this.contacts.points(tx, [id])).some((point) => point.id === undo.pointId);
     if (there !== undo.on) throw new Conflict(SINCE);
-    if (undo.on) await this.supporters.dropPoint(tx, id, undo.pointId);
-    else await this.supporters.hangPoint(tx, id, undo.pointId);
+    if (undo.on) await this.contacts.dropPoint(tx, id, undo.pointId);
+    else await this.contacts.hangPoint(tx, id, undo.pointId);
   }
 
   private async contactChanged(
@@ -135,10 +138,10 @@ export class HistoryService {
     id: number,
     { from, to }: Extract<UndoStep, { kind: 'contact-changed' }>,
   ): Promise<void> {
-    const here = (await this.supporters.points(tx, [id])).map((point) => point.id);
+    const here = (await this.contacts.points(tx, [id])).map((point) => point.id);
     if (!here.includes(to) || here.includes(from)) throw new Conflict(SINCE);
-    await this.supporters.hangPoint(tx, id, from);
-    await this.supporters.replacePoint(tx, id, to, from);
-    await this.supporters.keepPostcode(tx, id);
+    await this.contacts.hangPoint(tx, id, from);
+    await this.contacts.replacePoint(tx, id, to, from);
+    await this.contacts.keepPostcode(tx, id);
   }
 }

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { greetingOf } from '@goodword/core/household';
 import type { HouseholdView } from '@goodword/core/contract';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
 interface MemberRow extends Pick<Tables['supporter'], 'id' | 'first_name' | 'last_name'> {

@@ -1,7 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
-import type { Bound, Scoped } from '../platform/database';
+import type { Bound, Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
+import { EntriesRepository } from '../permission/ledger/entries.repository';
 
 /**
  * Things that happened to one person, each with an id of its own: they come over whole, and go back by their
@@ -67,7 +68,10 @@ const tables = Object.entries(SETS) as [SetTable, string][];
 /** Bringing two records of one person together, and parting them again. Owns `merging`. */
 @Injectable()
 export class MergingRepository {
-  constructor(@Inject(LedgerRepository) private readonly ledger: LedgerRepository) {}
+  constructor(
+    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(EntriesRepository) private readonly entries: EntriesRepository,
+  ) {}
 
   async own(db: Scoped, id: number): Promise<Row & { created_at: Date; household_id: number | null }> {
     const [row] = await db.sql<Row & { created_at: Date; household_id: number | null }>(
@@ -96,7 +100,7 @@ export class MergingRepository {
     );
     return {
       ...Object.fromEntries(rows.map(({ what, n }) => [what, n])),
-      entries: await this.ledger.countOf(db, id),
+      entries: await this.entries.countOf(db, id),
     };
   }
 

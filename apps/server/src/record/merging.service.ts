@@ -8,7 +8,8 @@ import { PersonCellsRepository, type PersonCells } from '../permission/ledger/fa
 import type { NewEntry } from '../permission/ledger/entries';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
-import { Database, type Bound, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Bound, type Scoped } from '../platform/scoped';
 import { Conflict, NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { FieldsRepository, valueOf, type ValueRow } from '../supporters/fields.repository';
@@ -17,6 +18,9 @@ import { TeamRepository } from '../team/team.repository';
 import { HouseholdsRepository } from './households.repository';
 import { MergingRepository } from './merging.repository';
 import { sentence } from '../platform/words';
+import { EntriesRepository } from '../permission/ledger/entries.repository';
+import { FoldingRepository } from '../permission/ledger/folding.repository';
+import { ContactPointsRepository } from '../supporters/contact-points.repository';
 
 type Choice = 'kept' | 'gone';
 type Own = Awaited<ReturnType<MergingRepository['own']>>;
@@ -55,6 +59,9 @@ export class MergingService {
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(EntriesRepository) private readonly entries: EntriesRepository,
+    @Inject(FoldingRepository) private readonly folding: FoldingRepository,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   /** Both side by side, in what they differ, and what would come over. */
@@ -89,7 +96,7 @@ export class MergingService {
       const [kept, gone] = await this.sides(tx, keptId, goneId);
       const lines = this.lines(kept, gone, await this.fields.all(tx), await this.team.organization(tx));
       const chosen = (key: string) => keep[key] ?? lines.find((line) => line.key === key)?.usual ?? 'kept';
-      const points = await this.supporters.points(tx, [keptId, goneId]);
+      const points = await this.contacts.points(tx, [keptId, goneId]);
       const rules = await this.houseRules.rules(tx);
       const before = await this.cells.of(tx, [keptId, goneId], rules);
       const fields = [...kept.values.keys()].filter(
@@ -104,7 +111,7 @@ export class MergingService {
       );
       await this.households.move(tx, goneId, null);
       const pointIds = points.map(({ id }) => id);
-      await this.ledger.refold(tx, pointIds, [keptId, goneId]);
+      await this.folding.refold(tx, pointIds, [keptId, goneId]);
       was.closed = await this.keepClosed(tx, keptId, pointIds, [...before.values()]);
       was.placeBefore = await this.placesDiffer(tx, keptId, kept.own, gone.own);
       const mergingId = await this.mergings.keep(tx, keptId, goneId, was);
@@ -185,7 +192,7 @@ export class MergingService {
     const { closed = [], placeBefore = null } = merging.was;
     await this.ledger.takeBack(tx, closed, 'as the records were parted');
     // What was refused in the time together stays with both.
-    const refused = (await this.ledger.refusalsSince(tx, keptId, merging.made_at)).map((entry) => ({
+    const refused = (await this.entries.refusalsSince(tx, keptId, merging.made_at)).map((entry) => ({
       ...entry,
       supporterId: merging.gone_id,
     }));
@@ -195,7 +202,7 @@ export class MergingService {
       await tx.execute('DELETE FROM place_before WHERE organization_id = :org AND id = :placeBefore', {
         placeBefore,
       });
-    await this.ledger.refold(
+    await this.folding.refold(
       tx,
       [...points, ...(await this.pointsOf(tx, [merging.gone_id]))],
       [keptId, merging.gone_id],
@@ -214,7 +221,7 @@ export class MergingService {
   }
 
   private async pointsOf(db: Scoped, ids: number[]): Promise<number[]> {
-    return [...new Set((await this.supporters.points(db, ids)).map((point) => point.id))];
+    return [...new Set((await this.contacts.points(db, ids)).map((point) => point.id))];
   }
 
   private async sides(db: Scoped, keptId: number, goneId: number): Promise<[Side, Side]> {

@@ -1,6 +1,6 @@
 import type { MergePreview } from '@goodword/core/contract';
 import type { Rule } from '@goodword/core/segment';
-import { LedgerRepository } from '../permission/ledger/ledger.repository';
+import { FoldingRepository } from '../permission/ledger/folding.repository';
 import { houseDay, openTestHouse, type TestHouse } from '../testing/harness';
 import { recording } from '../testing/recording';
 import { agreed, bringIn, STEP_COLUMNS, NOTHING } from '../testing/steps';
@@ -15,7 +15,7 @@ const { idOf, record, timeline, undo, countOf, field } = recording(() => house);
 
 describe('two records of one person', () => {
   const states = () =>
-    house.database.write(house.scope, (tx) => (tx.unchanged(), new LedgerRepository().differences(tx)));
+    house.database.write(house.scope, (tx) => (tx.unchanged(), new FoldingRepository().differences(tx)));
   /** All that is derived or told of the two, so that before and after can be held against each other. */
   const told = async (ids: number[]) =>
     Promise.all(

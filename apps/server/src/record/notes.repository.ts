@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { NoteView } from '@goodword/core/contract';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
 interface NoteRow extends Pick<Tables['note'], 'id' | 'body' | 'made_by' | 'made_at' | 'changed_at'> {

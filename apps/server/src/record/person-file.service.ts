@@ -12,6 +12,7 @@ import { MergingRepository } from './merging.repository';
 import { NotesRepository } from './notes.repository';
 import { RecordService } from './record.service';
 import { TimelineRepository } from './timeline.repository';
+import { ContactPointsRepository } from '../supporters/contact-points.repository';
 
 const TYPES: Record<PersonForm, string> = { json: 'application/json', csv: 'text/csv', vcf: 'text/vcard' };
 /** More than anybody has; an answer to "everything you hold about me" leaves nothing out. */
@@ -33,6 +34,7 @@ export class PersonFileService {
     @Inject(TimelineRepository) private readonly timelines: TimelineRepository,
     @Inject(NotesRepository) private readonly notes: NotesRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   async make(
@@ -130,7 +132,7 @@ export class PersonFileService {
 
   private async card(scope: AccessScope, id: number): Promise<string> {
     const db = this.database.read(scope);
-    const [person, points] = [await this.people.find(db, id), await this.people.pointsWithParts(db, [id])];
+    const [person, points] = [await this.people.find(db, id), await this.contacts.pointsWithParts(db, [id])];
     if (!person) throw new NotFound('supporter');
     const { tags } = await this.supporters.record(scope, id);
     return writeCard({

@@ -9,7 +9,8 @@ import {
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { stillAs } from '../platform/versions';
 import { audit } from '../platform/audit';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import { Conflict, Forbidden, Invalid, NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { SupportersRepository, type PersonRow } from '../supporters/supporters.repository';

@@ -4,10 +4,10 @@ import type { TimelineItem, TimelineKind } from '@goodword/core/contract';
 import { formatMoney, type Manner } from '@goodword/core/fields';
 import { type Channel, type Verdict } from '@goodword/core/permission';
 import { CHANNEL_WORDS, COLLECTION_METHOD_WORDS, verdictWords } from '@goodword/core/words';
-import { LedgerRepository } from '../permission/ledger/ledger.repository';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import { NotesRepository } from './notes.repository';
 import type { Tables } from '../platform/tables/generated';
+import { EntriesRepository } from '../permission/ledger/entries.repository';
 
 const EVENT_WORDS: Record<string, [string, TimelineItem['tone']]> = {
   sent: ['Got', 'plain'],
@@ -32,7 +32,7 @@ const EVENT_WORDS: Record<string, [string, TimelineItem['tone']]> = {
 export class TimelineRepository {
   constructor(
     @Inject(NotesRepository) private readonly notes: NotesRepository,
-    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(EntriesRepository) private readonly entries: EntriesRepository,
   ) {}
 
   async of(
@@ -44,7 +44,7 @@ export class TimelineRepository {
   ): Promise<TimelineItem[]> {
     const readers: Record<TimelineKind, () => Promise<TimelineItem[]>> = {
       delivery: () => this.deliveries(db, ids, limit),
-      permission: () => this.entries(db, ids, limit),
+      permission: () => this.entryItems(db, ids, limit),
       gift: () => this.gifts(db, ids, manner, limit),
       edit: () => this.edits(db, ids, limit),
       reply: () => this.replies(db, ids, limit),
@@ -89,8 +89,8 @@ export class TimelineRepository {
     });
   }
 
-  private async entries(db: Scoped, ids: readonly number[], limit: number): Promise<TimelineItem[]> {
-    const rows = await this.ledger.newestAbout(db, ids, limit);
+  private async entryItems(db: Scoped, ids: readonly number[], limit: number): Promise<TimelineItem[]> {
+    const rows = await this.entries.newestAbout(db, ids, limit);
     return rows.map((row) => {
       const said = {
         yes: 'Said yes',

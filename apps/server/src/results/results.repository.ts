@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { ReplyView, ResultKind } from '@goodword/core/contract';
 import type { SendingChannel } from '@goodword/core/permission';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
 /** What can only have been done by somebody whom it reached. */

@@ -1,4 +1,4 @@
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import type { ChangedWhat } from '../platform/telling';
 import type { Tables } from '../platform/tables/generated';
 

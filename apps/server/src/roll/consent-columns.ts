@@ -11,7 +11,7 @@ import {
 } from '@goodword/core/permission';
 import { longestCap, type EligibilityQuery } from '../permission/ledger/facts.repository';
 import { scanSaid } from '../permission/ledger/columns';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import type { Ordinals } from './ordinals';
 import { isLandline } from '../permission/line.sql';
 

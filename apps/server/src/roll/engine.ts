@@ -2,6 +2,7 @@ import type { HouseRules } from '@goodword/core/permission';
 import type { EvaluationContext, Rule, Trace } from '@goodword/core/segment';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { Database } from '../platform/database';
+import { traced } from '../platform/tracing';
 import type { AccessScope } from '../platform/scope';
 import { OrganizationRoll, type RollContext, type CountedTree, type OrderRef } from './organization-roll';
 import type { MovedQuestion } from './rule-weighing';
@@ -88,7 +89,9 @@ export class RollEngine implements Roll {
     let rules: Promise<HouseRules> | undefined;
     const around: RollContext = { db, rules: () => (rules ??= this.houseRules.rules(db)) };
     try {
-      return (await ANSWER[what](roll, around, question)) as RollAnswers[Q];
+      const { organizationId } = scope;
+      const answer = () => ANSWER[what](roll, around, question);
+      return (await traced(`roll ${what}`, { organizationId }, answer)) as RollAnswers[Q];
     } finally {
       this.shrink(scope.organizationId);
     }

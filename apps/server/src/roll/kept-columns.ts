@@ -1,6 +1,6 @@
 import { dayInZone, type Day } from '@goodword/core/common';
 import type { FieldType } from '@goodword/core/fields';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import type { ChangeEntry } from './change-log';
 import type { MaterializedColumn } from './columns';
 import type { Ordinals } from './ordinals';

@@ -1,6 +1,6 @@
 import type { HouseRules } from '@goodword/core/permission';
 import type { Column, ColumnKey } from '@goodword/core/segment';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import type { ChangeEntry } from './change-log';
 import type { Ordinals } from './ordinals';
 import { isConsentKind } from './sources';

@@ -16,7 +16,7 @@ import {
   type NarrowingStep,
   type Trace,
 } from '@goodword/core/segment';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import { ChangeLog, type ChangeEntry } from './change-log';
 import type { TextsColumn } from './columns';
 import { KeptColumns } from './kept-columns';

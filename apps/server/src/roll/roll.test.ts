@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import type { Rule } from '@goodword/core/segment';
+import { FoldingRepository } from '../permission/ledger/folding.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
-import type { Bound, Database, Scoped } from '../platform/database';
+import type { Database } from '../platform/database';
+import type { Bound, Scoped } from '../platform/scoped';
 import type { AccessScope } from '../platform/scope';
 import { makeTestOrganization, openTestDatabase } from '../platform/test-database';
 import { FieldsRepository } from '../supporters/fields.repository';
@@ -108,7 +110,7 @@ async function agree(
     shown: `p${i}@example.org`,
   });
   await tx.insert('supporter_contact', { supporter_id: id, contact_point_id: contactPointId, kind: 'email' });
-  await new LedgerRepository().record(tx, {
+  await new LedgerRepository(new FoldingRepository()).record(tx, {
     contactPointId,
     supporterId: id,
     channel: 'email',
@@ -276,7 +278,7 @@ async function sayAgain(tx: Scoped, p: Person & { id: number }, state: 'yes' | '
     byPerson: true,
     how: 'form',
   } as const;
-  await new LedgerRepository().record(tx, { ...entry, saidAt: new Date(++clock) });
+  await new LedgerRepository(new FoldingRepository()).record(tx, { ...entry, saidAt: new Date(++clock) });
 }
 let clock = 1000;
 

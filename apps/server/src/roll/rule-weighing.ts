@@ -1,6 +1,6 @@
 import { Bits } from '@goodword/core/common';
 import type { Channel, HouseRules, Scope as PermissionScope } from '@goodword/core/permission';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import { ConsentColumns } from './consent-columns';
 import type { Ordinals } from './ordinals';
 

@@ -1,6 +1,6 @@
 import { FIELD_KINDS, type FieldKind, type FieldType } from '@goodword/core/fields';
 import type { Line, LineOf } from '@goodword/core/segment';
-import type { Bound } from '../platform/database';
+import type { Bound } from '../platform/scoped';
 import type { ChangedWhat } from '../platform/telling';
 import {
   BitsColumn,

@@ -9,7 +9,7 @@ import {
 } from '@goodword/core/permission';
 import type { Column } from '@goodword/core/segment';
 import { FactsRepository } from '../permission/ledger/facts.repository';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import { BitsColumn, DaysColumn, StatesColumn, newVersion } from './columns';
 import type { Ordinals } from './ordinals';
 import { ConsentColumns } from './consent-columns';

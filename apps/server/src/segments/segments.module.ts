@@ -6,10 +6,11 @@ import { TeamModule } from '../team/team.module';
 import { SegmentsRepository } from './segments.repository';
 import { SegmentSizes } from './segment-sizes';
 import { SegmentsService } from './segments.service';
+import { RuleNamesService } from './rule-names.service';
 
 @Module({
   imports: [PermissionModule, RollModule, SupportersModule, TeamModule],
-  providers: [SegmentsService, SegmentsRepository, SegmentSizes],
-  exports: [SegmentsService, SegmentsRepository, SegmentSizes],
+  providers: [SegmentsService, RuleNamesService, SegmentsRepository, SegmentSizes],
+  exports: [SegmentsService, RuleNamesService, SegmentsRepository, SegmentSizes],
 })
 export class SegmentsModule {}

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { Rule } from '@goodword/core/segment';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
 export type SegmentRow = Pick<

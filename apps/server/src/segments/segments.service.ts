@@ -1,6 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { dayInZone, isoDay } from '@goodword/core/common';
-import { asksOf } from '@goodword/core/fields';
 import type {
   CountedStep,
   Page,
@@ -15,30 +14,27 @@ import {
   expand,
   isGroup,
   segmentLines,
-  lineKindOf,
-  NAMED_KINDS,
-  STANDARD_FIELD_TYPES,
   type Names,
-  type NamedKind,
   type EvaluationContext,
   type Rule,
   type NarrowingStep,
 } from '@goodword/core/segment';
-import { describe, explained, type Explanation, STANDARD_FIELD_WORDS } from '@goodword/core/words';
+import { describe, explained, type Explanation } from '@goodword/core/words';
 import { audit } from '../platform/audit';
-import { Database, isDuplicate, type ReadAt } from '../platform/database';
+import { Database, type ReadAt } from '../platform/database';
+import { isDuplicate } from '../platform/database-errors';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { AccessScope } from '../platform/scope';
 import { nextVersion } from '../platform/versions';
 import { RollService } from '../roll/roll.service';
-import { FieldsRepository } from '../supporters/fields.repository';
-import { GroupsRepository } from '../supporters/groups.repository';
 import { SupporterRows } from '../supporters/rows.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
 import { SegmentsRepository, type SegmentRow } from './segments.repository';
 import { sentence } from '../platform/words';
+import { RuleNamesService } from './rule-names.service';
+import { GONE } from './rule-names.service';
 
 /**
  * What "may be reached" is counted by beside a segment: the permission for appeals, the most asked-for
@@ -51,22 +47,22 @@ const REACH: Rule[] = (['email', 'text'] as const).map((channel) => ({
   may: true,
 }));
 
+/** Segments: counted as they are written, kept with their versions and sizes, and said why line by line. */
 @Injectable()
 export class SegmentsService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(RollService) private readonly roll: RollService,
     @Inject(SegmentsRepository) private readonly segments: SegmentsRepository,
-    @Inject(FieldsRepository) private readonly fields: FieldsRepository,
-    @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(SupporterRows) private readonly rows: SupporterRows,
+    @Inject(RuleNamesService) private readonly ruleNames: RuleNamesService,
   ) {}
 
   /** Counts a tree with the narrowing of each of its rules, exact as of now. */
   async count(scope: AccessScope, tree: Rule, withReach: boolean): Promise<SegmentCount> {
-    const names = await this.checked(scope, tree);
+    const names = await this.ruleNames.checked(scope, tree);
     const rule = await this.expanded(scope, tree);
     const beside = withReach ? [...REACH, { kind: 'any' as const, rules: REACH }] : [];
     const counted = await this.roll.ask(scope, 'count', { rule, reading: await this.reading(scope), beside });
@@ -85,7 +81,7 @@ export class SegmentsService {
     tree: Rule,
     list: PeopleColumns & { after?: string; limit: number },
   ): Promise<Page<SupporterRow>> {
-    const names = await this.checked(scope, tree);
+    const names = await this.ruleNames.checked(scope, tree);
     // The order would tell what a sensitive field holds.
     if (typeof list.by === 'number' && names.field(list.by).name === GONE)
       throw new Invalid(sentence('segment.no-order'));
@@ -139,7 +135,10 @@ export class SegmentsService {
       supporterId,
     });
     if (!trace) throw new NotFound('supporter');
-    return { name: segment.name, ...explained(segment.tree, trace, await this.names(scope, [segment.tree])) };
+    return {
+      name: segment.name,
+      ...explained(segment.tree, trace, await this.ruleNames.names(scope, [segment.tree])),
+    };
   }
 
   /** The segments that a person is in. */
@@ -162,7 +161,7 @@ export class SegmentsService {
   async list(scope: AccessScope): Promise<(SegmentRow & { words: string })[]> {
     const all = await this.segments.all(this.database.read(scope));
     const trees = all.map(({ tree }) => tree);
-    const names = await this.names(scope, trees);
+    const names = await this.ruleNames.names(scope, trees);
     return all.map((segment) => ({ ...segment, words: describe(segment.tree, names) }));
   }
 
@@ -183,7 +182,7 @@ export class SegmentsService {
     id: number | null,
     segment: { name: string; tree: Rule; basedOn?: number },
   ): Promise<{ id: number; version: number }> {
-    await this.checked(scope, segment.tree);
+    await this.ruleNames.checked(scope, segment.tree);
     if (id !== null) await this.segment(scope, id);
     await this.expanded(scope, segment.tree, id === null ? [] : [id]);
     const people = (await this.count(scope, segment.tree, false)).total;
@@ -219,7 +218,7 @@ export class SegmentsService {
     await this.segment(scope, id);
     const rows = await this.segments.versions(db, id);
     const trees = rows.map(({ tree }) => tree);
-    const names = await this.names(scope, trees);
+    const names = await this.ruleNames.names(scope, trees);
     return rows.map((row) => ({
       id: row.id,
       name: row.name,
@@ -283,65 +282,7 @@ export class SegmentsService {
         : sentence('segment.itself', { name: name! }),
     );
   }
-
-  /** The names behind the ids, having checked that every id is one of this scope's. */
-  private async checked(scope: AccessScope, tree: Rule): Promise<Names> {
-    const names = await this.names(scope, [tree]);
-    for (const line of segmentLines(tree)) {
-      const field = line.kind === 'field' ? names.field(line.field) : null;
-      if (
-        field?.name === GONE ||
-        (!('scope' in line) &&
-          lineKindOf(line)
-            .named(line)
-            .some(({ kind, id }) => names[kind](id) === GONE))
-      )
-        throw new Invalid(sentence('segment.gone', { kind: line.kind }));
-      if (line.kind !== 'field') continue;
-      const { name, type } = field!;
-      if (!asksOf(type).includes(line.op))
-        throw new Invalid(sentence('segment.op', { name, op: line.op, type }));
-    }
-    return names;
-  }
-
-  /** Words for some rules: of what can be asked for, only that is read which they ask for. */
-  private async names(scope: AccessScope, rules: readonly Rule[]): Promise<Names> {
-    const db = this.database.read(scope);
-    const things = rules.flatMap(segmentLines).flatMap((line) => lineKindOf(line).named(line));
-    const idsOf = (kind: NamedKind) => [
-      ...new Set(things.filter((thing) => thing.kind === kind).map(({ id }) => id)),
-    ];
-    const read = async (kind: NamedKind): Promise<{ id: number; name: string }[]> => {
-      const ids = idsOf(kind);
-      if (ids.length === 0) return [];
-      if (kind === 'tag') return this.groups.tags(db);
-      return kind === 'list' ? this.groups.lists(db) : this.segments.named(db, kind, ids);
-    };
-    const [organization, fields, ...named] = await Promise.all([
-      this.team.organization(scope),
-      this.fields.all(db),
-      ...NAMED_KINDS.map(read),
-    ]);
-    const nameIn = (kind: NamedKind) => (id: number) =>
-      named[NAMED_KINDS.indexOf(kind)]!.find((row) => row.id === id)?.name ?? GONE;
-    return {
-      locale: organization.locale,
-      currency: organization.currency,
-      field: (ref) =>
-        typeof ref === 'number'
-          ? (fields.find((field) => field.id === ref) ?? { name: GONE, type: 'text' as const })
-          : { name: STANDARD_FIELD_WORDS[ref], type: STANDARD_FIELD_TYPES[ref] },
-      ...namedBy(nameIn),
-    };
-  }
 }
-
-const GONE = 'something since deleted';
-
-/** Something for each kind that lines name. */
-const namedBy = <T>(of: (kind: NamedKind) => T) =>
-  Object.fromEntries(NAMED_KINDS.map((kind) => [kind, of(kind)])) as Record<NamedKind, T>;
 
 /** Puts words to counted rules; a segment inside another is counted as one line. */
 function inWords(rules: readonly Rule[], steps: readonly NarrowingStep[], names: Names): CountedStep[] {

@@ -1,5 +1,5 @@
 import { createWorker } from '../create-worker';
-import { isLostConnection } from '../platform/database';
+import { isLostConnection } from '../platform/database-errors';
 import { openTestHouse, eventually, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, messageAt, resultsOf } from '../testing/steps';
 import { OutboxRepository } from './outbox.repository';

@@ -4,19 +4,24 @@ import type { MergeValues } from '@goodword/core/merge';
 import type { Basis } from '@goodword/core/words';
 import type { FactsRepository } from '../permission/ledger/facts.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { isLostConnection, type Database } from '../platform/database';
+import { type Database } from '../platform/database';
+import { isLostConnection } from '../platform/database-errors';
+import { traced } from '../platform/tracing';
 import { programScope, type AccessScope } from '../platform/scope';
 import { ComposingService } from '../messages/composing.service';
 import { MergeValuesRepository } from '../messages/merge-values.repository';
 import { MessagesRepository } from '../messages/messages.repository';
 import type { TeamRepository } from '../team/team.repository';
 import type { EnvelopeService, MessageContext } from './envelope.service';
-import { eligibilityQueryOf } from './sending.service';
-import type { LeasedDelivery, DeliveryOutcome, OutboxRepository } from './outbox.repository';
+import { eligibilityQueryOf } from './last-look.service';
+import type { LeasesRepository } from './leases.repository';
+import type { DeliveryOutcome, OutboxRepository } from './outbox.repository';
+import type { LeasedDelivery } from './leases.repository';
 
 interface Parts {
   database: Database;
   outbox: OutboxRepository;
+  leases: LeasesRepository;
   envelopes: EnvelopeService;
   messages: MessagesRepository;
   composing: ComposingService;
@@ -74,7 +79,7 @@ export class HandOverLoop {
       // Each slice is held under a name of its own: what this worker leased once and lost is not its own
       // again when it leases the same delivery a second time.
       const holder = `${this.name}:${++this.slices}`;
-      const slice = await this.parts.outbox.lease(
+      const slice = await this.parts.leases.lease(
         scope,
         id,
         holder,
@@ -82,7 +87,10 @@ export class HandOverLoop {
         this.options.sliceSize ?? 400,
       );
       if (slice.length === 0) await this.parts.outbox.finish(scope, id);
-      else worked = await this.handOverSlice(scope, id, holder, slice);
+      else
+        worked = await traced('hand-over', { message: id, deliveries: slice.length }, () =>
+          this.handOverSlice(scope, id, holder, slice),
+        );
     }
     return worked;
   }
@@ -91,7 +99,7 @@ export class HandOverLoop {
   private async sweep(): Promise<void> {
     if (Date.now() < this.nextSweep) return;
     this.nextSweep = Date.now() + Math.min(2000, (this.options.leaseSeconds * 1000) / 4);
-    const swept = await this.parts.outbox.sweep();
+    const swept = await this.parts.leases.sweep();
     if (swept.back + swept.unsure > 0) this.log.info(swept, 'took up what another worker left');
   }
 
@@ -103,7 +111,7 @@ export class HandOverLoop {
   ): Promise<boolean> {
     const beat = setInterval(
       () =>
-        void this.parts.outbox.renewLeases(scope, holder, this.options.leaseSeconds).catch(() => undefined),
+        void this.parts.leases.renewLeases(scope, holder, this.options.leaseSeconds).catch(() => undefined),
       (this.options.leaseSeconds * 1000) / 3,
     );
     try {
@@ -123,7 +131,7 @@ export class HandOverLoop {
       );
       const door = new Door(this.parts, holder, scope, context, this.options.faultMs);
       const unreachable = await this.lanes(door, context, slice, { values, bases });
-      if (this.stopping || unreachable) await this.parts.outbox.giveBack(holder);
+      if (this.stopping || unreachable) await this.parts.leases.giveBack(holder);
       if (unreachable) await pause(this.options.faultMs);
       return !unreachable;
     } finally {

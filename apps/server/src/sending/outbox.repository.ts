@@ -4,22 +4,12 @@ import { rulesFor, type Place, type Verdict } from '@goodword/core/permission';
 import { nextDecentMoment, zonesOf } from '@goodword/core/schedule';
 import { HoldsRepository } from '../permission/holds.repository';
 import { FactsRepository, type EligibilityQuery } from '../permission/ledger/facts.repository';
-import { Database, type Scoped, rowsOf } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped, rowsOf } from '../platform/scoped';
 import type { HandOver } from '../platform/mail-out';
 import type { AccessScope } from '../platform/scope';
-import type { Tables } from '../platform/tables/generated';
-
-export interface LeasedDelivery extends Pick<
-  Tables['delivery'],
-  'id' | 'supporter_id' | 'provider_key' | 'attempts'
-> {
-  to_address: string;
-  contact_point_id: number;
-  /** What it rested on when it was prepared. */
-  entry_id: number | null;
-  country: string | null;
-  region: string | null;
-}
+import { addEvents } from './delivery-events';
+import { type LeasedDelivery } from './leases.repository';
 
 /** What became of one hand-over, to be written down. */
 export interface DeliveryOutcome {
@@ -43,8 +33,8 @@ export const DELIVERIES_DUE = `SELECT 'deliveries' AS due
     WHERE state IN ('leased', 'in-flight') AND lease_until < UTC_TIMESTAMP(3))`;
 
 /**
- * Hand-over's view of the outbox: leases, the decision at the door, and what came of it. Owns `delivery` on
- * its way, `delivery_event`.
+ * Hand-over's view of the outbox: the decision at the door, and what came of it. Owns `delivery` on its way,
+ * `delivery_event`; leases of it are taken by `LeasesRepository`.
  */
 @Injectable()
 export class OutboxRepository {
@@ -66,53 +56,6 @@ export class OutboxRepository {
   }
 
   /**
-   * Leases the next deliveries of a message that may go now; rows that another worker is leasing are passed
-   * over.
-   */
-  async lease(
-    scope: AccessScope,
-    messageId: number,
-    worker: string,
-    seconds: number,
-    size: number,
-  ): Promise<LeasedDelivery[]> {
-    return this.database.writeUnlogged(scope, async (tx) => {
-      const rows = await tx.sql<LeasedDelivery>(
-        `SELECT d.id, d.supporter_id, d.provider_key, d.attempts, d.contact_point_id, d.entry_id
-          FROM delivery d
-          WHERE d.organization_id = :org AND d.message_id = :messageId AND d.state = 'ready'
-            AND (d.not_before IS NULL OR d.not_before <= UTC_TIMESTAMP(3))
-          ORDER BY d.id
-          LIMIT :size FOR UPDATE SKIP LOCKED`,
-        { messageId, size },
-      );
-      if (rows.length === 0) return [];
-      const ids = rows.map((row) => row.id);
-      await tx.execute(
-        `UPDATE delivery
-          SET state = 'leased', leased_by = :worker, lease_until = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND
-          WHERE organization_id = :org AND id IN (:ids)`,
-        { worker, seconds, ids },
-      );
-      const points = await tx.sql<{ id: number; normal: string }>(
-        'SELECT id, normal FROM contact_point WHERE organization_id = :org AND id IN (:points)',
-        { points: rows.map((row) => row.contact_point_id) },
-      );
-      const address = new Map(points.map((point) => [point.id, point.normal]));
-      const people = await tx.sql<Pick<Tables['supporter'], 'id' | 'country' | 'region'>>(
-        'SELECT id, country, region FROM supporter WHERE organization_id = :org AND id IN (:people)',
-        { people: rows.map((row) => row.supporter_id) },
-      );
-      const placeOf = new Map(people.map(({ id, country, region }) => [id, { country, region }]));
-      return rows.map((row) => ({
-        ...row,
-        to_address: address.get(row.contact_point_id) ?? '',
-        ...(placeOf.get(row.supporter_id) ?? { country: null, region: null }),
-      }));
-    });
-  }
-
-  /**
    * Which of these numbers of these people has had a text in the present span of so many days: the first of
    * each span says how to end texts, so that every later one has such a one at most so many days before it.
    */
@@ -129,15 +72,6 @@ export class OutboxRepository {
       },
     );
     return new Set(rows.map(({ id }) => id));
-  }
-
-  async renewLeases(scope: AccessScope, worker: string, seconds: number): Promise<void> {
-    await this.database.read(scope).execute(
-      `UPDATE delivery
-          SET lease_until = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND
-          WHERE organization_id = :org AND leased_by = :worker AND state IN ('leased', 'in-flight')`,
-      { worker, seconds },
-    );
   }
 
   /**
@@ -172,15 +106,15 @@ export class OutboxRepository {
     }
     // Held until the end of the transaction: a lease that ran out while the database was away may be another
     // worker's by now, and what this one saw before would let a mail go twice.
-    const held = await tx.sql<{ id: number; supporterId: number; contactPointId: number }>(
+    const leased = await tx.sql<{ id: number; supporterId: number; contactPointId: number }>(
       `SELECT id, supporter_id AS supporterId, contact_point_id AS contactPointId FROM delivery
         WHERE organization_id = :org AND id IN (:ids) AND leased_by = :worker
         AND state IN ('leased', 'in-flight') FOR UPDATE`,
       { ids, worker },
     );
-    if (held.length === 0) return new Set();
-    const decided = await this.facts.decideAt(tx, held, { ...asking, messageId });
-    const rows = held.map(({ id }, i): AtDoor => ({
+    if (leased.length === 0) return new Set();
+    const decided = await this.facts.decideAt(tx, leased, { ...asking, messageId });
+    const rows = leased.map(({ id }, i): AtDoor => ({
       id,
       verdict: decided[i]!.decision.verdict,
       place: decided[i]!.place,
@@ -202,7 +136,7 @@ export class OutboxRepository {
           verdict: refused.verdict,
         },
       );
-      await this.event(tx, [refused.id], 'door', '');
+      await addEvents(tx, [refused.id], 'door', '');
     }
     return new Set(go);
   }
@@ -316,70 +250,7 @@ export class OutboxRepository {
         detail: detail.slice(0, 300),
       },
     );
-    await this.event(tx, [id], state, detail);
-  }
-
-  async event(tx: Scoped, ids: readonly number[], kind: string, detail: string): Promise<void> {
-    const people = 'SELECT supporter_id AS id FROM delivery WHERE organization_id = :org AND id IN (:ids)';
-    tx.changed(
-      'messages',
-      0,
-      (await tx.sql<{ id: number }>(people, { ids })).map(({ id }) => id),
-    );
-    await tx.execute(
-      `INSERT INTO delivery_event (organization_id, delivery_id, message_id, supporter_id, kind, detail)
-        SELECT organization_id, id, message_id, supporter_id, :kind, :detail
-        FROM delivery
-        WHERE organization_id = :org AND id IN (:ids)`,
-      { ids, kind, detail: detail.slice(0, 500) },
-    );
-  }
-
-  /**
-   * Takes up what a dead worker left. Leased but not begun goes back. Begun texts go back too, since the
-   * gateway knows their keys; begun mails may or may not have gone, so they are shown as unsure and never
-   * sent again by themselves.
-   */
-  async sweep(): Promise<{ back: number; unsure: number }> {
-    const knex = this.database.unscoped();
-    const expired = knex.raw('UTC_TIMESTAMP(3)');
-    const back = await rowsOf(knex, 'delivery')
-      .where('state', 'leased')
-      .where('lease_until', '<', expired)
-      .update({ state: 'ready', leased_by: null });
-    const texts = await rowsOf(knex, 'delivery')
-      .where({ state: 'in-flight', channel: 'text' })
-      .where('lease_until', '<', expired)
-      .update({ state: 'ready', leased_by: null });
-    // What came back to a message that was stopped meanwhile stops with it.
-    await rowsOf(knex, 'delivery')
-      .where('state', 'ready')
-      .whereIn('message_id', rowsOf(knex, 'message').where('state', 'stopped').select('id'))
-      .update({ state: 'stopped' });
-    const unsure = await rowsOf(knex, 'delivery')
-      .where({ state: 'in-flight', channel: 'email' })
-      .where('lease_until', '<', expired)
-      .select('id', 'organization_id');
-    for (const row of unsure) {
-      const scope: AccessScope = {
-        organizationId: row.organization_id,
-        chapterId: null,
-        actorId: null,
-        role: 'owner',
-        boundTo: null,
-      };
-      await this.database.write(scope, async (tx) => {
-        const changed = await tx.execute(
-          `UPDATE delivery
-            SET state = 'unsure', leased_by = NULL, detail = :detail
-            WHERE organization_id = :org AND id = :id AND state = 'in-flight'
-              AND lease_until < UTC_TIMESTAMP(3)`,
-          { id: row.id, detail: CUT_OFF },
-        );
-        if (changed > 0) await this.event(tx, [row.id], 'unsure', CUT_OFF);
-      });
-    }
-    return { back: back + texts, unsure: unsure.length };
+    await addEvents(tx, [id], state, detail);
   }
 
   /** A message whose last delivery has left is done. */
@@ -393,13 +264,4 @@ export class OutboxRepository {
       { messageId },
     );
   }
-
-  /** Gives back what this worker has leased and not begun: it is stopping. */
-  async giveBack(worker: string): Promise<void> {
-    await rowsOf(this.database.unscoped(), 'delivery')
-      .where({ state: 'leased', leased_by: worker })
-      .update({ state: 'ready', leased_by: null });
-  }
 }
-
-const CUT_OFF = 'The sending process ended while this mail was under way. It may or may not have gone.';

@@ -5,7 +5,7 @@ import { ComposingService } from '../messages/composing.service';
 import { MessagesRepository } from '../messages/messages.repository';
 import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
-import { SendingService } from './sending.service';
+import { LastLookService } from './last-look.service';
 
 const SLICE = 5000;
 
@@ -20,8 +20,8 @@ export class PrepareJob {
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(SendingRepository) private readonly sending: SendingRepository,
     @Inject(RecipientsService) private readonly recipients: RecipientsService,
-    @Inject(SendingService) private readonly service: SendingService,
     @Inject(ComposingService) private readonly composing: ComposingService,
+    @Inject(LastLookService) private readonly looking: LastLookService,
   ) {}
 
   @HandlesJob('message-personal', 'message-prepare')
@@ -40,7 +40,7 @@ export class PrepareJob {
           refId,
           after,
           SLICE,
-          await this.service.asking(tx, current),
+          await this.looking.asking(tx, current),
         );
         await this.messages.change(
           tx,

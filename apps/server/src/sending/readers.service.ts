@@ -10,6 +10,7 @@ import { sentence } from '../platform/words';
 import type { AccessScope } from '../platform/scope';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { RecipientsService } from './recipients.service';
+import { ContactPointsRepository } from '../supporters/contact-points.repository';
 
 /** Of a group as many as are asked whether they would get it, to show a few who would. */
 const LOOKED_AT = 60;
@@ -28,6 +29,7 @@ export class ReadersService {
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(FactsRepository) private readonly facts: FactsRepository,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   async of(scope: AccessScope, id: number, search: string): Promise<ReaderView[]> {
@@ -51,7 +53,7 @@ export class ReadersService {
     };
     const [decisions, points] = [
       await this.facts.decide(db, ids, asking),
-      await this.supporters.points(db, ids),
+      await this.contacts.points(db, ids),
     ];
     // The group may be everybody: of it only those who were found are looked for.
     const found = new Set(ids);

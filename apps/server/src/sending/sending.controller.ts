@@ -15,12 +15,14 @@ import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { ReadersService } from './readers.service';
 import { SendingService } from './sending.service';
+import { LastLookService } from './last-look.service';
 
 @Controller('api/messages/:id')
 export class SendingController {
   constructor(
     @Inject(SendingService) private readonly sending: SendingService,
     @Inject(ReadersService) private readonly readers: ReadersService,
+    @Inject(LastLookService) private readonly looking: LastLookService,
   ) {}
 
   @Route('get', 'readers', {
@@ -60,7 +62,7 @@ export class SendingController {
   })
   @HttpCode(204)
   second(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
-    return this.sending.second(scope, id);
+    return this.looking.second(scope, id);
   }
 
   @Route('post', 'last-look', {
@@ -71,7 +73,7 @@ export class SendingController {
   })
   @HttpCode(200)
   lastLook(@Caller() scope: AccessScope, @Id() id: number): Promise<LastLook> {
-    return this.sending.lastLook(scope, id);
+    return this.looking.lastLook(scope, id);
   }
 
   @Route('get', 'last-look/people', {
@@ -86,7 +88,7 @@ export class SendingController {
     @Id() id: number,
     @Input('query') query: SuppressedQuery,
   ): Promise<Page<SupporterRow>> {
-    return this.sending.lookPeople(scope, id, query);
+    return this.looking.lookPeople(scope, id, query);
   }
 
   @Route('post', 'test', {

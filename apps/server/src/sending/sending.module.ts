@@ -17,6 +17,8 @@ import { ReadersService } from './readers.service';
 import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
 import { SendingService } from './sending.service';
+import { LastLookService } from './last-look.service';
+import { LeasesRepository } from './leases.repository';
 
 @Module({
   imports: [
@@ -31,14 +33,16 @@ import { SendingService } from './sending.service';
   controllers: [SendingController, BeginController, PersonalController],
   providers: [
     SendingService,
+    LastLookService,
     ReadersService,
     RecipientsService,
     PersonalService,
     SendingRepository,
     OutboxRepository,
+    LeasesRepository,
     EnvelopeService,
     PrepareJob,
   ],
-  exports: [OutboxRepository, EnvelopeService, PrepareJob],
+  exports: [OutboxRepository, LeasesRepository, EnvelopeService, PrepareJob],
 })
 export class SendingModule {}

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { oneCopyPerAddress, type Decision, type Verdict } from '@goodword/core/permission';
 import { FactsRepository, type EligibilityQuery } from '../permission/ledger/facts.repository';
-import type { Bound, Scoped } from '../platform/database';
+import type { Bound, Scoped } from '../platform/scoped';
 import type { GroupReaders } from '../roll/group-readers';
 
 /** Four bytes for each person, the highest first, so that a part of them can be read where they lie. */

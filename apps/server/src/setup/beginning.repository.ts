@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import { type Database, rowsOf } from '../platform/database';
+import { type Database } from '../platform/database';
+import { rowsOf } from '../platform/scoped';
 
 export interface Beginning {
   word: string;

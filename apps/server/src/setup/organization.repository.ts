@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { type Scoped, rowsOf } from '../platform/database';
+import { type Scoped, rowsOf } from '../platform/scoped';
 import type { OrganizationRow } from '../team/team.repository';
 
 /** What the organization says of itself, and its chapters. Owns `organization`, `chapter`. */

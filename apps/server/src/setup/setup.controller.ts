@@ -20,7 +20,7 @@ import { Caller, Id, Input, placeOfRequest, Route, type KnownRequest } from '../
 import { CONFIG, type Config } from '../platform/config';
 import { setCookie } from '../platform/cookies';
 import { Invalid, TooMany } from '../platform/errors';
-import { RateLimit } from '../platform/rate-limit';
+import { RateLimits, type RateLimit } from '../platform/rate-limit';
 import type { AccessScope } from '../platform/scope';
 import { TeamService } from '../team/team.service';
 import { BeginningService } from './beginning.service';
@@ -31,7 +31,7 @@ import { sentence } from '../platform/words';
 /** Setup: the organization with its chapters, the team, and how the first owner comes in. */
 @Controller('api')
 export class SetupController {
-  private readonly words = new RateLimit(20, 3_600_000);
+  private readonly words: RateLimit;
 
   constructor(
     @Inject(OrganizationService) private readonly organizations: OrganizationService,
@@ -39,7 +39,10 @@ export class SetupController {
     @Inject(BeginningService) private readonly beginnings: BeginningService,
     @Inject(TeamService) private readonly team: TeamService,
     @Inject(CONFIG) private readonly config: Config,
-  ) {}
+    @Inject(RateLimits) limits: RateLimits,
+  ) {
+    this.words = limits.of('beginning', 20, 3600);
+  }
 
   @Route('get', 'organization', {
     role: 'viewer',
@@ -217,7 +220,8 @@ export class SetupController {
     @Input('body') body: BeginHouseBody,
     @Res({ passthrough: true }) response: Response,
   ): Promise<void> {
-    if (!this.words.pass(placeOfRequest(request).network)) throw new TooMany(sentence('begin.too-often'));
+    if (!(await this.words.pass(placeOfRequest(request).network)))
+      throw new TooMany(sentence('begin.too-often'));
     const begun = await this.team.begin(await this.beginnings.begin(body), placeOfRequest(request));
     setCookie(this.config, response, 'session', begun.session);
     setCookie(this.config, response, 'known', begun.device);

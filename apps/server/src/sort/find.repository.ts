@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 
 const MINE = `JOIN supporter_contact sc ON sc.contact_point_id = cp.id
     JOIN supporter s ON s.id = sc.supporter_id AND s.erased_at IS NULL

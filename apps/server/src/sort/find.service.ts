@@ -5,6 +5,7 @@ import type { AccessScope } from '../platform/scope';
 import { RollService } from '../roll/roll.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { FindRepository } from './find.repository';
+import { ContactPointsRepository } from '../supporters/contact-points.repository';
 
 const MOST_PEOPLE = 8;
 const MOST_THINGS = 5;
@@ -20,6 +21,7 @@ export class FindService {
     @Inject(RollService) private readonly roll: RollService,
     @Inject(FindRepository) private readonly finder: FindRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   async find(scope: AccessScope, text: string): Promise<FinderHit[]> {
@@ -30,7 +32,7 @@ export class FindService {
     ]);
     const [people, points] = await Promise.all([
       this.supporters.byIds(db, ids),
-      this.supporters.points(db, ids),
+      this.contacts.points(db, ids),
     ]);
     return [
       ...people.map((person): FinderHit => ({

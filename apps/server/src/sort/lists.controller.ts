@@ -10,17 +10,17 @@ import {
 } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
-import { SupportersService } from '../supporters/supporters.service';
 import { ListsService } from './lists.service';
 import { stillNeeded, UsesService } from './uses.service';
+import { GroupsService } from '../supporters/groups.service';
 
 /** Lists: made, changed, put in order and into folders, and deleted once nothing needs them. */
 @Controller('api')
 export class ListsController {
   constructor(
-    @Inject(SupportersService) private readonly supporters: SupportersService,
     @Inject(ListsService) private readonly lists: ListsService,
     @Inject(UsesService) private readonly uses: UsesService,
+    @Inject(GroupsService) private readonly grouping: GroupsService,
   ) {}
 
   @Route('post', 'lists', {
@@ -30,7 +30,7 @@ export class ListsController {
     answer: answers.made,
   })
   makeList(@Caller() scope: AccessScope, @Input('body') body: MakeListBody): Promise<{ id: number }> {
-    return this.supporters.makeGroup(scope, 'list', body);
+    return this.grouping.makeGroup(scope, 'list', body);
   }
 
   @Route('put', 'lists/order', {
@@ -66,7 +66,7 @@ export class ListsController {
     @Id() id: number,
     @Input('body') body: ChangeListBody,
   ): Promise<void> {
-    return this.supporters.changeGroup(scope, 'list', id, body);
+    return this.grouping.changeGroup(scope, 'list', id, body);
   }
 
   @Route('get', 'lists/:id/deletion', {
@@ -76,17 +76,12 @@ export class ListsController {
     answer: answers.deletionNotice,
   })
   async listDeletion(@Caller() scope: AccessScope, @Id() id: number): Promise<DeletionNotice> {
-    return this.supporters.groupDeletion(
-      scope,
-      'list',
-      id,
-      stillNeeded(await this.uses.of(scope, 'list', id)),
-    );
+    return this.grouping.groupDeletion(scope, 'list', id, stillNeeded(await this.uses.of(scope, 'list', id)));
   }
 
   @Route('delete', 'lists/:id', { role: 'organizer', summary: 'Delete a list', params: schema.idParams })
   @HttpCode(204)
   async removeList(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
-    await this.supporters.removeGroup(scope, 'list', id, stillNeeded(await this.uses.of(scope, 'list', id)));
+    await this.grouping.removeGroup(scope, 'list', id, stillNeeded(await this.uses.of(scope, 'list', id)));
   }
 }

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { PeopleColumns, PeopleView } from '@goodword/core/contract';
 import type { Rule } from '@goodword/core/segment';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import { Conflict } from '../platform/errors';
 import { nextVersion } from '../platform/versions';
 import { sentence } from '../platform/words';

@@ -4,15 +4,15 @@ import { Conflict } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { sentence } from '../platform/words';
 import { SegmentsService } from '../segments/segments.service';
-import { SupportersService } from '../supporters/supporters.service';
+import { GroupsService } from '../supporters/groups.service';
 
 /** Lists that keep who was in a segment at a moment. */
 @Injectable()
 export class SnapshotsService {
   constructor(
     @Inject(SegmentsService) private readonly segments: SegmentsService,
-    @Inject(SupportersService) private readonly supporters: SupportersService,
     @Inject(BulkService) private readonly bulk: BulkService,
+    @Inject(GroupsService) private readonly grouping: GroupsService,
   ) {}
 
   /** Begins to put everybody who is in it now on a new list; refused where that would be nobody. */
@@ -24,7 +24,7 @@ export class SnapshotsService {
     const { tree } = await this.segments.segment(scope, segmentId);
     if ((await this.segments.count(scope, tree, false)).total === 0)
       throw new Conflict(sentence('list.would-be-empty'));
-    const list = await this.supporters.makeGroup(scope, 'list', { name });
+    const list = await this.grouping.makeGroup(scope, 'list', { name });
     const begun = await this.bulk.begin(
       scope,
       { tree, without: [] },

@@ -10,17 +10,17 @@ import {
 } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
-import { SupportersService } from '../supporters/supporters.service';
 import { TagsService } from './tags.service';
 import { stillNeeded, UsesService } from './uses.service';
+import { GroupsService } from '../supporters/groups.service';
 
 /** Tags: made, renamed, made one with another, and deleted once nothing needs them. */
 @Controller('api')
 export class TagsController {
   constructor(
-    @Inject(SupportersService) private readonly supporters: SupportersService,
     @Inject(TagsService) private readonly tags: TagsService,
     @Inject(UsesService) private readonly uses: UsesService,
+    @Inject(GroupsService) private readonly grouping: GroupsService,
   ) {}
 
   @Route('post', 'tags', {
@@ -30,7 +30,7 @@ export class TagsController {
     answer: answers.made,
   })
   makeTag(@Caller() scope: AccessScope, @Input('body') body: MakeTagBody): Promise<{ id: number }> {
-    return this.supporters.makeGroup(scope, 'tag', body);
+    return this.grouping.makeGroup(scope, 'tag', body);
   }
 
   @Route('put', 'tags/:id', {
@@ -45,7 +45,7 @@ export class TagsController {
     @Id() id: number,
     @Input('body') body: ChangeTagBody,
   ): Promise<void> {
-    return this.supporters.changeGroup(scope, 'tag', id, body);
+    return this.grouping.changeGroup(scope, 'tag', id, body);
   }
 
   @Route('get', 'tags/:id/use', {
@@ -81,12 +81,12 @@ export class TagsController {
     answer: answers.deletionNotice,
   })
   async tagDeletion(@Caller() scope: AccessScope, @Id() id: number): Promise<DeletionNotice> {
-    return this.supporters.groupDeletion(scope, 'tag', id, stillNeeded(await this.uses.of(scope, 'tag', id)));
+    return this.grouping.groupDeletion(scope, 'tag', id, stillNeeded(await this.uses.of(scope, 'tag', id)));
   }
 
   @Route('delete', 'tags/:id', { role: 'organizer', summary: 'Delete a tag', params: schema.idParams })
   @HttpCode(204)
   async removeTag(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
-    await this.supporters.removeGroup(scope, 'tag', id, stillNeeded(await this.uses.of(scope, 'tag', id)));
+    await this.grouping.removeGroup(scope, 'tag', id, stillNeeded(await this.uses.of(scope, 'tag', id)));
   }
 }

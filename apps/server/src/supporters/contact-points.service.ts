@@ -6,19 +6,17 @@ import { speak } from '@goodword/core/words';
 import { DoNotContactService } from '../permission/do-not-contact.service';
 import { HoldsRepository } from '../permission/holds.repository';
 import { audit } from '../platform/audit';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { LINES, type Lines, type LineType } from '../platform/lookups';
 import type { AccessScope } from '../platform/scope';
 import { stillAs } from '../platform/versions';
 import { TeamRepository } from '../team/team.repository';
-import {
-  SupportersRepository,
-  type NewPoint,
-  type PointRow,
-  type PostalParts,
-} from './supporters.repository';
+import { SupportersRepository } from './supporters.repository';
+import { type NewPoint, type PointRow, type PostalParts } from './contact-points.repository';
 import { sentence } from '../platform/words';
+import { ContactPointsRepository } from './contact-points.repository';
 
 const WORDS = { email: 'Email', mobile: 'Phone', post: 'Postal address' } as const;
 
@@ -32,6 +30,7 @@ export class ContactPointsService {
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(LINES) private readonly lines: Lines,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   async add(scope: AccessScope, id: number, address: NewAddress): Promise<void> {
@@ -72,8 +71,8 @@ export class ContactPointsService {
       if (old.normal === read.normal) return this.rewrite(tx, id, old, read);
       await this.refuseKnown(tx, id, read);
       const newId = await this.hang(tx, id, read);
-      await this.supporters.replacePoint(tx, id, old.id, newId);
-      if (read.kind === 'post') await this.supporters.keepPostcode(tx, id);
+      await this.contacts.replacePoint(tx, id, old.id, newId);
+      if (read.kind === 'post') await this.contacts.keepPostcode(tx, id);
       const undo: UndoStep = { kind: 'contact-changed', from: old.id, to: newId };
       const words = `${WORDS[read.kind]} changed to ${read.shown}`;
       await audit(tx, {
@@ -93,8 +92,8 @@ export class ContactPointsService {
     await this.database.write(scope, async (tx) => {
       await this.supporters.lockForUpdate(tx, id);
       const point = await this.need(tx, id, pointId);
-      await this.supporters.dropPoint(tx, id, pointId);
-      if (point.kind === 'post') await this.supporters.keepPostcode(tx, id);
+      await this.contacts.dropPoint(tx, id, pointId);
+      if (point.kind === 'post') await this.contacts.keepPostcode(tx, id);
       const undo: UndoStep = { kind: 'contact', pointId, on: false };
       await audit(tx, {
         act: 'contact',
@@ -111,14 +110,14 @@ export class ContactPointsService {
   async putFirst(scope: AccessScope, id: number, pointId: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
       await this.supporters.lockForUpdate(tx, id);
-      const points = await this.supporters.points(tx, [id]);
+      const points = await this.contacts.points(tx, [id]);
       const point = points.find((one) => one.id === pointId);
       if (!point) throw new NotFound('address');
-      await this.supporters.orderPoints(tx, id, [
+      await this.contacts.orderPoints(tx, id, [
         pointId,
         ...points.filter((one) => one.id !== pointId).map((one) => one.id),
       ]);
-      if (point.kind === 'post') await this.supporters.keepPostcode(tx, id);
+      if (point.kind === 'post') await this.contacts.keepPostcode(tx, id);
       await audit(tx, {
         act: 'contact',
         subject: 'supporter',
@@ -132,7 +131,7 @@ export class ContactPointsService {
     await this.database.write(scope, async (tx) => {
       const point = await this.need(tx, (await this.supporters.lockForUpdate(tx, id)).id, pointId);
       // Nobody lifts it but by deciding what they meant; the person does by START.
-      if (await this.supporters.isAsked(tx, pointId))
+      if (await this.contacts.isAsked(tx, pointId))
         throw new Conflict(sentence('address.held', { point: point.hold_reason ?? 'read what they wrote' }));
       await this.holds.release(tx, pointId, 'Looked at, and good');
       await audit(tx, {
@@ -146,7 +145,7 @@ export class ContactPointsService {
   }
 
   private async need(tx: Scoped, id: number, pointId: number): Promise<PointRow> {
-    const point = (await this.supporters.points(tx, [id])).find((one) => one.id === pointId);
+    const point = (await this.contacts.points(tx, [id])).find((one) => one.id === pointId);
     if (!point) throw new NotFound('address');
     return point;
   }
@@ -186,7 +185,7 @@ export class ContactPointsService {
   }
 
   private async refuseKnown(tx: Scoped, id: number, { kind, normal, shown }: NewPoint): Promise<void> {
-    const known = (await this.supporters.points(tx, [id])).some(
+    const known = (await this.contacts.points(tx, [id])).some(
       (point) => point.kind === kind && point.normal === normal,
     );
     if (known) throw new Conflict(sentence('address.here', { shown }));
@@ -195,15 +194,15 @@ export class ContactPointsService {
   private async hang(tx: Scoped, id: number, read: NewPoint & { kind: NewAddress['kind'] }): Promise<number> {
     const doNotContact =
       read.kind !== 'post' && (await this.doNotContact.isClosed(tx, read.kind, read.normal));
-    const pointId = await this.supporters.addPoint(tx, id, { ...read, doNotContact });
+    const pointId = await this.contacts.addPoint(tx, id, { ...read, doNotContact });
     if (read.kind === 'post') await this.learnPlace(tx, id, read.parts ?? {});
     return pointId;
   }
 
   /** The same address written better, for everybody who has it. */
   private async rewrite(tx: Scoped, id: number, old: PointRow, read: NewPoint): Promise<void> {
-    await this.supporters.rewritePoint(tx, old.id, read);
-    if (old.kind === 'post') await this.supporters.keepPostcode(tx, id);
+    await this.contacts.rewritePoint(tx, old.id, read);
+    if (old.kind === 'post') await this.contacts.keepPostcode(tx, id);
     const words = `${WORDS[old.kind]} written as ${read.shown}`;
     if (old.shown === read.shown) return tx.unchanged();
     await audit(tx, {
@@ -221,7 +220,7 @@ export class ContactPointsService {
    * doubles are found.
    */
   private async learnPlace(tx: Scoped, id: number, parts: PostalParts): Promise<void> {
-    await this.supporters.keepPostcode(tx, id);
+    await this.contacts.keepPostcode(tx, id);
     const { country: home } = await this.team.organization(tx);
     const { said, ...place } = placeOfRow(
       { post: { country: parts.country ?? '', region: parts.region ?? '' }, mobile: null },

@@ -3,8 +3,9 @@ import { ADDRESS_KIND, type AddressKind } from '@goodword/core/permission';
 import { HoldsRepository } from '../permission/holds.repository';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
+import { EntriesRepository } from '../permission/ledger/entries.repository';
 
 /** Takes away all that identifies a person, in every table that holds any of it. */
 @Injectable()
@@ -13,6 +14,7 @@ export class ErasureRepository {
     @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
+    @Inject(EntriesRepository) private readonly entries: EntriesRepository,
   ) {}
 
   /** Files that hold something of the person: evidence, and values of fields. */
@@ -77,7 +79,7 @@ export class ErasureRepository {
         FROM ${table}
         WHERE organization_id = :org AND supporter_id IN (:supporterIds) AND contact_point_id IS NOT NULL`;
     const changed = 'FROM address_change WHERE organization_id = :org AND supporter_id IN (:supporterIds)';
-    const said = (await Promise.all(supporterIds.map((id) => this.ledger.pointsOf(tx, id)))).flat();
+    const said = (await Promise.all(supporterIds.map((id) => this.entries.pointsOf(tx, id)))).flat();
     return tx.sql(
       `SELECT id, kind, normal, shown
         FROM contact_point

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { FieldView } from '@goodword/core/contract';
 import type { FieldValue } from '@goodword/core/fields';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
 export type ValueRow = Pick<

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { ListView, MembershipView, TagUse, TagView } from '@goodword/core/contract';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 
 /** A chapter sees its own tags, and those of the organization that are handed down to it. */
 const SEEN = '(:chapter IS NULL OR t.chapter_id = :chapter OR (t.chapter_id IS NULL AND t.handed_down = 1))';

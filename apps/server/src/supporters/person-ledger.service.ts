@@ -24,7 +24,8 @@ import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { statusByScope } from '../permission/consent-status';
 import { audit } from '../platform/audit';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { rewritten } from '../platform/pictures';
 import type { AccessScope } from '../platform/scope';
@@ -34,6 +35,8 @@ import { TeamRepository } from '../team/team.repository';
 import { GroupsRepository } from './groups.repository';
 import { SupportersRepository, type PersonRow } from './supporters.repository';
 import { sentence } from '../platform/words';
+import { EntriesRepository } from '../permission/ledger/entries.repository';
+import { ContactPointsRepository } from './contact-points.repository';
 
 export interface HandEntry {
   contactPointId: number;
@@ -72,6 +75,8 @@ export class PersonLedger {
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(EntriesRepository) private readonly entries: EntriesRepository,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   /** Standings and entries of one person, with what the house rules of their place make of them. */
@@ -81,9 +86,9 @@ export class PersonLedger {
   ): Promise<{ consent: ConsentStatusView[]; entries: EntryView[]; rulesOf: string }> {
     const rules = await this.houseRules.rules(db);
     const [rows, cells, points, lists, files] = await Promise.all([
-      this.ledger.entriesOf(db, person.id),
+      this.entries.entriesOf(db, person.id),
       this.cells.one(db, person.id, rules),
-      this.supporters.points(db, [person.id]),
+      this.contacts.points(db, [person.id]),
       this.groups.lists(db),
       this.evidence.of(db, person.id),
     ]);
@@ -111,9 +116,9 @@ export class PersonLedger {
     if (faults) throw new Invalid([faults]);
     const saidAt = await this.saidOn(scope, entry.on, entry.state);
     await this.database.write(scope, async (tx) => {
-      const point = (
-        await this.supporters.points(tx, [(await this.supporters.lockForUpdate(tx, id)).id])
-      ).find((one) => one.id === entry.contactPointId);
+      const point = (await this.contacts.points(tx, [(await this.supporters.lockForUpdate(tx, id)).id])).find(
+        (one) => one.id === entry.contactPointId,
+      );
       if (!point) throw new NotFound('address');
       if (!channelsOf(point.kind).includes(entry.channel))
         throw new Invalid([
@@ -198,7 +203,7 @@ export class PersonLedger {
     words: string,
   ): Promise<void> {
     if (!isRelationship(relationship)) throw new Error(`expected a relationship, got "${relationship}"`);
-    const points = await this.supporters.points(tx, [id]);
+    const points = await this.contacts.points(tx, [id]);
     const entry = {
       supporterId: id,
       scope: 'marketing',

@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import type { RecordView } from '@goodword/core/contract';
-import { LedgerRepository } from '../permission/ledger/ledger.repository';
+import { FoldingRepository } from '../permission/ledger/folding.repository';
 import { houseDay, openTestHouse, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, messageAt, moveTo, NOTHING, send } from '../testing/steps';
 import { personBy, openedStatuses } from '../testing/supporter';
@@ -256,7 +256,7 @@ describe('erasing', () => {
     expect(left.length).toBeGreaterThan(3);
     expect(left.every((row) => row.words === '' || row.words === '(erased)')).toBe(true);
     expect(
-      await house.database.write(house.scope, (tx) => new LedgerRepository().differences(tx)),
+      await house.database.write(house.scope, (tx) => new FoldingRepository().differences(tx)),
     ).toMatchObject({ differing: 0 });
   });
 

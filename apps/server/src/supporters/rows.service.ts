@@ -5,9 +5,10 @@ import { formatValue, type Manner } from '@goodword/core/fields';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { channelWord, statusByScope } from '../permission/consent-status';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import { FieldsRepository, valueOf } from './fields.repository';
 import { SupportersRepository, type PersonRow } from './supporters.repository';
+import { ContactPointsRepository } from './contact-points.repository';
 
 /** Fills what a table shows of people: a handful of set-based reads for the whole page. */
 @Injectable()
@@ -17,6 +18,7 @@ export class SupporterRows {
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   /** `fieldIds` are custom fields that are shown beside. */
@@ -28,7 +30,7 @@ export class SupporterRows {
     const ids = people.map((person) => person.id);
     const rules = await this.houseRules.rules(db);
     const [points, gifts, tags, cells, values] = await Promise.all([
-      this.supporters.points(db, ids),
+      this.contacts.points(db, ids),
       this.supporters.gifts(db, ids),
       this.supporters.tagCounts(db, ids),
       this.cells.of(db, ids, rules),

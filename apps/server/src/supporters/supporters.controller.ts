@@ -33,6 +33,7 @@ import { ErasureService } from './erasure.service';
 import { PersonLedger } from './person-ledger.service';
 import { SupportersService } from './supporters.service';
 import { sentence } from '../platform/words';
+import { GroupsService } from './groups.service';
 
 @Controller('api')
 export class SupportersController {
@@ -43,6 +44,7 @@ export class SupportersController {
     @Inject(FieldsService) private readonly fields: FieldsService,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(Database) private readonly database: Database,
+    @Inject(GroupsService) private readonly grouping: GroupsService,
   ) {}
 
   @Route('get', 'supporters', {
@@ -92,7 +94,7 @@ export class SupportersController {
   })
   @HttpCode(204)
   putTag(@Caller() scope: AccessScope, @Input('params') params: TagParams): Promise<void> {
-    return this.supporters.putInGroup(scope, 'tag', params.id, params.tagId, true);
+    return this.grouping.putInGroup(scope, 'tag', params.id, params.tagId, true);
   }
 
   @Route('delete', 'supporters/:id/tags/:tagId', {
@@ -102,7 +104,7 @@ export class SupportersController {
   })
   @HttpCode(204)
   dropTag(@Caller() scope: AccessScope, @Input('params') params: TagParams): Promise<void> {
-    return this.supporters.putInGroup(scope, 'tag', params.id, params.tagId, false);
+    return this.grouping.putInGroup(scope, 'tag', params.id, params.tagId, false);
   }
 
   @Route('put', 'supporters/:id/lists/:listId', {
@@ -112,7 +114,7 @@ export class SupportersController {
   })
   @HttpCode(204)
   putList(@Caller() scope: AccessScope, @Input('params') params: ListParams): Promise<void> {
-    return this.supporters.putInGroup(scope, 'list', params.id, params.listId, true);
+    return this.grouping.putInGroup(scope, 'list', params.id, params.listId, true);
   }
 
   @Route('delete', 'supporters/:id/lists/:listId', {
@@ -122,7 +124,7 @@ export class SupportersController {
   })
   @HttpCode(204)
   dropList(@Caller() scope: AccessScope, @Input('params') params: ListParams): Promise<void> {
-    return this.supporters.putInGroup(scope, 'list', params.id, params.listId, false);
+    return this.grouping.putInGroup(scope, 'list', params.id, params.listId, false);
   }
 
   @Route('post', 'supporters/:id/permission', {

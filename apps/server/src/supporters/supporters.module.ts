@@ -13,6 +13,8 @@ import { SupporterRows } from './rows.service';
 import { SupportersController } from './supporters.controller';
 import { SupportersRepository } from './supporters.repository';
 import { SupportersService } from './supporters.service';
+import { ContactPointsRepository } from './contact-points.repository';
+import { GroupsService } from './groups.service';
 
 @Module({
   imports: [PermissionModule, TeamModule],
@@ -23,7 +25,9 @@ import { SupportersService } from './supporters.service';
     ErasureService,
     ErasureRepository,
     SupportersService,
+    GroupsService,
     SupportersRepository,
+    ContactPointsRepository,
     FieldsService,
     FieldsRepository,
     GroupsRepository,
@@ -34,7 +38,9 @@ import { SupportersService } from './supporters.service';
     ErasureService,
     PersonLedger,
     SupportersService,
+    GroupsService,
     SupportersRepository,
+    ContactPointsRepository,
     FieldsService,
     FieldsRepository,
     GroupsRepository,

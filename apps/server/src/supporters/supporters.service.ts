@@ -1,22 +1,24 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { isoDay, parseIsoDay } from '@goodword/core/common';
-import type { DeletionNotice, Page, RecordView, SupporterRow, UndoStep } from '@goodword/core/contract';
+import type { Page, RecordView, SupporterRow, UndoStep } from '@goodword/core/contract';
 import { coerce, formatMoney, formatValue, type Manner } from '@goodword/core/fields';
 import { isBirth } from '@goodword/core/intake';
 import { speak } from '@goodword/core/words';
 import { audit } from '../platform/audit';
-import { Database, isDuplicate, type ReadAt } from '../platform/database';
-import { Conflict, Invalid, NotFound } from '../platform/errors';
+import { Database, type ReadAt } from '../platform/database';
+import { Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { AccessScope } from '../platform/scope';
-import { nextVersion, stillAs } from '../platform/versions';
+import { stillAs } from '../platform/versions';
 import { TeamRepository, typedIn } from '../team/team.repository';
 import { FieldsRepository, valueOf } from './fields.repository';
 import { GroupsRepository } from './groups.repository';
 import { PersonLedger } from './person-ledger.service';
 import { SupporterRows } from './rows.service';
-import { SupportersRepository, type PostalParts } from './supporters.repository';
+import { SupportersRepository } from './supporters.repository';
+import { type PostalParts } from './contact-points.repository';
 import { sentence } from '../platform/words';
+import { ContactPointsRepository } from './contact-points.repository';
 
 export interface SupporterQuery {
   after?: string;
@@ -26,40 +28,6 @@ export interface SupporterQuery {
   list?: number;
   batch?: number;
   hold?: boolean;
-}
-
-/** What a tag (its name alone) or a list is given. */
-export interface GroupValues {
-  name: string;
-  /** Of a list that is changed: the version that this was begun from. */
-  basedOn?: number;
-  /** Of a tag that is changed: as it was when this was begun. */
-  was?: { name: string; handedDown: boolean };
-  isPublic?: boolean;
-  description?: string;
-  why?: string;
-  onPreferences?: boolean;
-  byForm?: boolean;
-  folder?: string;
-  /** Of a tag of the whole organization: chapters see it and put it on. */
-  handedDown?: boolean;
-}
-
-/**
- * Only what is public can be shown to supporters; a public list is shown everywhere unless somebody says
- * otherwise.
- */
-function listValues(list: GroupValues): Record<string, string | boolean> & { name: string } {
-  const isPublic = list.isPublic ?? false;
-  return {
-    name: list.name,
-    is_public: isPublic,
-    description: list.description ?? '',
-    why: list.why ?? '',
-    on_preferences: isPublic && (list.onPreferences ?? true),
-    by_form: isPublic && (list.byForm ?? true),
-    ...(list.folder === undefined ? {} : { folder: list.folder }),
-  };
 }
 
 /**
@@ -78,6 +46,7 @@ export class SupportersService {
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(PersonLedger) private readonly ledger: PersonLedger,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   async page(scope: AccessScope, query: SupporterQuery): Promise<Page<SupporterRow>> {
@@ -96,8 +65,8 @@ export class SupportersService {
     const person = await this.supporters.need(db, id);
     const [points, sharers, fields, values, tags, lists, gifts, { consent, entries, rulesOf }, organization] =
       await Promise.all([
-        this.supporters.pointsWithParts(db, [id]),
-        this.supporters.sharers(db, id),
+        this.contacts.pointsWithParts(db, [id]),
+        this.contacts.sharers(db, id),
         this.fields.all(db),
         this.fields.valuesOf(db, [id]),
         this.groups.of(db, 'tag', id),
@@ -239,117 +208,6 @@ export class SupportersService {
         subject: 'supporter',
         subjectId: id,
         words: `Gift of ${formatMoney(gift.amount, manner)} entered by hand`,
-      });
-    });
-  }
-
-  async putInGroup(
-    scope: AccessScope,
-    kind: 'tag' | 'list',
-    id: number,
-    groupId: number,
-    on: boolean,
-  ): Promise<void> {
-    await this.database.write(scope, async (tx) => {
-      await this.groups.lockForUpdate(tx, kind, [groupId], 'too');
-      await this.supporters.lockForUpdate(tx, id);
-      const group = await this.groups.find(tx, kind, groupId);
-      if (!group) throw new NotFound(kind);
-      const changed = on
-        ? await this.groups.put(tx, kind, id, groupId)
-        : await this.groups.takeOff(tx, kind, id, groupId);
-      const words =
-        kind === 'tag'
-          ? `Tag ${group.name} ${on ? 'put on' : 'taken off'}`
-          : `${on ? 'Put on' : 'Taken off'} the list ${group.name}`;
-      const undo: UndoStep = { kind: 'group', group: kind, id: groupId, on };
-      if (changed) await audit(tx, { act: kind, subject: 'supporter', subjectId: id, words, undo });
-    });
-  }
-
-  async makeGroup(scope: AccessScope, kind: 'tag' | 'list', group: GroupValues): Promise<{ id: number }> {
-    try {
-      return await this.database.write(scope, async (tx) => {
-        tx.unchanged();
-        const id =
-          kind === 'tag'
-            ? await this.groups.makeTag(tx, group.name, null, group.handedDown ?? true)
-            : await this.groups.makeList(tx, listValues(group));
-        await audit(tx, { act: 'make', subject: kind, subjectId: id, words: `${group.name} made` });
-        return { id };
-      });
-    } catch (error) {
-      throw isDuplicate(error)
-        ? new Conflict(sentence('group.name-taken', { kind, name: group.name }))
-        : error;
-    }
-  }
-
-  async changeGroup(scope: AccessScope, kind: 'tag' | 'list', id: number, group: GroupValues): Promise<void> {
-    await this.database
-      .write(scope, async (tx) => {
-        tx.unchanged();
-        const known = await this.groups.find(tx, kind, id);
-        if (!known) throw new NotFound(kind);
-        if (kind === 'list') await nextVersion(tx, 'list', id, group.basedOn ?? 0, 'list');
-        else stillAs(group.was, await this.groups.holdTag(tx, id), 'the tag');
-        const values =
-          kind === 'tag'
-            ? {
-                name: group.name,
-                ...(group.handedDown === undefined ? {} : { handed_down: group.handedDown }),
-              }
-            : listValues(group);
-        await this.groups.change(tx, kind, id, values);
-        await audit(tx, {
-          act: 'change',
-          subject: kind,
-          subjectId: id,
-          words: `${known.name} changed`,
-          before: known.name,
-          after: group.name,
-        });
-      })
-      .catch((error: unknown) => {
-        throw isDuplicate(error)
-          ? new Conflict(sentence('group.name-taken-other', { kind, name: group.name }))
-          : error;
-      });
-  }
-
-  /** What deleting takes with it. `blocked` says why it can't go, where something still needs the group. */
-  async groupDeletion(
-    scope: AccessScope,
-    kind: 'tag' | 'list',
-    id: number,
-    blocked: string | null,
-  ): Promise<DeletionNotice> {
-    const db = this.database.read(scope);
-    const group = await this.groups.find(db, kind, id);
-    if (!group) throw new NotFound(kind);
-    const people = await this.groups.countPeople(db, kind, id);
-    const many = people === 1 ? '1 person' : `${people} people`;
-    const takes = kind === 'tag' ? `The tag comes off ${many}.` : `${many} will no longer be on it.`;
-    return { blocked, takes: `${takes} Nobody is deleted, and what they agreed to stays.` };
-  }
-
-  async removeGroup(
-    scope: AccessScope,
-    kind: 'tag' | 'list',
-    id: number,
-    blocked: string | null,
-  ): Promise<void> {
-    const notice = await this.groupDeletion(scope, kind, id, blocked);
-    if (notice.blocked) throw new Conflict(notice.blocked);
-    await this.database.write(scope, async (tx) => {
-      await this.groups.lockForUpdate(tx, kind, [id]);
-      const group = await this.groups.find(tx, kind, id);
-      await this.groups.remove(tx, kind, id);
-      await audit(tx, {
-        act: 'delete',
-        subject: kind,
-        subjectId: id,
-        words: `${group?.name ?? kind} deleted`,
       });
     });
   }

@@ -2,7 +2,8 @@ import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypt
 import { isIPv4 } from 'node:net';
 import { Inject, Injectable } from '@nestjs/common';
 import { CONFIG, type Config } from '../platform/config';
-import { Database, rowsOf } from '../platform/database';
+import { Database } from '../platform/database';
+import { rowsOf } from '../platform/scoped';
 import { TooMany } from '../platform/errors';
 import { sentence } from '../platform/words';
 

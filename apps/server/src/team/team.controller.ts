@@ -19,7 +19,7 @@ import { Caller, Id, Input, placeOfRequest, Route, type KnownRequest } from '../
 import { CONFIG, type Config } from '../platform/config';
 import { dropCookie, readCookie, setCookie } from '../platform/cookies';
 import { TooMany } from '../platform/errors';
-import { RateLimit } from '../platform/rate-limit';
+import { RateLimits, type RateLimit } from '../platform/rate-limit';
 import type { AccessScope } from '../platform/scope';
 import { TeammateLinks } from './teammate-links.service';
 import { TeamService, type StartedSession } from './team.service';
@@ -29,13 +29,16 @@ import { sentence } from '../platform/words';
 @Controller('api')
 export class TeamController {
   /** Whoever asks for links for others' addresses. */
-  private readonly asked = new RateLimit(10, 3_600_000);
+  private readonly asked: RateLimit;
 
   constructor(
     @Inject(TeamService) private readonly team: TeamService,
     @Inject(TeammateLinks) private readonly links: TeammateLinks,
     @Inject(CONFIG) private readonly config: Config,
-  ) {}
+    @Inject(RateLimits) limits: RateLimits,
+  ) {
+    this.asked = limits.of('forgotten', 10, 3600);
+  }
 
   @Route('post', 'session', { role: 'anyone', summary: 'Sign in', body: schema.signIn, ownProof: true })
   @HttpCode(204)
@@ -148,8 +151,9 @@ export class TeamController {
     ownProof: true,
   })
   @HttpCode(204)
-  forgotten(@Req() request: KnownRequest, @Input('body') body: ForgottenBody): void {
-    if (!this.asked.pass(placeOfRequest(request).network)) throw new TooMany(sentence('access.many-links'));
+  async forgotten(@Req() request: KnownRequest, @Input('body') body: ForgottenBody): Promise<void> {
+    if (!(await this.asked.pass(placeOfRequest(request).network)))
+      throw new TooMany(sentence('access.many-links'));
     // Not waited for: how long it takes would tell whether there is such an address.
     void this.links.forgotten(body.email).catch(() => undefined);
   }

@@ -3,7 +3,8 @@ import type { LinkView } from '@goodword/core/contract';
 import { escapeHtml } from '@goodword/core/letter';
 import { audit } from '../platform/audit';
 import { CONFIG, type Config } from '../platform/config';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import { Conflict } from '../platform/errors';
 import { MAIL_OUT, type MailOut } from '../platform/mail-out';
 import { programScope } from '../platform/scope';
@@ -77,12 +78,12 @@ export class TeammateLinks {
     const organization = await this.team.organization(scope);
     const mate = await this.database.writeUnlogged({ ...scope, actorId: found.teammate_id }, async (tx) => {
       const link = await this.mates.holdLink(tx, found.id);
-      const held = await this.mates.lockForUpdate(tx, found.teammate_id);
-      if (!link || !isOpen(link) || !held || held.left_at) throw new Conflict(GONE);
-      const name = wanted.name || held.name;
-      refuseEasy(wanted.password, [name, held.email, organization.name]);
-      await this.mates.change(tx, held.id, { password_hash: await hashPassword(wanted.password), name });
-      await this.mates.spendLinks(tx, held.id);
+      const locked = await this.mates.lockForUpdate(tx, found.teammate_id);
+      if (!link || !isOpen(link) || !locked || locked.left_at) throw new Conflict(GONE);
+      const name = wanted.name || locked.name;
+      refuseEasy(wanted.password, [name, locked.email, organization.name]);
+      await this.mates.change(tx, locked.id, { password_hash: await hashPassword(wanted.password), name });
+      await this.mates.spendLinks(tx, locked.id);
       const words =
         link.kind === 'invitation'
           ? 'Came by the invitation'
@@ -90,10 +91,10 @@ export class TeammateLinks {
       await audit(tx, {
         act: link.kind === 'invitation' ? 'joined' : 'password',
         subject: 'teammate',
-        subjectId: held.id,
+        subjectId: locked.id,
         words,
       });
-      return held;
+      return locked;
     });
     await this.sessions.endAll(mate.id);
     return { id: mate.id, organizationId: mate.organization_id, email: mate.email };

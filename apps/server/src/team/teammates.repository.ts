@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { Role } from '@goodword/core/contract';
-import { type Database, type Scoped, rowsOf } from '../platform/database';
+import { type Database } from '../platform/database';
+import { type Scoped, rowsOf } from '../platform/scoped';
 import type { TeammateRow } from './team.repository';
 import type { Tables } from '../platform/tables/generated';
 

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { JobView } from '@goodword/core/contract';
 import { isSeenBy } from '../intake/batches.repository';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
 type JobLine = Pick<

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { StopTask } from '@goodword/core/contract';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
 export interface TaskRow extends Pick<

@@ -2,12 +2,13 @@ import { Inject, Injectable } from '@nestjs/common';
 import { HoldsRepository } from '../permission/holds.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import { Conflict, Forbidden, NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
-import { SupportersRepository } from '../supporters/supporters.repository';
 import { TasksRepository, type TaskRow } from './tasks.repository';
 import { sentence } from '../platform/words';
+import { ContactPointsRepository } from '../supporters/contact-points.repository';
 
 export type TaskOutcome = 'meant' | 'not-meant' | 'done' | 'declined';
 
@@ -22,7 +23,7 @@ export class TasksService {
     @Inject(TasksRepository) private readonly tasks: TasksRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(HoldsRepository) private readonly holds: HoldsRepository,
-    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   async settle(scope: AccessScope, id: number, outcome: TaskOutcome): Promise<void> {
@@ -40,7 +41,7 @@ export class TasksService {
       await this.tasks.settle(tx, id, outcome);
       // What else was asked of the address still holds it.
       const point = task.kind === 'stop' ? task.contact_point_id : null;
-      if (point !== null && !(await this.supporters.isAsked(tx, point)))
+      if (point !== null && !(await this.contacts.isAsked(tx, point)))
         await this.holds.releaseAnswered(
           tx,
           point,
@@ -61,7 +62,7 @@ export class TasksService {
   /** The channel is closed at the address; of a number that several share, for each of them. */
   private async stop(tx: Scoped, task: TaskRow): Promise<void> {
     const isEmail = task.point_kind === 'email';
-    const sharers = isEmail ? [] : await this.supporters.ownersOf(tx, task.contact_point_id!);
+    const sharers = isEmail ? [] : await this.contacts.ownersOf(tx, task.contact_point_id!);
     const people = sharers.length > 0 ? sharers : [task.supporter_id];
     await this.ledger.recordAll(
       tx,

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { BatchState, DoneView, MessageState, TodayView } from '@goodword/core/contract';
 import { isSeenBy } from '../intake/batches.repository';
-import type { Scoped } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
 
 const HALF_DONE: readonly BatchState[] = [
   'reading',

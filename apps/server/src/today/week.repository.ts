@@ -3,7 +3,7 @@ import type { WeekView } from '@goodword/core/contract';
 import { startOfDay, type Day } from '@goodword/core/common';
 import { USUAL_WEEKS } from '@goodword/core/today';
 import { refusalsByWeek } from '../permission/ledger/by-week.sql';
-import type { Bound, Scoped } from '../platform/database';
+import type { Bound, Scoped } from '../platform/scoped';
 
 export type WeekKind = WeekView['figures'][number]['kind'];
 /** How much came in each week, counted from the present one backwards. */

@@ -2,7 +2,8 @@ import type { Language } from '@goodword/core/forms';
 import { escapeHtml as e } from '@goodword/core/letter';
 import { isListScope } from '@goodword/core/permission';
 import { supporterPage } from '../platform/pages/page';
-import { channelPhrase, phrase, PHRASES, type Phrases } from '../platform/pages/phrases';
+import { channelPhrase, phrase, PHRASES } from '../platform/pages/phrases';
+import { type Phrases } from '../platform/pages/phrases-en';
 import type { TokenDelivery } from './unsubscribe.repository';
 
 function act(what: string, label: string, plain: boolean): string {

@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import type { Scope as PermissionScope, SendingChannel } from '@goodword/core/permission';
 import { scopeOfMessage, type MessageRow } from '../messages/messages.repository';
-import { Database, type Scoped } from '../platform/database';
+import { Database } from '../platform/database';
+import { type Scoped } from '../platform/scoped';
 import { currentRecord } from '../supporters/merged';
 
 /** What a token in a message stands for. */

@@ -10,6 +10,7 @@ import { NotFound } from '../platform/errors';
 import { programScope } from '../platform/scope';
 import { Tokens, type TokenUse } from '../platform/tokens';
 import { UnsubscribeRepository, type TokenDelivery } from './unsubscribe.repository';
+import { EntriesRepository } from '../permission/ledger/entries.repository';
 
 export type UnsubscribeCommand = 'this' | 'all' | 'back';
 
@@ -33,6 +34,7 @@ export class UnsubscribeService {
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(TagTriggersService) private readonly tagTriggers: TagTriggersService,
     @Inject(CONFIG) config: Config,
+    @Inject(EntriesRepository) private readonly entries: EntriesRepository,
   ) {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
   }
@@ -60,7 +62,7 @@ export class UnsubscribeService {
     );
     const isNo = (scope: PermissionScope) =>
       isOptedOut(person.marksAt({ contactPointId, channel: delivery.channel, scope })) !== undefined;
-    const canUndo = (await this.ledger.leavingsOf(db, delivery.id, undoableSince())).length > 0;
+    const canUndo = (await this.entries.leavingsOf(db, delivery.id, undoableSince())).length > 0;
     return { leftThis: isNo(delivery.scope), leftAll: isNo(delivery.scope) && isNo('all'), canUndo };
   }
 
@@ -81,7 +83,7 @@ export class UnsubscribeService {
       tx.unchanged();
       await this.unsubscribe.lockDelivery(tx, delivery.id);
       if (
-        await this.ledger.hasJustLeft(
+        await this.entries.hasJustLeft(
           tx,
           delivery.id,
           { scope, how: road },
@@ -123,7 +125,7 @@ export class UnsubscribeService {
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
       tx.unchanged();
       await this.unsubscribe.lockDelivery(tx, delivery.id);
-      const ids = await this.ledger.leavingsOf(tx, delivery.id, undoableSince());
+      const ids = await this.entries.leavingsOf(tx, delivery.id, undoableSince());
       await this.ledger.takeBack(tx, ids, 'by the one who left, on the page of that message');
     });
   }

@@ -5,6 +5,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ChevronRight, Search } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { lazy, Suspense, useEffect, useState } from 'react';
+import { ErrorBoundary } from 'react-error-boundary';
 import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import type { TodayView } from '@goodword/core/contract';
 import { Button, Loading } from '../ui/basics';
@@ -12,6 +13,7 @@ import { Margin } from '../ui/Margin';
 import { sentenceOf, useUntold } from '../ui/told';
 import { api } from './api';
 import { forgetAll, saveAll } from './keeping';
+import { Lost } from './Lost';
 import { sessionQuery, useSession } from './session';
 import { STATIONS } from './stations';
 import { refreshAll } from './refresh';
@@ -292,9 +294,11 @@ export function Frame() {
           tabIndex={-1}
         >
           <Untold />
-          <Suspense fallback={<Loading what={t`the page`} />}>
-            <Outlet />
-          </Suspense>
+          <ErrorBoundary resetKeys={[location.pathname]} FallbackComponent={Lost}>
+            <Suspense fallback={<Loading what={t`the page`} />}>
+              <Outlet />
+            </Suspense>
+          </ErrorBoundary>
         </main>
         <Margin />
       </div>

@@ -1,10 +1,9 @@
 import { t } from '@lingui/core/macro';
-import { Link, useRouteError } from 'react-router';
+import { Link } from 'react-router';
 import { Empty } from '../ui/basics';
 
 /** For addresses that lead nowhere, and for faults of ours. */
-export function Lost() {
-  const error = useRouteError() as Error | undefined;
+export function Lost({ error }: { error?: unknown }) {
   return (
     <div className="sheet m-5">
       <Empty title={error ? t`This view could not be drawn` : t`There is nothing at this address`}>

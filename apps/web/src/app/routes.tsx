@@ -1,58 +1,82 @@
-import type { ComponentType } from 'react';
-import { createBrowserRouter } from 'react-router';
+import { lazy, Suspense, type ComponentType, type ReactNode } from 'react';
+import { ErrorBoundary } from 'react-error-boundary';
+import { BrowserRouter, Route, Routes } from 'react-router';
 import { Frame } from './Frame';
 import { Lost } from './Lost';
 
-/** A route whose code is loaded when it is first opened. */
-const page = (load: () => Promise<{ default: ComponentType }>) => ({
-  lazy: async () => ({ Component: (await load()).default }),
-});
+/** A page whose code is loaded when it is first opened; the one before it stays until then. */
+function page(load: () => Promise<{ default: ComponentType }>): ReactNode {
+  const Page = lazy(load);
+  return <Page />;
+}
 
-export const router = createBrowserRouter([
-  { path: '/sign-in', ...page(() => import('../signin/SignIn')) },
-  { path: '/forgotten', ...page(() => import('../signin/Forgotten')) },
-  { path: '/password/:token', ...page(() => import('../signin/NewPassword')) },
-  { path: '/begin', ...page(() => import('../signin/Begin')) },
-  {
-    path: '/',
-    element: <Frame />,
-    errorElement: <Lost />,
-    children: [
-      { index: true, ...page(() => import('../today/Today')) },
-      { path: 'gather', ...page(() => import('../gather/Batches')) },
-      { path: 'gather/new', ...page(() => import('../gather/Gathering')) },
-      { path: 'gather/forms', ...page(() => import('../forms/Forms')) },
-      { path: 'gather/forms/:id', ...page(() => import('../forms/Form')) },
-      { path: 'gather/layouts', ...page(() => import('../gather/Layouts')) },
-      { path: 'gather/work', ...page(() => import('../gather/Work')) },
-      { path: 'gather/:id', ...page(() => import('../gather/Gathering')) },
-      { path: 'sort', ...page(() => import('../sort/Supporters')) },
-      { path: 'sort/supporters/:id', ...page(() => import('../sort/record/Record')) },
-      { path: 'sort/segments', ...page(() => import('../sort/Segments')) },
-      { path: 'sort/segments/:id', ...page(() => import('../sort/Segment')) },
-      { path: 'sort/groups', ...page(() => import('../sort/groups/Groups')) },
-      { path: 'sort/calls', ...page(() => import('../sort/calls/Calls')) },
-      { path: 'sort/calls/:id', ...page(() => import('../sort/calls/CallList')) },
-      { path: 'sort/campaigns', ...page(() => import('../campaigns/Campaigns')) },
-      { path: 'sort/campaigns/:id', ...page(() => import('../campaigns/Campaign')) },
-      { path: 'write', ...page(() => import('../write/Drafts')) },
-      { path: 'write/:id', ...page(() => import('../write/Draft')) },
-      { path: 'send', ...page(() => import('../send/Outgoing')) },
-      { path: 'send/:id', ...page(() => import('../send/LastLookPage')) },
-      { path: 'hear-back', ...page(() => import('../hearback/Answers')) },
-      { path: 'hear-back/replies', ...page(() => import('../hearback/Replies')) },
-      { path: 'hear-back/:id', ...page(() => import('../hearback/Results')) },
-      { path: 'house', ...page(() => import('../house/HouseRulesPage')) },
-      { path: 'house/do-not-contact', ...page(() => import('../house/DoNotContact')) },
-      { path: 'house/proof', ...page(() => import('../house/Proof')) },
-      { path: 'setup/fields', ...page(() => import('../setup/fields/Fields')) },
-      { path: 'setup/files', ...page(() => import('../setup/Files')) },
-      { path: 'setup/answers', ...page(() => import('../setup/AutomaticAnswersPage')) },
-      { path: 'setup', ...page(() => import('../setup/Organization')) },
-      { path: 'setup/team', ...page(() => import('../setup/Team')) },
-      { path: 'setup/you', ...page(() => import('../setup/You')) },
-      { path: 'help', ...page(() => import('../help/Help')) },
-      { path: '*', element: <Lost /> },
-    ],
-  },
-]);
+/** One page at two addresses: what was begun under "new" goes on under its number. */
+const gathering = page(() => import('../gather/Gathering'));
+
+/** Before anybody has signed in. */
+const OUTSIDE = {
+  '/sign-in': page(() => import('../signin/SignIn')),
+  '/forgotten': page(() => import('../signin/Forgotten')),
+  '/password/:token': page(() => import('../signin/NewPassword')),
+  '/begin': page(() => import('../signin/Begin')),
+};
+
+/** Within the frame of stations and Margin. */
+const INSIDE = {
+  gather: page(() => import('../gather/Batches')),
+  'gather/new': gathering,
+  'gather/forms': page(() => import('../forms/Forms')),
+  'gather/forms/:id': page(() => import('../forms/Form')),
+  'gather/layouts': page(() => import('../gather/Layouts')),
+  'gather/work': page(() => import('../gather/Work')),
+  'gather/:id': gathering,
+  sort: page(() => import('../sort/Supporters')),
+  'sort/supporters/:id': page(() => import('../sort/record/Record')),
+  'sort/segments': page(() => import('../sort/Segments')),
+  'sort/segments/:id': page(() => import('../sort/Segment')),
+  'sort/groups': page(() => import('../sort/groups/Groups')),
+  'sort/calls': page(() => import('../sort/calls/Calls')),
+  'sort/calls/:id': page(() => import('../sort/calls/CallList')),
+  'sort/campaigns': page(() => import('../campaigns/Campaigns')),
+  'sort/campaigns/:id': page(() => import('../campaigns/Campaign')),
+  write: page(() => import('../write/Drafts')),
+  'write/:id': page(() => import('../write/Draft')),
+  send: page(() => import('../send/Outgoing')),
+  'send/:id': page(() => import('../send/LastLookPage')),
+  'hear-back': page(() => import('../hearback/Answers')),
+  'hear-back/replies': page(() => import('../hearback/Replies')),
+  'hear-back/:id': page(() => import('../hearback/Results')),
+  house: page(() => import('../house/HouseRulesPage')),
+  'house/do-not-contact': page(() => import('../house/DoNotContact')),
+  'house/proof': page(() => import('../house/Proof')),
+  'setup/fields': page(() => import('../setup/fields/Fields')),
+  'setup/files': page(() => import('../setup/Files')),
+  'setup/answers': page(() => import('../setup/AutomaticAnswersPage')),
+  setup: page(() => import('../setup/Organization')),
+  'setup/team': page(() => import('../setup/Team')),
+  'setup/you': page(() => import('../setup/You')),
+  help: page(() => import('../help/Help')),
+};
+
+const today = page(() => import('../today/Today'));
+
+const routesOf = (pages: Record<string, ReactNode>) =>
+  Object.entries(pages).map(([path, element]) => <Route key={path} path={path} element={element} />);
+
+/** Which page stands at which address. */
+export const Pages = () => (
+  <BrowserRouter>
+    <ErrorBoundary FallbackComponent={Lost}>
+      <Suspense fallback={null}>
+        <Routes>
+          {routesOf(OUTSIDE)}
+          <Route path="/" element={<Frame />}>
+            <Route index element={today} />
+            {routesOf(INSIDE)}
+            <Route path="*" element={<Lost />} />
+          </Route>
+        </Routes>
+      </Suspense>
+    </ErrorBoundary>
+  </BrowserRouter>
+);

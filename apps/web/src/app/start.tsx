@@ -3,9 +3,8 @@ import { I18nProvider } from '@lingui/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { RouterProvider } from 'react-router';
 import { ProblemError } from './api';
-import { router } from './routes';
+import { Pages } from './routes';
 
 const queryClient = new QueryClient({
   defaultOptions: {
@@ -22,7 +21,7 @@ export function start(root: HTMLElement): void {
     <StrictMode>
       <I18nProvider i18n={i18n}>
         <QueryClientProvider client={queryClient}>
-          <RouterProvider router={router} />
+          <Pages />
         </QueryClientProvider>
       </I18nProvider>
     </StrictMode>,

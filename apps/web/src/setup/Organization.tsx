@@ -1,22 +1,22 @@
-import { plural, t } from '@lingui/core/macro';
+import { t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState, type ReactNode } from 'react';
+import { type ReactNode } from 'react';
 import type { OrganizationView } from '@goodword/core/contract';
 import { LANGUAGES } from '@goodword/core/forms';
 import { imprintOf } from '@goodword/core/team';
-import { ProblemError, api, fileForm } from '../app/api';
+import { ProblemError, api } from '../app/api';
 import { useDrafting } from '../app/drafting';
-import { useFormat } from '../app/format';
 import { LANGUAGE_WORDS } from '../app/languages';
 import { refresh } from '../app/refresh';
 import { useSession } from '../app/session';
 import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
-import { Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
 import { countryChoices, currencies, localesWith, MONTHS, zonesWith } from '../app/choices';
 import { SetupNav } from './SetupNav';
 import { keyOf, reading } from '../app/reading';
+import { Logo } from './Logo';
+import { Chapters } from './Chapters';
 
 type Own = Omit<OrganizationView, 'logo' | 'version' | 'chapters' | 'missing'>;
 
@@ -301,165 +301,5 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
       <h2 className="subtitle">{title}</h2>
       <div className="grid grid-cols-2 gap-x-5 gap-y-3">{children}</div>
     </section>
-  );
-}
-
-function Logo({ src, may }: { src: string | null; may: boolean }) {
-  const queryClient = useQueryClient();
-  const input = useRef<HTMLInputElement>(null);
-  const onSuccess = () => queryClient.invalidateQueries({ queryKey: keyOf('organization') });
-  const put = useMutation({
-    mutationFn: (file: File) => api.put('organization/logo', { files: fileForm(file) }),
-    onSuccess,
-  });
-  const drop = useMutation({ mutationFn: () => api.delete('organization/logo'), onSuccess });
-  return (
-    <div className="flex flex-col gap-2">
-      <span className="font-semibold text-[13px]">{t`Logo on forms and supporters’ pages`}</span>
-      <div className="flex items-center gap-3">
-        {src ? (
-          <img src={src} alt={t`The logo`} className="max-h-[56px] max-w-[180px]" />
-        ) : (
-          <span className="text-ink2">{t`None`}</span>
-        )}
-        {may && (
-          <>
-            <input
-              ref={input}
-              type="file"
-              accept="image/*"
-              className="hidden"
-              aria-label={t`Picture of the logo`}
-              onChange={(event) => {
-                const file = event.target.files?.[0];
-                event.target.value = '';
-                if (file) put.mutate(file);
-              }}
-            />
-            <Button disabled={put.isPending} onClick={() => input.current?.click()}>
-              {src ? t`Change` : t`Choose a picture`}
-            </Button>
-            {src && <Button onClick={() => drop.mutate()}>{t`Take away`}</Button>}
-          </>
-        )}
-      </div>
-      <ProblemNote error={put.error ?? drop.error} />
-    </div>
-  );
-}
-
-type Chapter = OrganizationView['chapters'][number];
-
-function Chapters({ view, may }: { view: OrganizationView; may: boolean }) {
-  const format = useFormat();
-  const [open, setOpen] = useState<Chapter | 'new' | null>(null);
-  return (
-    <section className="flex flex-col gap-2">
-      <h2 className="subtitle">{t`Chapters`}</h2>
-      <ul>
-        {view.chapters.map((chapter) => (
-          <li key={chapter.id} className="flex items-center gap-4 py-2 border-b border-hair last:border-0">
-            <span className="font-semibold w-[220px]">{chapter.name}</span>
-            <span className="text-ink2 grow">{chapter.postalAddress || t`The organization’s address`}</span>
-            <span className="text-ink2">
-              {format.number(chapter.people)}{' '}
-              {plural(chapter.people, { one: 'supporter', other: 'supporters' })}
-            </span>
-            {may && <Button onClick={() => setOpen(chapter)}>{t`Change`}</Button>}
-          </li>
-        ))}
-      </ul>
-      {may && (
-        <Button className="self-start" onClick={() => setOpen('new')}>
-          {t`Open a chapter`}
-        </Button>
-      )}
-      <Drawer
-        open={open !== null}
-        onClose={() => setOpen(null)}
-        title={open === 'new' || open === null ? t`Open a chapter` : open.name}
-      >
-        {open !== null && (
-          <ChapterForm
-            // As it stands now: it may be changed by somebody else while this is open.
-            chapter={open === 'new' ? null : (view.chapters.find(({ id }) => id === open.id) ?? open)}
-            onDone={() => setOpen(null)}
-          />
-        )}
-      </Drawer>
-    </section>
-  );
-}
-
-function ChapterForm({ chapter, onDone }: { chapter: Chapter | null; onDone: () => void }) {
-  const queryClient = useQueryClient();
-  const server = {
-    name: chapter?.name ?? '',
-    postalAddress: chapter?.postalAddress ?? '',
-    places: chapter?.places ?? '',
-  };
-  const draft = useDrafting(`chapter:${chapter?.id ?? 'new'}`, { value: server, version: server });
-  const { name, postalAddress, places } = draft.value;
-  const set = (part: Partial<typeof server>) => draft.set({ ...draft.value, ...part });
-  const save = useMutation({
-    mutationFn: async (sent: typeof server): Promise<unknown> =>
-      chapter
-        ? api.put('chapters/{id}', { id: chapter.id, body: { ...sent, was: draft.basedOn } })
-        : api.post('chapters', { body: sent }),
-    onSuccess: async (_done, sent) => {
-      await refresh(queryClient, 'chapters', 'organization');
-      draft.saved(sent);
-      onDone();
-    },
-    onError: () => refresh(queryClient, 'chapters', 'organization'),
-  });
-  return (
-    <form
-      className="flex flex-col gap-3"
-      onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}
-    >
-      <Labelled label={t`Name`}>
-        <input
-          className="input"
-          autoFocus
-          maxLength={120}
-          value={name}
-          onChange={(event) => set({ name: event.target.value })}
-        />
-      </Labelled>
-      <Labelled
-        label={t`Postal address`}
-        hint={t`Stands under mails to its people; empty for the organization’s`}
-      >
-        <textarea
-          className="input"
-          rows={3}
-          maxLength={300}
-          value={postalAddress}
-          onChange={(event) => set({ postalAddress: event.target.value })}
-        />
-      </Labelled>
-      <Labelled
-        label={t`Where its people live`}
-        hint={t`Regions, countries, or how postcodes begin, with commas between: US-WA, Oregon, 981. A file can send people to chapters by this.`}
-      >
-        <input
-          className="input"
-          maxLength={1000}
-          value={places}
-          onChange={(event) => set({ places: event.target.value })}
-        />
-      </Labelled>
-      <Unsaved draft={draft} what={t`this chapter`} />
-      {draft.theirs === null && <ProblemNote error={save.error} />}
-      <Button
-        weight="main"
-        type="submit"
-        className="self-start"
-        disabled={name.trim() === '' || save.isPending || draft.theirs !== null}
-      >
-        {chapter ? t`Save the chapter` : t`Open the chapter`}
-      </Button>
-    </form>
   );
 }

@@ -1,7 +1,6 @@
 import { t } from '@lingui/core/macro';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
 import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
 import { api } from '../app/api';
 import { forgetAll } from '../app/keeping';
@@ -13,30 +12,28 @@ export default function SignIn() {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const [params] = useSearchParams();
-  const [error, setError] = useState<unknown>(null);
-  const { register, handleSubmit, formState } = useForm({ defaultValues: { email: '', password: '' } });
+  // In this view alone: a password is in no draft.
+  const [typed, setTyped] = useState({ email: '', password: '' });
   const { data: beginning } = useQuery({ ...reading('beginning'), retry: false });
-  const submit = handleSubmit(async (values) => {
-    setError(null);
-    try {
-      await api.post('session', { body: values });
+  const signIn = useMutation({
+    mutationFn: () => api.post('session', { body: typed }),
+    onSuccess: () => {
       queryClient.clear();
       const to = params.get('to') ?? '/';
-      // Only ever a page of ours.
       forgetAll();
+      // Only ever a page of ours.
       void navigate(/^\/(?!\/)/.test(to) ? to : '/');
-    } catch (problem) {
-      setError(problem);
-    }
+    },
   });
+  const busy = signIn.isPending || signIn.isSuccess;
   if (beginning?.open) return <Navigate to="/begin" replace />;
   return (
     <Card
       title={t`Good Word`}
       note={t`Personal words, to people who asked for them.`}
-      onSubmit={() => void submit()}
+      onSubmit={() => signIn.mutate()}
     >
-      <ProblemNote error={error} />
+      <ProblemNote error={signIn.error} />
       <Labelled label={t`Email`}>
         <input
           className="input"
@@ -44,7 +41,8 @@ export default function SignIn() {
           autoComplete="username"
           autoFocus
           required
-          {...register('email')}
+          value={typed.email}
+          onChange={(event) => setTyped({ ...typed, email: event.target.value })}
         />
       </Labelled>
       <Labelled label={t`Password`}>
@@ -53,11 +51,12 @@ export default function SignIn() {
           type="password"
           autoComplete="current-password"
           required
-          {...register('password')}
+          value={typed.password}
+          onChange={(event) => setTyped({ ...typed, password: event.target.value })}
         />
       </Labelled>
-      <Button type="submit" weight="main" disabled={formState.isSubmitting} className="justify-center">
-        {formState.isSubmitting ? t`Signing in…` : t`Sign in`}
+      <Button type="submit" weight="main" disabled={busy} className="justify-center">
+        {busy ? t`Signing in…` : t`Sign in`}
       </Button>
       <Link to="/forgotten" className="underline underline-offset-4 self-start">
         {t`I forgot my password`}

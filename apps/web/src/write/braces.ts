@@ -1,4 +1,5 @@
 import type { MergeName } from '@goodword/core/merge';
+import { type Editor } from '@tiptap/react';
 
 /** Beyond so many letters nobody is typing the name of a field any more. */
 const LONGEST = 40;
@@ -41,4 +42,32 @@ export function withField(text: string, caret: number, name: string): { text: st
   const from = open?.from ?? caret;
   const rest = text.slice(caret).replace(/^\}/, '');
   return { text: `${text.slice(0, from)}{${name}}${rest}`, caret: from + name.length + 2 };
+}
+
+/** The brace that is open before the caret, in its own paragraph. */
+export function braceAt({ state }: Editor): Brace | null {
+  const { $from, empty } = state.selection;
+  return empty ? openBrace($from.parent.textBetween(0, $from.parentOffset, undefined, '\ufffc')) : null;
+}
+
+/** Puts a field in the place of what was typed of it, else at the caret. */
+export function putField(editor: Editor, name: string): void {
+  const { $from } = editor.state.selection;
+  const brace = braceAt(editor);
+  const after = $from.parent.textBetween($from.parentOffset, $from.parent.content.size, undefined, '\ufffc');
+  const [from, to] = [
+    brace ? $from.start() + brace.from : $from.pos,
+    $from.pos + (brace && after.startsWith('}') ? 1 : 0),
+  ];
+  editor
+    .chain()
+    .focus()
+    .insertContentAt({ from, to }, { type: 'text', text: `{${name}}` })
+    .run();
+}
+
+/** Below the caret, whatever the letter is scrolled to. */
+export function underCaret(editor: Editor): React.CSSProperties {
+  const { left, bottom } = editor.view.coordsAtPos(editor.state.selection.from);
+  return { position: 'fixed', left, top: bottom + 4, marginTop: 0 };
 }

@@ -1,6 +1,7 @@
 import { said } from '../common';
 import { isRoleAddress } from './health';
-import { reasonsOf, type CleanRow } from './row';
+import { reasonsOf } from './row';
+import { type CleanRow } from './clean-row';
 
 /** What was found out about the domains of a file's addresses. */
 export interface DomainFacts {

@@ -47,7 +47,7 @@ export function guessEncoding(bytes: Uint8Array): { encoding: Encoding; sure: bo
   if (isMixed(bytes)) return { encoding: 'mixed', sure: false };
   const scored = SINGLE_BYTE.map((encoding) => ({
     encoding,
-    score: likeness(decoderOf(encoding).decode(sample)),
+    score: likeness(decoderOf(encoding).decode(sample), encoding),
   }));
   return {
     encoding: scored.reduce((best, one) => (one.score > best.score ? one : best)).encoding,
@@ -162,20 +162,22 @@ function joined(a: Uint8Array, b: Uint8Array): Uint8Array {
 
 /** Letters that names of Western and Central Europe are written with, and those of Russian. */
 const LATIN =
-  /[àâäáãåæçčćďđéèêëěęíìîïłñńňóòôöõøœřśšşßťúùûüůýÿžźżÀÂÄÁÃÅÆÇČĆĎĐÉÈÊËĚĘÍÌÎÏŁÑŃŇÓÒÔÖÕØŒŘŚŠŞŤÚÙÛÜŮÝŽŹŻ]/;
+  /[àâäáãåæçčćďđéèêëěęíìîïłñńňóòôöõøœřśšşßťúùûüůýÿžźżőűăţľĺőðþÀÂÄÁÃÅÆÇČĆĎĐÉÈÊËĚĘÍÌÎÏŁÑŃŇÓÒÔÖÕØŒŘŚŠŞŤÚÙÛÜŮÝŽŹŻŐŰĂŢĽÐÞ]/;
 
 /**
  * How much a text looks like people's names and places: for each character beyond ASCII, by what stands
  * around it.
  */
-function likeness(text: string): number {
+function likeness(text: string, encoding: (typeof SINGLE_BYTE)[number]): number {
   let score = 0;
   for (let i = 0; i < text.length; i++) {
     const char = text[i]!;
     if (char < '\u0080') continue;
     score += weight(char, text[i - 1] ?? ' ', text[i + 1] ?? ' ');
   }
-  return score;
+  // Both have š and ž at the same places; in the West they stand in Finnish and Estonian alone.
+  const central = encoding === 'windows-1252' && /[šžŠŽ]/.test(text) && !/[äöÄÖ]/.test(text);
+  return central ? score * 0.8 : score;
 }
 
 function weight(char: string, before: string, after: string): number {
@@ -190,5 +192,7 @@ function weight(char: string, before: string, after: string): number {
         : -0.5;
   // A capital after a small letter, or three foreign letters in a row, is how a wrong reading looks.
   const odd = (/\p{Lu}/u.test(char) && /\p{Ll}/u.test(before)) || (before >= '\u0080' && after >= '\u0080');
-  return (LATIN.test(char) ? 1 : 0.2) - (odd ? 2 : 0);
+  // Portuguese has õ before e alone; anywhere else it stands where Hungarian has ő.
+  const usual = LATIN.test(char) && !(char === 'õ' && !/[es]/.test(after));
+  return (usual ? 1 : 0.2) - (odd ? 2 : 0);
 }

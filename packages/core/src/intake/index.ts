@@ -71,17 +71,8 @@ export {
 export { birthColumns, isBirth } from './births';
 export { targetOf } from './headers';
 export { consentHeader, refusedChannels, type ConsentHeader, type RefusedChannel } from './consents';
-export {
-  ColumnSampler,
-  guessAll,
-  usualIn,
-  guessColumn,
-  guessKind,
-  guessType,
-  type ColumnProfile,
-  type Guess,
-  type KnownField,
-} from './guess';
+export { guessAll, usualIn, guessColumn, guessKind, guessType, type Guess, type KnownField } from './guess';
+export { ColumnSampler, type ColumnProfile } from './column-profile';
 export { ChapterFinder, readHomes, type ChapterHome } from './chapters';
 export { ROW_VERDICTS, type RowVerdict } from './row-verdicts';
 export { gatherSpellings, type SpellingGroup } from './spellings';
@@ -94,11 +85,9 @@ export {
   readsRefusals,
   serialDay,
   type BatchKind,
-  type CellFault,
-  type CleanRow,
-  type GiftCells,
   type RowRules,
 } from './row';
+export { type CellFault, type CleanRow, type GiftCells } from './clean-row';
 export {
   DOUBT_KINDS,
   MATCH_KEYS,

@@ -1,36 +1,12 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { readsRefusals, type IntakePlan } from '@goodword/core/intake';
 import type { HouseRules } from '@goodword/core/permission';
-import type { Bound, Scoped } from '../../platform/database';
+import type { Scoped } from '../../platform/scoped';
 import type { BatchContents } from '../checking/batch-contents';
 import type { BatchRow, ResolvedPlan } from '../batches.repository';
 import { RowPermissionRepository } from './row-permission.repository';
-
-/** Rows `from` to `to`, both included, of one batch. */
-export interface RowSlice extends Record<string, Bound> {
-  batchId: number;
-  from: number;
-  to: number;
-}
-
-/**
- * Addresses by their normal form. Joined to rows by this index and in this order, whatever the optimizer
- * thinks: while a table fills, what it believes of it is old: a slice of twenty-five was joined by looking at
- * every pair, in each of three runs, and took 33 s.
- */
-const POINTS = 'JOIN contact_point cp FORCE INDEX (by_normal) ON';
-
-export const ROWS = 'r.organization_id = :org AND r.batch_id = :batchId AND r.row_no BETWEEN :from AND :to';
-const COMES = `${ROWS} AND r.supporter_id > 0 AND r.verdict IN ('new', 'shares', 'update')`;
-/** Addresses that stand beside the rows. */
-const MORE_ADDRESSES = ['email', 'mobile', 'post'] as const;
-const MORE = 'JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no = r.row_no';
-/**
- * What an address beside a row (`m`) compares by. Without a street it is a town, which a thousand people
- * have: each has it for themselves, so that nobody shares an address with strangers, nor their no to post.
- */
-export const FURTHER = `IF(m.kind = 'post' AND JSON_VALUE(m.value, '$.street') = '',
-    CONCAT(LEFT(m.normal, 230), '|', r.supporter_id), m.normal)`;
+import { RowAddressesRepository } from './row-addresses.repository';
+import { type RowSlice, ROWS, COMES, MORE_ADDRESSES, MORE } from './row-addresses.repository';
 
 /** Columns of a supporter that a file may fill, each with the key under which its value before is kept. */
 export const OWN_COLUMNS = [
@@ -49,7 +25,10 @@ export const OWN_COLUMNS = [
  */
 @Injectable()
 export class BringInRepository {
-  constructor(@Inject(RowPermissionRepository) private readonly permission: RowPermissionRepository) {}
+  constructor(
+    @Inject(RowPermissionRepository) private readonly permission: RowPermissionRepository,
+    @Inject(RowAddressesRepository) private readonly addresses: RowAddressesRepository,
+  ) {}
 
   /**
    * The first half: the people themselves, and their addresses. May run ahead of the second half of the rows
@@ -66,9 +45,9 @@ export class BringInRepository {
     await this.makePeople(tx, slice, batch.chapter_id);
     if (fills) await this.keepOwn(tx, slice);
     if (contents.updates) await this.updateOwn(tx, slice);
-    for (const kind of contents.own) await this.makeAddresses(tx, slice, kind);
+    for (const kind of contents.own) await this.addresses.makeAddresses(tx, slice, kind);
     for (const kind of MORE_ADDRESSES)
-      if (contents.more.has(kind)) await this.makeMoreAddresses(tx, slice, kind);
+      if (contents.more.has(kind)) await this.addresses.makeMoreAddresses(tx, slice, kind);
   }
 
   /** The second half: all that hangs on them. */
@@ -82,9 +61,9 @@ export class BringInRepository {
   ): Promise<void> {
     const slice: RowSlice = { batchId: batch.id, from: within.from, to: within.to };
     if (plan.what !== 'here') {
-      for (const kind of contents.own) await this.linkAddresses(tx, slice, kind);
+      for (const kind of contents.own) await this.addresses.linkAddresses(tx, slice, kind);
       for (const kind of MORE_ADDRESSES)
-        if (contents.more.has(kind)) await this.linkMoreAddresses(tx, slice, kind);
+        if (contents.more.has(kind)) await this.addresses.linkMoreAddresses(tx, slice, kind);
       if (contents.values && plan.existing === 'fill') await this.keepValues(tx, slice);
       if (contents.values) await this.values(tx, slice);
     }
@@ -257,67 +236,6 @@ export class BringInRepository {
   private async differsStill(tx: Scoped, slice: RowSlice, differs: string): Promise<boolean> {
     return (
       (await tx.sql(`SELECT 1 FROM ${differs} WHERE s.organization_id = :org LIMIT 1`, slice)).length > 0
-    );
-  }
-
-  private async makeAddresses(tx: Scoped, slice: RowSlice, kind: 'email' | 'mobile'): Promise<void> {
-    const line = kind === 'mobile';
-    await tx.execute(
-      `INSERT ${line ? '' : 'IGNORE '}INTO contact_point
-        (organization_id, kind, normal, shown, line, batch_id)
-        SELECT :org, '${kind}', r.${kind}, r.${kind}_shown, ${line ? 'r.line' : 'NULL'}, r.batch_id
-        FROM batch_row r
-        WHERE ${COMES} AND r.${kind} IS NOT NULL
-        ${line ? 'ON DUPLICATE KEY UPDATE line = COALESCE(VALUES(line), contact_point.line)' : ''}`,
-      slice,
-    );
-  }
-
-  private async linkAddresses(tx: Scoped, slice: RowSlice, kind: 'email' | 'mobile'): Promise<void> {
-    await tx.execute(
-      `INSERT IGNORE INTO supporter_contact
-        (organization_id, supporter_id, contact_point_id, kind, position, batch_id)
-        SELECT
-        STRAIGHT_JOIN :org, r.supporter_id, cp.id, cp.kind, IF(r.verdict = 'update', 1, 0), r.batch_id
-        FROM batch_row r
-        ${POINTS} cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind} WHERE ${COMES}`,
-      slice,
-    );
-  }
-
-  /** Further emails and numbers, and the postal address. */
-  private async makeMoreAddresses(
-    tx: Scoped,
-    slice: RowSlice,
-    kind: (typeof MORE_ADDRESSES)[number],
-  ): Promise<void> {
-    const [shown, parts] =
-      kind === 'post' ? ["JSON_VALUE(m.value, '$.shown')", 'm.value'] : ['m.value', 'NULL'];
-    await tx.execute(
-      `INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, parts, batch_id)
-        SELECT
-        STRAIGHT_JOIN :org, '${kind}', ${FURTHER}, MIN(${shown}), MIN(${parts}), r.batch_id
-        FROM batch_row r ${MORE} AND m.kind = '${kind}'
-        WHERE ${COMES}
-        GROUP BY ${FURTHER}, r.batch_id`,
-      slice,
-    );
-  }
-
-  private async linkMoreAddresses(
-    tx: Scoped,
-    slice: RowSlice,
-    kind: (typeof MORE_ADDRESSES)[number],
-  ): Promise<void> {
-    await tx.execute(
-      `INSERT IGNORE INTO supporter_contact
-        (organization_id, supporter_id, contact_point_id, kind, position, batch_id)
-        SELECT
-        STRAIGHT_JOIN :org, r.supporter_id, cp.id, cp.kind, 2 + m.n, r.batch_id
-        FROM batch_row r ${MORE} AND m.kind = '${kind}'
-        ${POINTS} cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = ${FURTHER}
-        WHERE ${COMES}`,
-      slice,
     );
   }
 

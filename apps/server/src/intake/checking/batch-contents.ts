@@ -1,5 +1,5 @@
 import type { SendingChannel } from '@goodword/core/permission';
-import type { Scoped } from '../../platform/database';
+import type { Scoped } from '../../platform/scoped';
 
 /** What the staged rows of a batch hold, so that statements over what is not there are left out. */
 export interface BatchContents {

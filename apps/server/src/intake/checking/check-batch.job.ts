@@ -12,7 +12,8 @@ import {
   type TextLine,
 } from '@goodword/core/intake';
 import { CampaignsRepository } from '../../campaigns/campaigns.repository';
-import { Database, type Scoped } from '../../platform/database';
+import { Database } from '../../platform/database';
+import { type Scoped } from '../../platform/scoped';
 import { HandlesJob, type Running } from '../../platform/jobs';
 import { DOMAINS, LINES, type Domains, type Lines, type LineType } from '../../platform/lookups';
 import type { AccessScope } from '../../platform/scope';
@@ -26,6 +27,7 @@ import { AddressFacts } from './address-facts';
 import { ForecastService } from './forecast.service';
 import { Stager, type FileRow, type SettledRow } from './stager';
 import { candidatesAt, StagingRepository } from './staging.repository';
+import { StagedRowsRepository } from '../staged-rows.repository';
 
 const SLICE = 2000;
 /** Slices of staged rows that are on their way to the database at once. */
@@ -71,6 +73,7 @@ export class CheckBatchJob {
     @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+    @Inject(StagedRowsRepository) private readonly staged: StagedRowsRepository,
   ) {}
 
   @HandlesJob('batch-check')
@@ -91,7 +94,7 @@ export class CheckBatchJob {
       await this.database.writeUnlogged(scope, async (tx) => {
         await this.batches.lockForUpdate(tx, batch.id);
         await stillAsked(job);
-        await this.batches.clearStaged(tx, batch.id);
+        await this.staged.clearStaged(tx, batch.id);
       });
       let rowNo = 0;
       const chapters = new Set<number>();
@@ -144,7 +147,7 @@ export class CheckBatchJob {
   ): Promise<Stager> {
     const db = this.database.read(scope);
     const decided = new Map<number, SettledRow>();
-    for (const row of await this.batches.decisions(db, batch.id))
+    for (const row of await this.staged.decisions(db, batch.id))
       decided.set(row.row_no, { as: row.outcome, withId: row.with_id });
     const stages = plan.roster
       ? ((await this.campaigns.find(db, plan.roster.campaignId))?.stages ?? [])

@@ -2,10 +2,11 @@ import { Injectable } from '@nestjs/common';
 import type { BatchWill } from '@goodword/core/contract';
 import { allColumns, type IntakePlan } from '@goodword/core/intake';
 import { UNION_COUNTRIES, type HouseRules } from '@goodword/core/permission';
-import type { Bound, Scoped } from '../../platform/database';
+import type { Bound, Scoped } from '../../platform/scoped';
 import { byPlaceSql } from '../../permission/place.sql';
 import type { BatchContents } from './batch-contents';
-import { FURTHER, OWN_COLUMNS } from '../bringing-in/bring-in.repository';
+import { OWN_COLUMNS } from '../bringing-in/bring-in.repository';
+import { FURTHER } from '../bringing-in/row-addresses.repository';
 import { takes } from '../../permission/line.sql';
 
 const PERSON_OF_ROW =

@@ -1,7 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { BatchWill } from '@goodword/core/contract';
 import { readsRefusals, type IntakePlan } from '@goodword/core/intake';
-import { Database, type Scoped } from '../../platform/database';
+import { Database } from '../../platform/database';
+import { type Scoped } from '../../platform/scoped';
 import { HandlesJob, type Running } from '../../platform/jobs';
 import type { AccessScope } from '../../platform/scope';
 import { HouseRulesRepository } from '../../permission/house-rules.repository';
@@ -14,6 +15,7 @@ import { RowPermissionRepository } from '../bringing-in/row-permission.repositor
 import { OtherFilesRepository } from '../other-files/other-files.repository';
 import { contentsBefore, type BatchContents } from './batch-contents';
 import { ForecastRepository, type ForecastFacts } from './forecast.repository';
+import { StagedRowsRepository } from '../staged-rows.repository';
 
 /**
  * What bringing a batch in will write, told before anything is written; and `batch-count`, which counts it
@@ -32,6 +34,7 @@ export class ForecastService {
     @Inject(OtherFilesRepository) private readonly others: OtherFilesRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
+    @Inject(StagedRowsRepository) private readonly staged: StagedRowsRepository,
   ) {}
 
   /**
@@ -124,8 +127,8 @@ export class ForecastService {
 
   /** Fields that a person chose to leave as they are, of rows that were merged by hand. */
   private async applyKept(tx: Scoped, batchId: number): Promise<void> {
-    for (const { row_no, outcome, keep } of await this.batches.decisions(tx, batchId)) {
-      if (outcome === 'merge' && keep.length > 0) await this.batches.keepTheirs(tx, batchId, row_no, keep);
+    for (const { row_no, outcome, keep } of await this.staged.decisions(tx, batchId)) {
+      if (outcome === 'merge' && keep.length > 0) await this.staged.keepTheirs(tx, batchId, row_no, keep);
     }
   }
 

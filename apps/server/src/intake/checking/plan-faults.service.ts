@@ -3,7 +3,7 @@ import { allColumns, type IntakePlan, type PlanFault } from '@goodword/core/inta
 import { nameKey, STANDARD_NAMES } from '@goodword/core/merge';
 import { said, type Said } from '@goodword/core/common';
 import { CampaignsRepository } from '../../campaigns/campaigns.repository';
-import type { Scoped } from '../../platform/database';
+import type { Scoped } from '../../platform/scoped';
 import { FieldsRepository } from '../../supporters/fields.repository';
 import { nameFault } from '../../supporters/fields.service';
 import { GroupsRepository } from '../../supporters/groups.repository';

@@ -8,10 +8,11 @@ import {
 } from '@goodword/core/intake';
 import { isoDay } from '@goodword/core/common';
 import { CHANNELS } from '@goodword/core/permission';
-import type { Bound, Scoped } from '../../platform/database';
+import type { Bound, Scoped } from '../../platform/scoped';
 import type { LineType } from '../../platform/lookups';
 import { valueColumns } from '../../supporters/fields.repository';
-import { NO_SUPPORTER, type StagedRow } from '../batches.repository';
+import { type StagedRow } from '../batches.repository';
+import { NO_SUPPORTER } from '../staged-rows.repository';
 import { MOST_AT_ONE, nameAt, type MatchClue } from '../doubles/earlier-rows';
 import { plainStart, type OnFileCandidates } from './stager';
 import type { Tables } from '../../platform/tables/generated';

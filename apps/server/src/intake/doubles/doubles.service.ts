@@ -2,17 +2,21 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { DecideRowsBody, DoubleView } from '@goodword/core/contract';
 import type { RowVerdict } from '@goodword/core/intake';
 import { formatValue } from '@goodword/core/fields';
-import { Database, type Scoped } from '../../platform/database';
+import { Database } from '../../platform/database';
+import { type Scoped } from '../../platform/scoped';
 import { Conflict, Invalid, NotFound } from '../../platform/errors';
 import { enqueueOnce } from '../../platform/jobs';
 import type { AccessScope } from '../../platform/scope';
 import { FieldsRepository, valueOf } from '../../supporters/fields.repository';
 import { SupportersRepository } from '../../supporters/supporters.repository';
 import { TeamRepository } from '../../team/team.repository';
-import { BatchesRepository, type BatchRow, type StagedView } from '../batches.repository';
+import { BatchesRepository, type BatchRow } from '../batches.repository';
+import { type StagedView } from '../staged-rows.repository';
 import { OtherFilesRepository } from '../other-files/other-files.repository';
 import { settledVerdict } from '../checking/stager';
 import { sentence } from '../../platform/words';
+import { StagedRowsRepository } from '../staged-rows.repository';
+import { ContactPointsRepository } from '../../supporters/contact-points.repository';
 
 /** Rows that may be somebody who is here: seen side by side, and settled by a person. */
 @Injectable()
@@ -24,23 +28,25 @@ export class DoublesService {
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(OtherFilesRepository) private readonly others: OtherFilesRepository,
+    @Inject(StagedRowsRepository) private readonly staged: StagedRowsRepository,
+    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   /** A row beside the people it may be, field by field. */
   async sideBySide(scope: AccessScope, id: number, rowNo: number): Promise<DoubleView> {
     const db = this.database.read(scope);
-    const row = await this.batches.row(db, id, rowNo);
+    const row = await this.staged.row(db, id, rowNo);
     if (!row || !(await this.batches.find(db, id))) throw new NotFound('row');
     const candidates = row.candidates ?? [];
     const ids = candidates.map((one) => one.id).filter((one) => one > 0);
     const [own, earlier, people, fields, values, staged, points] = await Promise.all([
       this.team.organization(scope),
-      Promise.all(candidates.filter((one) => one.id < 0).map((one) => this.batches.row(db, id, -one.id))),
+      Promise.all(candidates.filter((one) => one.id < 0).map((one) => this.staged.row(db, id, -one.id))),
       this.supporters.byIds(db, ids),
       this.fields.all(db),
       this.fields.valuesOf(db, ids),
-      this.batches.valuesOf(db, id, [rowNo, ...candidates.filter((one) => one.id < 0).map((one) => -one.id)]),
-      this.supporters.points(db, ids),
+      this.staged.valuesOf(db, id, [rowNo, ...candidates.filter((one) => one.id < 0).map((one) => -one.id)]),
+      this.contacts.points(db, ids),
     ]);
     const manner = { locale: own.locale, currency: own.currency };
     const known = people.map((person) => ({
@@ -131,11 +137,11 @@ export class DoublesService {
         throw new Invalid([{ field: 'rows', code: 'missing', message: sentence('looks.which') }]);
       const verdict = settledVerdict(batch.what, decision.as);
       if (decision.why && !decision.rows) {
-        const settled = await this.batches.decideKind(tx, id, decision.why, decision.as, verdict);
+        const settled = await this.staged.decideKind(tx, id, decision.why, decision.as, verdict);
         await this.changed(tx, batch, currency);
         return { rows: settled };
       }
-      const rows = await this.batches.looks(tx, id, decision.rows ?? []);
+      const rows = await this.staged.possibleDuplicates(tx, id, decision.rows ?? []);
       const settled = rows.map((row) => ({
         row,
         withId: decision.as === 'merge' ? this.whom(row, decision) : null,
@@ -174,7 +180,7 @@ export class DoublesService {
     decision: DecideRowsBody & { verdict: RowVerdict },
     withId: number | null,
   ): Promise<void> {
-    await this.batches.decide(tx, id, rowNo, {
+    await this.staged.decide(tx, id, rowNo, {
       as: decision.as,
       verdict: decision.verdict,
       withId,
@@ -182,7 +188,7 @@ export class DoublesService {
       actorId: tx.scope.actorId,
     });
     if (decision.as === 'merge' && decision.keep.length > 0)
-      await this.batches.keepTheirs(tx, id, rowNo, decision.keep);
+      await this.staged.keepTheirs(tx, id, rowNo, decision.keep);
   }
 
   /** Puts a settled row back to be looked at. */
@@ -192,7 +198,7 @@ export class DoublesService {
       const batch = await this.batches.find(tx, id);
       if (!batch) throw new NotFound('batch');
       if (batch.state !== 'checked') throw new Conflict(sentence('looks.when'));
-      await this.batches.undecide(tx, id, rowNo);
+      await this.staged.undecide(tx, id, rowNo);
       await this.changed(tx, batch, currency);
     });
   }

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import type { LayoutView } from '@goodword/core/contract';
 import { layoutKey, type Layout } from '@goodword/core/intake';
-import type { Scoped } from '../../platform/database';
+import type { Scoped } from '../../platform/scoped';
 
 const hashOf = (header: readonly string[], what: string) =>
   createHash('sha256')

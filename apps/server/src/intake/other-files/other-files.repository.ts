@@ -1,19 +1,20 @@
-import { Injectable } from '@nestjs/common';
+import { Inject, Injectable } from '@nestjs/common';
 import { channelsOf, type AddressKind } from '@goodword/core/permission';
 import { HoldsRepository } from '../../permission/holds.repository';
 import type { NewEntry } from '../../permission/ledger/entries';
 import { LedgerRepository } from '../../permission/ledger/ledger.repository';
-import type { Bound, Scoped } from '../../platform/database';
+import type { Bound, Scoped } from '../../platform/scoped';
 import type { BatchRow } from '../batches.repository';
-import { ROWS, type RowSlice } from '../bringing-in/bring-in.repository';
-
-const DAY_MS = 86_400_000;
+import { ROWS, type RowSlice } from '../bringing-in/row-addresses.repository';
+import { EntriesRepository } from '../../permission/ledger/entries.repository';
 
 /** An address that refused and is not here. */
 export interface UnknownAddress {
   kind: 'email' | 'mobile';
   normal: string;
 }
+
+const DAY_MS = 86_400_000;
 
 /**
  * What files of refusals and of gifts write, a slice in one transaction, each step repeatable. Owns
@@ -22,8 +23,9 @@ export interface UnknownAddress {
 @Injectable()
 export class OtherFilesRepository {
   constructor(
-    private readonly ledger: LedgerRepository,
-    private readonly holds: HoldsRepository,
+    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(HoldsRepository) private readonly holds: HoldsRepository,
+    @Inject(EntriesRepository) private readonly entries: EntriesRepository,
   ) {}
 
   /**
@@ -105,7 +107,7 @@ export class OtherFilesRepository {
         WHERE a.status IN ('left', 'complained') ORDER BY a.row_no, cp.id, sc.supporter_id`,
       bindings,
     );
-    const known = await this.ledger.saidAt(
+    const known = await this.entries.saidAt(
       tx,
       rows.map((row) => row.contactPointId),
       channel,
@@ -183,7 +185,7 @@ export class OtherFilesRepository {
         ORDER BY g.batch_row, sc.contact_point_id`,
       slice,
     );
-    const there = await this.ledger.rowsOf(tx, slice);
+    const there = await this.entries.rowsOf(tx, slice);
     const entries = rows.flatMap(({ row, supporterId, day, recordedBy, id, kind }) =>
       channelsOf(kind)
         .filter((channel) => channel !== 'text' && !there.has(`${row}:${id}:${channel}`))

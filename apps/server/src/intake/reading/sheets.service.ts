@@ -11,6 +11,7 @@ import { TeamRepository } from '../../team/team.repository';
 import { BatchesRepository, readingOf, type BatchRow } from '../batches.repository';
 import { textLines, openingOf } from './text-reading';
 import { sentence } from '../../platform/words';
+import { StagedRowsRepository } from '../staged-rows.repository';
 
 export type SheetForm = 'csv' | 'xlsx';
 
@@ -34,6 +35,7 @@ export class SheetsService {
     @Inject(BatchesRepository) private readonly batches: BatchesRepository,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(StagedRowsRepository) private readonly staged: StagedRowsRepository,
   ) {}
 
   /**
@@ -82,7 +84,7 @@ export class SheetsService {
   /** Rows to mend, in the file's own columns with the reason behind, ready to be brought in again. */
   async toMend(scope: AccessScope, id: number, form: SheetForm): Promise<SheetFile> {
     const { batch, db } = await this.open(scope, id);
-    const reasons = new Map((await this.batches.faulty(db, id)).map((row) => [row.row_no, [row.reason]]));
+    const reasons = new Map((await this.staged.faulty(db, id)).map((row) => [row.row_no, [row.reason]]));
     const { plan } = batch;
     const country = plan?.phoneCountry ?? (await this.team.organization(scope)).country;
     // As they stand in the grid: what was mended there is not lost.

@@ -1,5 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { Database, rowsOf } from '../../platform/database';
+import { Database } from '../../platform/database';
+import { rowsOf } from '../../platform/scoped';
 import { programScope } from '../../platform/scope';
 import { STORAGE, type Storage } from '../../platform/storage';
 import { BatchesRepository } from '../batches.repository';

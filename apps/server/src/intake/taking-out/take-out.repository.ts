@@ -1,8 +1,8 @@
-import { Injectable } from '@nestjs/common';
+import { Inject, Injectable } from '@nestjs/common';
 import { HoldsRepository } from '../../permission/holds.repository';
 import { LedgerRepository } from '../../permission/ledger/ledger.repository';
 import { keptAtSql, saidBesidesSql } from '../../permission/ledger/state.sql';
-import type { Scoped } from '../../platform/database';
+import type { Scoped } from '../../platform/scoped';
 import { OWN_COLUMNS } from '../bringing-in/bring-in.repository';
 
 type Of = { batchId: number };
@@ -15,14 +15,19 @@ interface SpanBy {
   key: string;
   within: string;
 }
+
 const spanBy = (table: string, key: string, alias: string): SpanBy => ({
   table,
   key,
   within: `${alias}.batch_id = :batchId AND ${alias}.${key} > :from AND ${alias}.${key} <= :to`,
 });
+
 const ROWS = spanBy('batch_row', 'row_no', 'r');
+
 const BEFORE = spanBy('batch_before', 'supporter_id', 'b');
+
 const LINKS = spanBy('supporter_contact', 'supporter_id', 't');
+
 const ADDRESSES = spanBy('contact_point', 'id', 'cp');
 
 /** Rows of people whom the batch made, and who may go. */
@@ -48,6 +53,23 @@ const OF_PERSON = [
 const SPAN = 20_000;
 
 /**
+ * What can have happened to a person since: a message, a reply, a gift of another source, an edit, an act of
+ * their own, another batch.
+ */
+const HAPPENED = `EXISTS (SELECT 1 FROM delivery d
+  WHERE d.organization_id = :org AND d.supporter_id = r.supporter_id
+  AND d.state IN ('leased', 'in-flight', 'sent', 'delivered', 'bounced', 'unsure'))
+  OR EXISTS (SELECT 1 FROM reply p WHERE p.organization_id = :org AND p.supporter_id = r.supporter_id)
+  OR EXISTS (SELECT 1 FROM gift g
+  WHERE g.organization_id = :org AND g.supporter_id = r.supporter_id AND NOT (g.batch_id <=> r.batch_id))
+  OR EXISTS (SELECT 1 FROM audit a
+  WHERE a.organization_id = :org AND a.subject = 'supporter' AND a.subject_id = r.supporter_id)
+  OR ${saidBesidesSql('r.supporter_id', 'r.batch_id')}
+  OR EXISTS (SELECT 1 FROM batch_row o FORCE INDEX (by_supporter)
+  WHERE o.organization_id = :org AND o.supporter_id = r.supporter_id AND o.batch_id <> r.batch_id
+  AND o.verdict IN ('update', 'same', 'gift'))`;
+
+/**
  * Takes a whole batch back out in one transaction, which is to read what is committed: reading as of its
  * begin, the server locks what was looked at to find out who may go, and nobody in the house writes an audit,
  * a gift or a reply until the end. Its people are held instead, and nobody else waits.
@@ -55,8 +77,8 @@ const SPAN = 20_000;
 @Injectable()
 export class TakeOutRepository {
   constructor(
-    private readonly ledger: LedgerRepository,
-    private readonly holds: HoldsRepository,
+    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(HoldsRepository) private readonly holds: HoldsRepository,
   ) {}
 
   /**
@@ -328,20 +350,3 @@ export class TakeOutRepository {
     }
   }
 }
-
-/**
- * What can have happened to a person since: a message, a reply, a gift of another source, an edit, an act of
- * their own, another batch.
- */
-const HAPPENED = `EXISTS (SELECT 1 FROM delivery d
-  WHERE d.organization_id = :org AND d.supporter_id = r.supporter_id
-  AND d.state IN ('leased', 'in-flight', 'sent', 'delivered', 'bounced', 'unsure'))
-  OR EXISTS (SELECT 1 FROM reply p WHERE p.organization_id = :org AND p.supporter_id = r.supporter_id)
-  OR EXISTS (SELECT 1 FROM gift g
-  WHERE g.organization_id = :org AND g.supporter_id = r.supporter_id AND NOT (g.batch_id <=> r.batch_id))
-  OR EXISTS (SELECT 1 FROM audit a
-  WHERE a.organization_id = :org AND a.subject = 'supporter' AND a.subject_id = r.supporter_id)
-  OR ${saidBesidesSql('r.supporter_id', 'r.batch_id')}
-  OR EXISTS (SELECT 1 FROM batch_row o FORCE INDEX (by_supporter)
-  WHERE o.organization_id = :org AND o.supporter_id = r.supporter_id AND o.batch_id <> r.batch_id
-  AND o.verdict IN ('update', 'same', 'gift'))`;

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { isoDay } from '@goodword/core/common';
 import type { Channel } from '@goodword/core/permission';
-import type { Scoped } from '../../platform/database';
+import type { Scoped } from '../../platform/scoped';
 
 /** What a row of a file says on a channel; `at` is the address in its normal form, null for the person. */
 export interface RowSays {

@@ -1,5 +1,5 @@
 import { bearingScopes, MARK_KINDS, type Channel, type Marks, type Scope } from '@goodword/core/permission';
-import type { Bound, Scoped } from '../../platform/database';
+import type { Bound, Scoped } from '../../platform/scoped';
 import { COLUMN_OF } from './state.sql';
 
 /**

@@ -5,7 +5,7 @@ import type {
   CollectionMethod,
   Scope as PermissionScope,
 } from '@goodword/core/permission';
-import type { Bound } from '../../platform/database';
+import type { Bound } from '../../platform/scoped';
 
 /** An entry to be written. */
 export interface NewEntry {

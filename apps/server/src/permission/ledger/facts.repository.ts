@@ -19,7 +19,7 @@ import {
   type ConsentStatus,
 } from '@goodword/core/permission';
 import { type Basis } from '@goodword/core/words';
-import type { Bound, Scoped } from '../../platform/database';
+import type { Bound, Scoped } from '../../platform/scoped';
 import { cellOf, stateColumns, type StateRow } from './state.sql';
 import { isLandline } from '../line.sql';
 import type { Tables } from '../../platform/tables/generated';

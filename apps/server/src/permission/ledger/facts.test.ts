@@ -12,12 +12,14 @@ import {
   type Scope,
 } from '@goodword/core/permission';
 import { makeTestOrganization, openTestDatabase } from '../../platform/test-database';
-import type { Database, Scoped } from '../../platform/database';
+import type { Database } from '../../platform/database';
+import type { Scoped } from '../../platform/scoped';
 import type { AccessScope as CallerScope } from '../../platform/scope';
 import { Ordinals } from '../../roll/ordinals';
 import { ConsentColumns } from '../../roll/consent-columns';
 import { FactsRepository, type EligibilityQuery } from './facts.repository';
 import { LedgerRepository } from './ledger.repository';
+import { FoldingRepository } from './folding.repository';
 
 /**
  * A small world: people with the addresses they have (by number), the state of the addresses, and the ledger.
@@ -196,7 +198,7 @@ async function settle(tx: Scoped, w: World) {
     supporterId: e.person === null ? null : people[e.person % people.length]!,
     channel: w.channel,
   }));
-  const written = await new LedgerRepository().recordAll(
+  const written = await new LedgerRepository(new FoldingRepository()).recordAll(
     tx,
     entries.map((e) => ({ ...e, saidAt: new Date(e.at), untilAt: new Date(e.until!) })),
   );
@@ -299,11 +301,11 @@ test('the state rebuilt from entries is the state that was kept', async () => {
               ORDER BY contact_point_id, supporter_id, channel, scope`,
           );
         const kept = await states();
-        expect(await new LedgerRepository().differences(tx)).toMatchObject({
+        expect(await new FoldingRepository().differences(tx)).toMatchObject({
           differing: 0,
           kept: kept.length,
         });
-        await new LedgerRepository().rebuild(tx);
+        await new FoldingRepository().rebuild(tx);
         expect(await states()).toEqual(kept);
       });
     }),

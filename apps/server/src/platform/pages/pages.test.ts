@@ -1,5 +1,4 @@
 import { LANGUAGES } from '@goodword/core/forms';
-import { RateLimit } from '../rate-limit';
 import { languageOf, lines, supporterPage } from './page';
 import { channelPhrase, phrase, PHRASES, statePhrase } from './phrases';
 
@@ -63,25 +62,5 @@ describe('pages', () => {
     expect(html).not.toContain('<title>A <b>');
     expect(html).not.toContain('<script');
     expect(lines('a <\nb')).toBe('a &#60;<br>b');
-  });
-});
-
-describe('a rate limit', () => {
-  test('counts each key for itself, and forgets after its window', () => {
-    const limit = new RateLimit(2, 1000);
-    expect([0, 1, 2].map((at) => limit.pass('a', at))).toEqual([true, true, false]);
-    expect(limit.pass('b', 2)).toBe(true);
-    expect([
-      limit.pass('a', 999),
-      limit.pass('a', 1000),
-      limit.pass('a', 1001),
-      limit.pass('a', 1002),
-    ]).toEqual([false, true, true, false]);
-  });
-
-  test('does not grow without end', () => {
-    const limit = new RateLimit(1, 10);
-    for (let i = 0; i < 60_000; i++) limit.pass(`key ${i}`, i);
-    expect((limit as unknown as { acts: Map<string, unknown> }).acts.size).toBeLessThan(50_100);
   });
 });

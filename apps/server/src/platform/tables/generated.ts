@@ -723,6 +723,11 @@ export interface Tables {
     supporter_id: number;
     until_at: Date;
   };
+  rate_limit: {
+    expire: number | null;
+    key: string;
+    points: number;
+  };
   reply: {
     at: Date;
     body: string;

@@ -5,7 +5,7 @@ import { startingRules, type HouseRules, type PlaceRules } from '@goodword/core/
 import { startOfDay, parseIsoDay, type Day } from '@goodword/core/common';
 import { HouseRulesRepository } from '../../permission/house-rules.repository';
 import { FactsRepository } from '../../permission/ledger/facts.repository';
-import { LedgerRepository } from '../../permission/ledger/ledger.repository';
+import { FoldingRepository } from '../../permission/ledger/folding.repository';
 import { eventually, type TestHouse } from '../harness';
 import {
   agreed,
@@ -398,7 +398,7 @@ export class World implements Services {
       await knex.raw(`UPDATE \`${t}\` SET ${back.join(', ')}`);
     }
     await knex.raw('UPDATE gift SET given_on = given_on - ?', [days]);
-    await this.house.database.write(this.house.scope, (tx) => new LedgerRepository().rebuild(tx));
+    await this.house.database.write(this.house.scope, (tx) => new FoldingRepository().rebuild(tx));
     for (const h of this.histories) {
       h.log.push(`${days} days go by`);
       for (const said of h.model.sayings) {

@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro';
 import { Popover } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { DayField } from '../../ui/DayField';
 
 /** An underlined word of a sentence that opens what it can be. */
@@ -15,8 +15,9 @@ export function Word({
   children: (close: () => void) => ReactNode;
   tone?: 'no';
 }) {
+  const [isOpen, setOpen] = useState(false);
   return (
-    <Popover.Root>
+    <Popover.Root open={isOpen} onOpenChange={setOpen}>
       <Popover.Trigger
         className={`word ${tone === 'no' ? 'text-madder !border-madder' : ''}`}
         aria-label={`${label}: ${words}`}
@@ -29,17 +30,11 @@ export function Word({
           sideOffset={6}
           align="start"
         >
-          <Closing>{children}</Closing>
+          {children(() => setOpen(false))}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
   );
-}
-
-/** Gives the content a way to close what it stands in. */
-function Closing({ children }: { children: (close: () => void) => ReactNode }) {
-  const close = () => document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }));
-  return <>{children(close)}</>;
 }
 
 /** A word that is one of a few. */

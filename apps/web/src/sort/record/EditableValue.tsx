@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState, type ChangeEvent, type KeyboardEvent } from 'react';
+import { useRef, useState, type ChangeEvent, type KeyboardEvent, type ReactNode } from 'react';
 import { ProblemError, api } from '../../app/api';
 import { refresh } from '../../app/refresh';
 import { useMay } from '../../app/session';
@@ -160,6 +160,27 @@ const PlainValue = ({ shown, placeholder }: { shown: string; placeholder: string
     <span className="text-ink3">{placeholder}</span>
   );
 
+/** A value that opens its editor where it is pressed. */
+function OpensToEdit({
+  label,
+  onOpen,
+  children,
+}: {
+  label: string;
+  onOpen: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <button
+      className="text-left w-full hover:bg-bench rounded-[3px] px-1 -mx-1 min-h-[22px]"
+      onClick={onOpen}
+      aria-label={label}
+    >
+      {children}
+    </button>
+  );
+}
+
 /** A value that can be edited where it stands: Enter keeps, Escape leaves it as it was. */
 export function EditableValue({
   label,
@@ -197,6 +218,10 @@ export function EditableValue({
     onSettled: () => (sent.current = null),
     onSuccess: () => (setText(null), void refresh(queryClient, 'supporters')),
   });
+  const begin = () => {
+    seen.current = shown;
+    setText(value);
+  };
   const open = link && <OpenLink to={link} />;
   const plain = <PlainValue shown={shown} placeholder={placeholder} />;
   if (!may)
@@ -208,16 +233,9 @@ export function EditableValue({
   if (text === null) {
     return (
       <>
-        <button
-          className="text-left w-full hover:bg-bench rounded-[3px] px-1 -mx-1 min-h-[22px]"
-          onClick={() => {
-            seen.current = shown;
-            setText(value);
-          }}
-          aria-label={t`${label}: ${shown || placeholder}. Edit`}
-        >
+        <OpensToEdit label={t`${label}: ${shown || placeholder}. Edit`} onOpen={begin}>
           {plain}
-        </button>
+        </OpensToEdit>
         {open}
       </>
     );

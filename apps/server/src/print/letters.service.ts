@@ -1,0 +1,67 @@
+import { dayInZone } from '@goodword/core/common';
+import { formatDay } from '@goodword/core/fields';
+import { Inject, Injectable } from '@nestjs/common';
+import type { PrintAct } from '@goodword/core/contract';
+import { greetingOf, oneEach } from '@goodword/core/household';
+import type { LetterDoc } from '@goodword/core/letter';
+import { MergeValuesRepository } from '../messages/merge-values.repository';
+import { MessagesRepository } from '../messages/messages.repository';
+import { Database } from '../platform/database';
+import type { Scoped } from '../platform/scoped';
+import { Conflict } from '../platform/errors';
+import type { AccessScope } from '../platform/scope';
+import { FieldsService } from '../supporters/fields.service';
+import { TeamRepository, type OrganizationRow } from '../team/team.repository';
+import { letterPages } from './sheets';
+import { sentence } from '../platform/words';
+import { type Here, addressLines, nameOf, inOrder } from './printed-people.service';
+
+/** Letters for those who may be written to by post, each with its person's words. */
+@Injectable()
+export class LettersService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(FieldsService) private readonly registry: FieldsService,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(MergeValuesRepository) private readonly mergeValues: MergeValuesRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+  ) {}
+
+  async letterDocument(scope: AccessScope, act: PrintAct, may: Here[], organization: OrganizationRow) {
+    const db = this.database.read(scope);
+    const letter = await this.letter(db, act);
+    const sender = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
+    const values = await this.mergeValues.of(
+      db,
+      may.map(({ person }) => person.id),
+      { channel: 'post', scope: act.purpose },
+      organization,
+      sender,
+    );
+    const letters = (act.together ? oneEach(may) : may.map((one) => [one])).map((together) => {
+      const own = values.get(together[0]!.person.id) ?? {};
+      // Only those who are written to are greeted: whoever of the household objected is not.
+      const greeting = greetingOf(inOrder(together).map(nameOf), null, organization.locale);
+      return { address: addressLines(together, organization), values: { ...own, greeting } };
+    });
+    const around = {
+      registry: await this.registry.registry(scope),
+      organization: organization.name,
+      postalAddress: organization.postal_address,
+      day: dayOnPaper(organization),
+      paper: act.paper,
+    };
+    return letterPages(letter, letters, around);
+  }
+
+  async letter(db: Scoped, act: PrintAct): Promise<LetterDoc> {
+    const message = act.messageId === null ? undefined : await this.messages.find(db, act.messageId);
+    if (!message?.letter) throw new Conflict(sentence('print.letter'));
+    return message.letter;
+  }
+}
+
+/** Today, where the organization is, as it stands on paper. */
+export function dayOnPaper(organization: OrganizationRow): string {
+  return formatDay(dayInZone(Date.now(), organization.time_zone), organization.locale);
+}

@@ -1,0 +1,139 @@
+import { t } from '@lingui/core/macro';
+import { UNDO_SECONDS, type HouseRules as Rules } from '@goodword/core/permission';
+import { ASKING_WORDS } from '@goodword/core/text';
+import { Labelled } from '../ui/basics';
+import { countriesIn, ruleLines } from './edit';
+
+function UndoSeconds({
+  disabled,
+  rules,
+  onChange,
+}: {
+  disabled: boolean;
+  rules: Rules;
+  onChange: (rules: Rules) => void;
+}) {
+  return (
+    <Labelled
+      label={t`A message sent now can be taken back`}
+      hint={t`Seconds before the first one leaves; 0 is not at all`}
+    >
+      <input
+        type="number"
+        className="input"
+        min={0}
+        max={600}
+        disabled={disabled}
+        value={rules.undoSeconds ?? UNDO_SECONDS}
+        onChange={(event) =>
+          onChange({
+            ...rules,
+            undoSeconds: Math.min(600, Math.max(0, Math.round(Number(event.target.value)))),
+          })
+        }
+      />
+    </Labelled>
+  );
+}
+
+function AskingWords({
+  disabled,
+  rules,
+  onChange,
+}: {
+  disabled: boolean;
+  rules: Rules;
+  onChange: (rules: Rules) => void;
+}) {
+  return (
+    <Labelled
+      label={t`Words that ask`}
+      hint={t`One a line; a service message with one needs a second reader`}
+    >
+      <textarea
+        className="input min-h-[90px]"
+        disabled={disabled}
+        key={rules.askingWords?.join() ?? 'ours'}
+        defaultValue={(rules.askingWords ?? ASKING_WORDS).join('\n')}
+        onBlur={(event) => {
+          const askingWords = ruleLines(event.target.value);
+          if (askingWords.join() !== (rules.askingWords ?? ASKING_WORDS).join())
+            onChange({ ...rules, askingWords });
+        }}
+      />
+    </Labelled>
+  );
+}
+
+/** What the house says of itself, whatever the place. */
+export function House({
+  rules,
+  disabled,
+  onChange,
+}: {
+  rules: Rules;
+  disabled: boolean;
+  onChange: (rules: Rules) => void;
+}) {
+  return (
+    <>
+      <Labelled label={t`Registered as a charity in`} hint={t`Countries, two letters each, such as CA`}>
+        <input
+          className="input"
+          disabled={disabled}
+          key={rules.charityIn?.join() ?? ''}
+          defaultValue={rules.charityIn?.join(', ') ?? ''}
+          onBlur={(event) => {
+            const charityIn = countriesIn(event.target.value);
+            if (charityIn.join() !== (rules.charityIn ?? []).join()) onChange({ ...rules, charityIn });
+          }}
+        />
+      </Labelled>
+      <Labelled
+        label={t`A way to refuse is offered since`}
+        hint={t`Day since which all our forms and gift pages do, as 2026-02-05; empty: not all`}
+      >
+        <input
+          className="input"
+          disabled={disabled}
+          key={rules.refusalOfferedSince ?? ''}
+          defaultValue={rules.refusalOfferedSince ?? ''}
+          pattern="\\d{4}-\\d\\d-\\d\\d"
+          onBlur={(event) => {
+            const since = event.target.value.trim() || null;
+            if (since !== (rules.refusalOfferedSince ?? null))
+              onChange({ ...rules, refusalOfferedSince: since });
+          }}
+        />
+      </Labelled>
+      <Labelled label={t`A text says how to end texts`} hint={t`Days; 0 is every text`}>
+        <input
+          type="number"
+          className="input"
+          min={0}
+          max={90}
+          disabled={disabled}
+          value={rules.textEndDays ?? 0}
+          onChange={(event) =>
+            onChange({
+              ...rules,
+              textEndDays: Math.min(90, Math.max(0, Math.round(Number(event.target.value)))),
+            })
+          }
+        />
+      </Labelled>
+      <UndoSeconds disabled={disabled} rules={rules} onChange={onChange} />
+      <AskingWords disabled={disabled} rules={rules} onChange={onChange} />
+      <label className="flex gap-3 items-start">
+        <input
+          type="checkbox"
+          className="mt-1 accent-[#0F766B]"
+          disabled={disabled}
+          checked={rules.secondPair ?? false}
+          onChange={(event) => onChange({ ...rules, secondPair: event.target.checked })}
+        />
+        <span>{t`A change that loosens anything needs a second owner`}</span>
+      </label>
+    </>
+  );
+}

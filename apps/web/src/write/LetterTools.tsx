@@ -1,0 +1,266 @@
+import type { ChainedCommands } from '@tiptap/core';
+import { t } from '@lingui/core/macro';
+import { type Editor } from '@tiptap/react';
+import {
+  Bold,
+  Heading2,
+  Image as ImageIcon,
+  Italic,
+  Link as LinkIcon,
+  List,
+  ListOrdered,
+  MousePointerClick,
+  Redo2,
+  Undo2,
+} from 'lucide-react';
+import { Toolbar } from 'radix-ui';
+import { useState, type ReactNode } from 'react';
+import type { Registry } from '@goodword/core/merge';
+import { Button, Labelled } from '../ui/basics';
+import { Drawer } from '../ui/dialogs';
+import { AltForm } from './AltForm';
+import { MergePicker } from './MergePicker';
+import { PictureLibrary } from './PictureLibrary';
+import { putField } from './braces';
+
+/** One of a bar that is one stop of the Tab key, with arrows between its tools. */
+function Tool({
+  label,
+  on,
+  act,
+  children,
+}: {
+  label: string;
+  on?: boolean;
+  act: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <Toolbar.Button
+      type="button"
+      aria-label={label}
+      title={label}
+      aria-pressed={on}
+      onClick={act}
+      className={`w-8 h-8 grid place-items-center rounded-[3px] ${on ? 'bg-ink text-white' : 'hover:bg-bench'}`}
+    >
+      {children}
+    </Toolbar.Button>
+  );
+}
+
+function AddressForm({
+  withLabel,
+  start,
+  onDone,
+}: {
+  withLabel: boolean;
+  start: string;
+  onDone: (href: string, label: string) => void;
+}) {
+  const [href, setHref] = useState(start || 'https://');
+  const [label, setLabel] = useState('');
+  return (
+    <form
+      className="sheet p-5 flex flex-col gap-4"
+      onSubmit={(event) => (event.preventDefault(), onDone(href, label))}
+    >
+      {withLabel && (
+        <Labelled label={t`What stands on it`}>
+          <input
+            className="input"
+            required
+            autoFocus
+            maxLength={80}
+            value={label}
+            onChange={(event) => setLabel(event.target.value)}
+          />
+        </Labelled>
+      )}
+      <Labelled label={t`Where it leads`} hint={t`A whole address, such as https://lanternferry.test/give`}>
+        <input
+          className="input"
+          type="url"
+          pattern="(https?://|mailto:|tel:).+"
+          required
+          value={href}
+          onChange={(event) => setHref(event.target.value)}
+        />
+      </Labelled>
+      <Button type="submit" weight="main" className="self-start">
+        {t`Put it in`}
+      </Button>
+    </form>
+  );
+}
+
+type Asking = 'link' | 'button' | 'picture' | { src: string; alt: string; isNew: boolean } | null;
+
+/** How words are set: headings, strong, slanted, links and lists. */
+function SetTools({
+  editor,
+  chain,
+  setAsking,
+}: {
+  editor: Editor;
+  chain: () => ChainedCommands;
+  setAsking: (next: Asking) => void;
+}) {
+  return (
+    <>
+      <Tool
+        label={t`Heading`}
+        on={editor.isActive('heading')}
+        act={() => chain().toggleHeading({ level: 2 }).run()}
+      >
+        <Heading2 size={16} />
+      </Tool>
+      <Tool label={t`Bold`} on={editor.isActive('bold')} act={() => chain().toggleBold().run()}>
+        <Bold size={16} />
+      </Tool>
+      <Tool label={t`Italic`} on={editor.isActive('italic')} act={() => chain().toggleItalic().run()}>
+        <Italic size={16} />
+      </Tool>
+      <Tool label={t`Link`} on={editor.isActive('link')} act={() => setAsking('link')}>
+        <LinkIcon size={16} />
+      </Tool>
+      <Tool
+        label={t`Bulleted list`}
+        on={editor.isActive('bulletList')}
+        act={() => chain().toggleBulletList().run()}
+      >
+        <List size={16} />
+      </Tool>
+      <Tool
+        label={t`Numbered list`}
+        on={editor.isActive('orderedList')}
+        act={() => chain().toggleOrderedList().run()}
+      >
+        <ListOrdered size={16} />
+      </Tool>
+    </>
+  );
+}
+
+/** What a tool asks before it puts something in. */
+function Asked({
+  asking,
+  setAsking,
+  linked,
+  chain,
+  putLink,
+  describe,
+}: {
+  asking: Asking;
+  setAsking: (next: Asking) => void;
+  linked: string | undefined;
+  chain: () => ChainedCommands;
+  putLink: (href: string) => void;
+  describe: (of: { src: string; isNew: boolean }, alt: string) => void;
+}) {
+  return (
+    <>
+      <Drawer
+        open={asking === 'link' || asking === 'button'}
+        onClose={() => setAsking(null)}
+        title={asking === 'button' ? t`A button` : t`A link`}
+      >
+        <AddressForm
+          withLabel={asking === 'button'}
+          start={linked ?? ''}
+          onDone={(href, label) =>
+            asking === 'button'
+              ? (chain().insertContent({ type: 'button', attrs: { href, label } }).run(), setAsking(null))
+              : putLink(href)
+          }
+        />
+        {linked && asking === 'link' && (
+          <Button
+            className="mt-3 self-start"
+            onClick={() => (chain().extendMarkRange('link').unsetLink().run(), setAsking(null))}
+          >
+            {t`Remove the link`}
+          </Button>
+        )}
+      </Drawer>
+      <Drawer open={asking === 'picture'} onClose={() => setAsking(null)} title={t`Pictures`}>
+        <PictureLibrary onPick={(src, alt) => setAsking({ src, alt, isNew: true })} />
+      </Drawer>
+      <Drawer
+        open={typeof asking === 'object' && asking !== null}
+        onClose={() => setAsking(null)}
+        title={t`What is on the picture`}
+      >
+        {typeof asking === 'object' && asking !== null && (
+          <AltForm src={asking.src} start={asking.alt} onDone={(alt) => describe(asking, alt)} />
+        )}
+      </Drawer>
+    </>
+  );
+}
+
+export function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
+  const [asking, setAsking] = useState<Asking>(null);
+  const chain = () => editor.chain().focus();
+  const linked = editor.getAttributes('link').href as string | undefined;
+  const picture = editor.isActive('image')
+    ? (editor.getAttributes('image') as { src: string; alt: string | null })
+    : null;
+  const describe = (of: { src: string; isNew: boolean }, alt: string) => {
+    if (of.isNew)
+      chain()
+        .insertContent({ type: 'image', attrs: { src: of.src, alt } })
+        .run();
+    else chain().updateAttributes('image', { alt }).run();
+    setAsking(null);
+  };
+  const putLink = (href: string) => {
+    const empty = editor.state.selection.empty && !linked;
+    if (empty)
+      chain()
+        .insertContent({ type: 'text', text: href, marks: [{ type: 'link', attrs: { href } }] })
+        .run();
+    else chain().extendMarkRange('link').setLink({ href }).run();
+    setAsking(null);
+  };
+  return (
+    <Toolbar.Root
+      aria-label={t`Letter`}
+      className="flex flex-wrap items-center gap-1 border-b border-hair px-3 py-1"
+    >
+      <SetTools editor={editor} chain={chain} setAsking={setAsking} />
+      <Tool label={t`Button`} act={() => setAsking('button')}>
+        <MousePointerClick size={16} />
+      </Tool>
+      <Tool label={t`Picture`} act={() => setAsking('picture')}>
+        <ImageIcon size={16} />
+      </Tool>
+      {picture && (
+        <Toolbar.Button
+          type="button"
+          className="link text-[12.5px] px-2"
+          onClick={() => setAsking({ src: picture.src, alt: picture.alt ?? '', isNew: false })}
+        >
+          {picture.alt ? t`Change what is on it` : t`Say what is on it`}
+        </Toolbar.Button>
+      )}
+      <span className="w-px h-5 bg-hair mx-1" />
+      <Tool label={t`Undo`} act={() => chain().undo().run()}>
+        <Undo2 size={16} />
+      </Tool>
+      <Tool label={t`Redo`} act={() => chain().redo().run()}>
+        <Redo2 size={16} />
+      </Tool>
+      <span className="grow" />
+      <MergePicker registry={registry} onPick={(name) => putField(editor, name)} inToolbar />
+      <Asked
+        asking={asking}
+        setAsking={setAsking}
+        linked={linked}
+        chain={chain}
+        putLink={putLink}
+        describe={describe}
+      />
+    </Toolbar.Root>
+  );
+}
