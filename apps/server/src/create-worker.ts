@@ -13,7 +13,7 @@ import type { Config } from './platform/config';
 import { Database } from './platform/database';
 import { isLostConnection } from './platform/database-errors';
 import { due } from './platform/due';
-import { jobHandlers, JobRunner, JOBS_DUE, LANES } from './platform/jobs';
+import { JOBS, JobRunner, JOBS_DUE, LANES } from './platform/jobs';
 import { SegmentSizes } from './segments/segment-sizes';
 import { EnvelopeService } from './sending/envelope.service';
 import { HandOverLoop } from './sending/hand-over';
@@ -91,7 +91,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   const log = new PinoLogger({});
   log.setContext('worker');
   const database = context.get(Database);
-  const handlers = jobHandlers((doer) => context.get(doer));
+  const handlers = JOBS.handlers((doer) => context.get(doer));
   const confirmations = context.get(ConfirmationsService);
   const retention = context.get(RetentionService);
   const sizes = context.get(SegmentSizes);

@@ -54,7 +54,7 @@ export class BulkService {
     const settled = act.do === 'print' ? await this.prints.settled(scope, act, ids) : act;
     return this.database.writeUnlogged(scope, async (tx) => {
       const id = await this.bulks.make(tx, { act: settled, words, ids });
-      await audit(tx, { act: `bulk-${act.do}`, subject: 'bulk', subjectId: id, words });
+      await audit(tx, `bulk-${act.do}`, { bulk: id }, words);
       await enqueue(tx.knex, scope, 'bulk-act', id);
       return { id, people: ids.length };
     });
@@ -79,7 +79,7 @@ export class BulkService {
       const bulk = await this.bulk(tx, id, true);
       if (!this.canUndo(bulk)) throw new Conflict(sentence('undo.gone'));
       await this.bulks.change(tx, id, { state: 'undoing', next_id: 0, done: 0, ended_at: null });
-      await audit(tx, { act: 'bulk-undo', subject: 'bulk', subjectId: id, words: `Undone: ${bulk.words}` });
+      await audit(tx, 'bulk-undo', { bulk: id }, `Undone: ${bulk.words}`);
       await enqueue(tx.knex, scope, 'bulk-undo', id);
     });
   }

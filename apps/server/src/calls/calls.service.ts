@@ -76,12 +76,7 @@ export class CallsService {
         list,
         ids.map((one) => ({ id: one, suppressed: suppressed.get(one) ?? null })),
       );
-      await audit(tx, {
-        act: 'make',
-        subject: 'call-list',
-        subjectId: id,
-        words: `${list.name}: ${ids.length} people to call`,
-      });
+      await audit(tx, 'make', { 'call-list': id }, `${list.name}: ${ids.length} people to call`);
       return { id };
     });
   }
@@ -198,12 +193,12 @@ export class CallsService {
     await this.database.writeUnlogged(scope, async (tx) => {
       const list = await this.list(tx, id);
       await this.calls.remove(tx, id);
-      await audit(tx, {
-        act: 'delete',
-        subject: 'call-list',
-        subjectId: id,
-        words: `${list.name} deleted; what was answered stays on the records`,
-      });
+      await audit(
+        tx,
+        'delete',
+        { 'call-list': id },
+        `${list.name} deleted; what was answered stays on the records`,
+      );
     });
   }
 

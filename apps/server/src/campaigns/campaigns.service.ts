@@ -49,12 +49,7 @@ export class CampaignsService {
       this.database.write(scope, async (tx) => {
         tx.unchanged();
         const made = await this.campaigns.make(tx, campaign);
-        await audit(tx, {
-          act: 'make',
-          subject: 'campaign',
-          subjectId: made,
-          words: `Campaign ${campaign.name} made`,
-        });
+        await audit(tx, 'make', { campaign: made }, `Campaign ${campaign.name} made`);
         return made;
       }),
     );
@@ -88,12 +83,7 @@ export class CampaignsService {
           stages: JSON.stringify(change.stages),
           is_open: change.isOpen,
         });
-        await audit(tx, {
-          act: 'change',
-          subject: 'campaign',
-          subjectId: id,
-          words: `Campaign ${change.name} changed`,
-        });
+        await audit(tx, 'change', { campaign: id }, `Campaign ${change.name} changed`);
       }),
     );
   }
@@ -121,12 +111,12 @@ export class CampaignsService {
     return this.database.write(scope, async (tx) => {
       const campaign = await this.campaign(tx, id);
       await this.campaigns.remove(tx, id);
-      await audit(tx, {
-        act: 'remove',
-        subject: 'campaign',
-        subjectId: id,
-        words: `Campaign ${campaign.name} removed, ${campaign.people} people taken off its roster`,
-      });
+      await audit(
+        tx,
+        'remove',
+        { campaign: id },
+        `Campaign ${campaign.name} removed, ${campaign.people} people taken off its roster`,
+      );
       return { people: campaign.people };
     });
   }
@@ -163,12 +153,12 @@ export class CampaignsService {
       const before = await this.standingOfOne(tx, id, ids);
       await this.campaigns.put(tx, id, ids, stage);
       await this.tellOne(tx, campaign, ids, before);
-      await audit(tx, {
-        act: 'roster-put',
-        subject: 'campaign',
-        subjectId: id,
-        words: `${ids.length} people set to ${stage} on ${campaign.name}`,
-      });
+      await audit(
+        tx,
+        'roster-put',
+        { campaign: id },
+        `${ids.length} people set to ${stage} on ${campaign.name}`,
+      );
       return { people: ids.length };
     });
   }
@@ -180,12 +170,7 @@ export class CampaignsService {
       const before = await this.standingOfOne(tx, id, ids);
       const people = await this.campaigns.takeOff(tx, id, ids);
       await this.tellOne(tx, campaign, ids, before);
-      await audit(tx, {
-        act: 'roster-off',
-        subject: 'campaign',
-        subjectId: id,
-        words: `${people} people taken off ${campaign.name}`,
-      });
+      await audit(tx, 'roster-off', { campaign: id }, `${people} people taken off ${campaign.name}`);
       return { people };
     });
   }
@@ -214,7 +199,7 @@ export class CampaignsService {
           ? `Put on the roster of ${name}: ${after}`
           : `${name}: ${before}, now ${after}`;
     const undo: UndoStep = { kind: 'roster', campaignId: id, before, after };
-    await audit(tx, { act: 'roster', subject: 'supporter', subjectId: ids[0]!, words, before, after, undo });
+    await audit(tx, 'roster', { supporter: ids[0]! }, words, { before, after, undo });
   }
 
   private async idsOf(scope: AccessScope, group: RosterGroup): Promise<number[]> {

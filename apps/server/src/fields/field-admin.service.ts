@@ -75,11 +75,7 @@ export class FieldAdminService {
       stillAs(was, changeable(await this.field(tx, id)), 'this field');
       if (nameKey(change.name) !== nameKey(field.name)) await this.names.checkName(tx, change.name);
       await this.admin.change(tx, id, change);
-      await audit(tx, {
-        act: 'change',
-        subject: 'field',
-        subjectId: id,
-        words: `Field ${change.name} changed`,
+      await audit(tx, 'change', { field: id }, `Field ${change.name} changed`, {
         before: field.name,
         after: change.name,
       });
@@ -143,11 +139,7 @@ export class FieldAdminService {
         await this.admin.put(tx, id, converted);
       }
       await this.admin.setType(tx, id, type);
-      await audit(tx, {
-        act: 'type',
-        subject: 'field',
-        subjectId: id,
-        words: `${field.name} is ${type} now`,
+      await audit(tx, 'type', { field: id }, `${field.name} is ${type} now`, {
         before: field.type,
         after: type,
       });
@@ -162,14 +154,13 @@ export class FieldAdminService {
         ...new Set(field.choices.map((choice) => (choice === from ? to : choice))),
       ];
       await this.admin.change(tx, id, { ...field, choices });
-      await audit(tx, {
-        act: 'choice',
-        subject: 'field',
-        subjectId: id,
-        words: `${field.name}: “${from}” is “${to}” now, for ${people} people`,
-        before: from,
-        after: to,
-      });
+      await audit(
+        tx,
+        'choice',
+        { field: id },
+        `${field.name}: “${from}” is “${to}” now, for ${people} people`,
+        { before: from, after: to },
+      );
       return { people };
     });
   }
@@ -249,12 +240,7 @@ export class FieldAdminService {
     return this.database.write(scope, async (tx) => {
       const field = await this.field(tx, id);
       const values = await this.admin.remove(tx, id);
-      await audit(tx, {
-        act: 'delete',
-        subject: 'field',
-        subjectId: id,
-        words: `Field ${field.name} deleted with ${values} values`,
-      });
+      await audit(tx, 'delete', { field: id }, `Field ${field.name} deleted with ${values} values`);
       return { values };
     });
   }

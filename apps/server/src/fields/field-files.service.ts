@@ -52,13 +52,7 @@ export class FieldFilesService {
       const after = { text: fileText(fileId, file.name) };
       await this.fields.set(tx, id, fieldId, after);
       const undo: UndoStep = { kind: 'field', fieldId, before, after };
-      await audit(tx, {
-        act: 'field',
-        subject: 'supporter',
-        subjectId: id,
-        words: `${field.name} set to ${file.name}`,
-        undo,
-      });
+      await audit(tx, 'field', { supporter: id }, `${field.name} set to ${file.name}`, { undo });
     });
   }
 

@@ -353,13 +353,12 @@ export class ConfirmationsService {
         to_point_id: change.to,
       });
     }
-    await audit(tx, {
-      act: 'contact',
-      subject: 'supporter',
-      subjectId: row.supporter_id,
-      words: `They changed their ${kind} to ${row.shown} themselves`,
-      before: before?.shown ?? null,
-      after: row.shown,
-    });
+    await audit(
+      tx,
+      'contact',
+      { supporter: row.supporter_id },
+      `They changed their ${kind} to ${row.shown} themselves`,
+      { before: before?.shown ?? null, after: row.shown },
+    );
   }
 }

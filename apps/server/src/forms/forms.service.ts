@@ -74,7 +74,7 @@ export class FormsService {
     const slug = await this.freeSlug(name);
     return this.database.write(scope, async (tx) => {
       const id = await this.forms.make(tx, { name, slug, definition });
-      await audit(tx, { act: 'make', subject: 'form', subjectId: id, words: `${name} made` });
+      await audit(tx, 'make', { form: id }, `${name} made`);
       return { id };
     });
   }
@@ -103,12 +103,7 @@ export class FormsService {
             })),
           );
         await this.forms.save(tx, id, { ...form, version: form.version + 1 });
-        await audit(tx, {
-          act: 'change',
-          subject: 'form',
-          subjectId: id,
-          words: `${form.name}, version ${form.version + 1}`,
-        });
+        await audit(tx, 'change', { form: id }, `${form.name}, version ${form.version + 1}`);
         return { faults: faults.map(told) };
       });
     } catch (error) {
@@ -129,12 +124,7 @@ export class FormsService {
           sentence('form.not-ready', { faults: faults.map((fault) => speak(fault.said)).join(' ') }),
         );
       await this.forms.open(tx, id, open);
-      await audit(tx, {
-        act: open ? 'open' : 'close',
-        subject: 'form',
-        subjectId: id,
-        words: `${form.name} ${open ? 'opened' : 'closed'}`,
-      });
+      await audit(tx, open ? 'open' : 'close', { form: id }, `${form.name} ${open ? 'opened' : 'closed'}`);
     });
   }
 

@@ -217,14 +217,13 @@ export class JoinService {
       ['Last name', before?.last_name, answer.lastName],
     ].filter(([, old, now]) => old && now && old !== now);
     for (const [what, old, now] of differing)
-      await audit(tx, {
-        act: 'form',
-        subject: 'supporter',
-        subjectId: id,
-        words: `The form “${form.name}” says ${what} ${now}; ${old} is kept`,
-        before: old,
-        after: now,
-      });
+      await audit(
+        tx,
+        'form',
+        { supporter: id },
+        `The form “${form.name}” says ${what} ${now}; ${old} is kept`,
+        { before: old, after: now },
+      );
     const own = ownOf(answer, around.language);
     const theirs = new Set(
       (await this.contacts.points(tx, [id])).map((point) => `${point.kind}:${point.normal}`),

@@ -32,12 +32,7 @@ export class TextAnswersService {
       await tx.lockOrganization();
       stillAs(was, automaticAnswersOf(await this.inbound.answersOf(tx)), 'these answers');
       await this.inbound.keepAnswers(tx, answers);
-      await audit(tx, {
-        act: 'text-answers',
-        subject: 'house-rules',
-        subjectId: 0,
-        words: 'Answers to texts changed',
-      });
+      await audit(tx, 'text-answers', { 'house-rules': 0 }, 'Answers to texts changed');
     });
   }
 }

@@ -282,7 +282,7 @@ export class IntakeService {
       await before(tx, batch);
       await this.batches.change(tx, id, { state: to, problem: null });
       await enqueue(tx.knex, scope, job, id);
-      await audit(tx, { act: to, subject: 'batch', subjectId: id, words: `${batch.name}: ${to}` });
+      await audit(tx, to, { batch: id }, `${batch.name}: ${to}`);
     });
   }
 

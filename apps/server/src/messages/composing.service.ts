@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { MessageFault } from '@goodword/core/contract';
 import { type Basis, speak, whyWords } from '@goodword/core/words';
+import { imageIdOf, letterDoubts, picturesOf } from '@goodword/core/letter';
 import { askingIn } from '@goodword/core/text';
 import { CONFIG, type Config } from '../platform/config';
 import { Database, type ReadAt } from '../platform/database';
@@ -9,7 +10,8 @@ import { FieldsService } from '../supporters/fields.service';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { imprint, TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { composeEmail, composeText, mergeFaults, readable, type Composed } from './composer';
+import { composeEmail, composeText, filledText, mergeFaults, readable, type Composed } from './composer';
+import { ImagesService } from './images.service';
 import type { MessageRow } from './messages.repository';
 import { sentence } from '../platform/words';
 
@@ -26,6 +28,7 @@ export class ComposingService {
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
+    @Inject(ImagesService) private readonly images: ImagesService,
   ) {}
 
   async compose(
@@ -107,6 +110,22 @@ export class ComposingService {
       ...(organization.postal_address.trim() === '' ? [missing('message', sentence('words.no-postal'))] : []),
       ...merge,
     ];
+  }
+
+  /** What is worth a second look in a letter before it leaves, in sentences; nothing is held back for it. */
+  async doubts(at: ReadAt, message: MessageRow): Promise<string[]> {
+    const { channel, letter } = message;
+    if (channel !== 'email' || letter === null) return [];
+    const { composed } = await this.compose(at, message);
+    const db = this.database.read(at);
+    const weight = {
+      html: Buffer.byteLength(filledText(composed, {}).html),
+      pictures: await this.images.weightOf(
+        db,
+        picturesOf(letter).flatMap((src) => imageIdOf(src) ?? []),
+      ),
+    };
+    return letterDoubts(letter, weight).map(speak);
   }
 
   /**

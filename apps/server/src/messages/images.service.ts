@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { Database } from '../platform/database';
-import { rowsOf } from '../platform/scoped';
+import { rowsOf, type Scoped } from '../platform/scoped';
 import { Invalid, NotFound } from '../platform/errors';
 import { rewritten } from '../platform/pictures';
 import type { AccessScope } from '../platform/scope';
@@ -50,6 +50,16 @@ export class ImagesService {
       bytes: row.bytes,
       src: `/media/${row.id}`,
     }));
+  }
+
+  /** Bytes of some pictures together. */
+  async weightOf(db: Scoped, ids: readonly number[]): Promise<number> {
+    if (ids.length === 0) return 0;
+    const [row] = await db.sql<{ bytes: number | null }>(
+      'SELECT SUM(bytes) AS bytes FROM image WHERE organization_id = :org AND id IN (:ids)',
+      { ids },
+    );
+    return Number(row?.bytes ?? 0);
   }
 
   async add(scope: AccessScope, file: { name: string; bytes: Buffer }, alt: string): Promise<{ id: number }> {

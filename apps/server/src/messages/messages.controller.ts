@@ -3,7 +3,7 @@ import { FileInterceptor } from '@nestjs/platform-express';
 import type { Response } from 'express';
 import {
   schema,
-  type MessageFault,
+  type CheckedWords,
   type MessageView,
   type Preview,
   type SavedWords,
@@ -110,10 +110,10 @@ export class MessagesController {
     role: 'viewer',
     summary: 'What is wrong with it',
     params: schema.idParams,
-    answer: answers.listOf(answers.messageFault),
+    answer: answers.checkedWords,
   })
-  faults(@Caller() scope: AccessScope, @Id() id: number): Promise<MessageFault[]> {
-    return this.messages.faults(scope, id);
+  faults(@Caller() scope: AccessScope, @Id() id: number): Promise<CheckedWords> {
+    return this.messages.checked(scope, id);
   }
 
   @Route('get', 'api/messages/:id/preview', {

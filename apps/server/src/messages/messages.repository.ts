@@ -60,6 +60,7 @@ export function messageView(row: MessageRow): MessageView {
     preheader: row.preheader,
     letter: row.letter,
     text: row.body,
+    senderId: row.sender_id,
     recipients: row.recipients,
     scheduledAt: row.scheduled_at?.toISOString() ?? null,
     leavesAt: row.leaves_at?.toISOString() ?? null,

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { MessageFault, MessageView, Preview, SavedWords } from '@goodword/core/contract';
+import type { CheckedWords, MessageView, Preview, SavedWords } from '@goodword/core/contract';
 import { letterFault, type LetterDoc } from '@goodword/core/letter';
 import { emptySlots } from '@goodword/core/merge';
 import type { Purpose, SendingChannel } from '@goodword/core/permission';
@@ -29,6 +29,7 @@ export interface MessageBody {
   preheader: string;
   letter: LetterDoc | null;
   text: string;
+  senderId?: number | null;
   basedOn: number;
 }
 
@@ -75,12 +76,7 @@ export class MessagesService {
       });
       const words = { subject, preheader, letter: letter === null ? null : JSON.stringify(letter), body };
       await this.messages.change(tx, made, { purpose, list_id, ...words });
-      await audit(tx, {
-        act: 'make',
-        subject: 'message',
-        subjectId: made,
-        words: `${againNamed(name)} begun with the words of ${name}`,
-      });
+      await audit(tx, 'make', { message: made }, `${againNamed(name)} begun with the words of ${name}`);
       return { id: made };
     });
   }
@@ -96,7 +92,10 @@ export class MessagesService {
       if (message.version !== body.basedOn)
         throw new Newer('these words', await this.team.nameOf(tx, message.changed_by));
       if (body.listId !== null) await this.checkList(tx, body.listId);
+      const senderId = body.senderId ?? message.sender_id;
+      if (senderId !== null && senderId !== message.sender_id) await this.checkSender(tx, senderId);
       const changed =
+        message.sender_id !== senderId ||
         message.subject !== body.subject ||
         message.body !== body.text ||
         JSON.stringify(message.letter) !== JSON.stringify(body.letter);
@@ -108,31 +107,29 @@ export class MessagesService {
         preheader: body.preheader,
         letter: body.letter === null ? null : JSON.stringify(body.letter),
         body: body.text,
+        sender_id: senderId,
         ...(changed || message.preheader !== body.preheader ? { tested_at: null, seconded_by: null } : {}),
         ...(message.purpose !== body.purpose ? { seconded_by: null } : {}),
       });
     });
-    return {
-      version,
-      faults: await this.composing.faults(scope, await this.message(this.database.read(scope), id)),
-    };
+    return { version, ...(await this.checked(scope, id)) };
   }
 
   async remove(scope: AccessScope, id: number): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
       const message = await this.draft(tx, id);
       await this.messages.remove(tx, id);
-      await audit(tx, {
-        act: 'delete',
-        subject: 'message',
-        subjectId: id,
-        words: `Draft ${message.name} deleted`,
-      });
+      await audit(tx, 'delete', { message: id }, `Draft ${message.name} deleted`);
     });
   }
 
-  async faults(scope: AccessScope, id: number): Promise<MessageFault[]> {
-    return this.composing.faults(scope, await this.message(this.database.read(scope), id));
+  /** What is wrong with the words, and what is worth a second look. */
+  async checked(scope: AccessScope, id: number): Promise<CheckedWords> {
+    const message = await this.message(this.database.read(scope), id);
+    return {
+      faults: await this.composing.faults(scope, message),
+      doubts: await this.composing.doubts(scope, message),
+    };
   }
 
   /** The message as one person will get it; without a person, as the first supporter would. */
@@ -172,6 +169,13 @@ export class MessagesService {
     const message = await this.messages.lock(tx, id);
     if (message?.state !== 'draft') throw new Conflict(sentence('message.on-its-way'));
     return message;
+  }
+
+  /** Whose name stands in the From, and whose words the merge fields of the sender are. */
+  private async checkSender(tx: Scoped, senderId: number): Promise<void> {
+    const here = (await this.team.teammates(tx)).some(({ id }) => id === senderId);
+    if (!here)
+      throw new Invalid([{ field: 'senderId', code: 'sender', message: sentence('message.sender-gone') }]);
   }
 
   private async checkList(tx: Scoped, listId: number): Promise<void> {

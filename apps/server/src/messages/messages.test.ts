@@ -1,4 +1,4 @@
-import type { Page, Preview, SupporterRow } from '@goodword/core/contract';
+import type { CheckedWords, Page, Preview, SavedWords, SupporterRow } from '@goodword/core/contract';
 import type { LetterDoc } from '@goodword/core/letter';
 import { registryOf, STANDARD_NAMES } from '@goodword/core/merge';
 import sharp from 'sharp';
@@ -201,6 +201,31 @@ describe('over the API', () => {
     expect([served.status, served.headers.get('content-type')]).toEqual([200, 'image/jpeg']);
     const refused = await upload(Buffer.from('<html><script>alert(1)</script></html>'));
     expect([refused.status, refused.body.detail]).toEqual([422, expect.stringContaining('not a picture')]);
+  });
+
+  test('what is worth a second look is told with every save, and holds nothing back', async () => {
+    const id = await draftEmail(
+      house.client,
+      {},
+      { letter: letterOf('Give', 'http://give.ferry.test/hull') },
+    );
+    const checked = await house.client.get<CheckedWords>(`/api/messages/${id}/faults`);
+    expect(checked).toEqual({
+      faults: [],
+      doubts: [expect.stringContaining('http://give.ferry.test/hull') as string],
+    });
+    const long = Array.from({ length: 900 }, () => paragraph('A plank of oak, and another. '.repeat(6)));
+    const saved = await house.client.put<SavedWords>(`/api/messages/${id}`, {
+      name: 'Long',
+      purpose: 'news',
+      listId: null,
+      subject: 'Planks',
+      preheader: '',
+      letter: letter(...long),
+      text: '',
+      basedOn: 1,
+    });
+    expect(saved).toMatchObject({ faults: [], doubts: [expect.stringMatching(/weighs \d{3} kB/) as string] });
   });
 
   test('a draft that has left keeps its words', async () => {

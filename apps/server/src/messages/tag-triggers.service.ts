@@ -40,12 +40,12 @@ export class TagTriggersService {
       await this.messages.change(tx, id, {
         tag_triggers: triggers.length === 0 ? null : JSON.stringify(triggers),
       });
-      await audit(tx, {
-        act: 'tag-triggers',
-        subject: 'message',
-        subjectId: id,
-        words: `${message.name}: ${told.join(', ') || 'tags nobody'}`.slice(0, 600),
-      });
+      await audit(
+        tx,
+        'tag-triggers',
+        { message: id },
+        `${message.name}: ${told.join(', ') || 'tags nobody'}`.slice(0, 600),
+      );
     });
   }
 

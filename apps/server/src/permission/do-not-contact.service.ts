@@ -72,13 +72,7 @@ export class DoNotContactService {
       const all = [...entries.values()];
       const added = await this.list.add(tx, all, how, note);
       const closed = await this.list.close(tx, all);
-      if (added > 0)
-        await audit(tx, {
-          act: 'dnc-add',
-          subject: 'do-not-contact',
-          subjectId: 0,
-          words: `${added} added to do-not-contact`,
-        });
+      if (added > 0) await audit(tx, 'dnc-add', { 'do-not-contact': 0 }, `${added} added to do-not-contact`);
       return { added, already: all.length - added, refused, closed };
     });
   }
@@ -108,13 +102,13 @@ export class DoNotContactService {
       const covered = (await this.list.marked(tx)).filter((point) => covers(entry, point));
       await this.list.reopen(tx, covered);
       await this.closeNew(tx, covered);
-      await audit(tx, {
-        act: 'dnc-remove',
-        subject: 'do-not-contact',
-        subjectId: id,
-        words: `Taken off do-not-contact: ${entry.shown ?? entry.kind}`,
-        before: entry.shown,
-      });
+      await audit(
+        tx,
+        'dnc-remove',
+        { 'do-not-contact': id },
+        `Taken off do-not-contact: ${entry.shown ?? entry.kind}`,
+        { before: entry.shown },
+      );
     });
   }
 

@@ -82,7 +82,7 @@ export class HouseRulesService {
       const words = weighed.words.join(' ');
       if (!weighed.waits) return this.make(tx, after, weighed);
       await this.houseRules.wait(tx, { rules: after, basedOn, words, loosens: weighed.loosens });
-      await audit(tx, { act: 'rules-asked', subject: 'house-rules', subjectId: basedOn, words });
+      await audit(tx, 'rules-asked', { 'house-rules': basedOn }, words);
       return weighed;
     });
   }
@@ -97,12 +97,7 @@ export class HouseRulesService {
       if (agrees && waiting.made_by === scope.actorId) throw new Conflict(sentence('rules.own-change'));
       await this.houseRules.noneWaits(tx);
       if (!agrees)
-        return void (await audit(tx, {
-          act: 'rules-declined',
-          subject: 'house-rules',
-          subjectId: waiting.based_on,
-          words: waiting.words,
-        }));
+        return void (await audit(tx, 'rules-declined', { 'house-rules': waiting.based_on }, waiting.words));
       await this.stillBasedOn(tx, waiting.based_on);
       const weighed = await this.weighed(tx, waiting.rules);
       await this.make(tx, waiting.rules, {
@@ -115,7 +110,7 @@ export class HouseRulesService {
   private async make(tx: Scoped, rules: HouseRules, weighed: RulesWeighed): Promise<RulesWeighed> {
     const words = weighed.words.join(' ');
     const id = await this.houseRules.keep(tx, { rules, words, effects: weighed.effects });
-    await audit(tx, { act: 'rules', subject: 'house-rules', subjectId: id, words });
+    await audit(tx, 'rules', { 'house-rules': id }, words);
     return weighed;
   }
 

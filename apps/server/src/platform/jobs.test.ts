@@ -2,11 +2,10 @@ import { due } from './due';
 import {
   cancel,
   enqueue,
-  HandlesJob,
-  jobHandlers,
   JOB_KINDS,
   type JobHandler,
   type JobKind,
+  JobRegistry,
   JobRunner,
   JOBS_DUE,
   LANES,
@@ -62,14 +61,14 @@ test('each kind has one place that does it, and no worker begins while one has n
       this.did.push(job.refId);
     }
   }
-  const doer = new Doer();
+  const [doer, registry] = [new Doer(), new JobRegistry()];
   const [first, ...others] = JOB_KINDS;
-  HandlesJob(...others)(Doer.prototype, 'all');
-  expect(() => jobHandlers(() => doer)).toThrow(`expected a place that does ${first!} jobs, got none`);
-  HandlesJob(first!)(Doer.prototype, 'all');
-  await jobHandlers(() => doer)[first!]({ refId: 7 } as Running);
+  registry.add(others, Doer, 'all');
+  expect(() => registry.handlers(() => doer)).toThrow(`expected a place that does ${first!} jobs, got none`);
+  registry.add([first!], Doer, 'all');
+  await registry.handlers(() => doer)[first!]({ refId: 7 } as Running);
   expect(doer.did).toEqual([7]);
-  expect(() => HandlesJob(first!)(Doer.prototype, 'all')).toThrow('got two');
+  expect(() => registry.add([first!], Doer, 'all')).toThrow('got two');
 });
 
 test('lanes hold every kind once, and one lane never waits for another', async () => {

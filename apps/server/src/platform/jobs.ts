@@ -56,27 +56,37 @@ export interface Running {
 export type JobHandler = (job: Running) => Promise<void>;
 
 type Doer = new (...parts: never[]) => object;
-const DOERS = new Map<JobKind, { doer: Doer; method: string }>();
+
+/** Who does which kind of job. */
+export class JobRegistry {
+  private readonly doers = new Map<JobKind, { doer: Doer; method: string }>();
+
+  /** Says that a method of a class does jobs of some kinds. */
+  add(kinds: readonly JobKind[], doer: Doer, method: string): void {
+    for (const kind of kinds) {
+      if (this.doers.has(kind)) throw new Error(`expected one place that does ${kind} jobs, got two`);
+      this.doers.set(kind, { doer, method });
+    }
+  }
+
+  /** Who does each kind of job; `made` gives the one of a class. Throws for a kind that nobody does. */
+  handlers(made: (doer: Doer) => object): Record<JobKind, JobHandler> {
+    const handlers = JOB_KINDS.map((kind): [JobKind, JobHandler] => {
+      const { doer, method } = this.doers.get(kind) ?? {};
+      if (!doer || !method) throw new Error(`expected a place that does ${kind} jobs, got none`);
+      const does = made(doer) as Record<string, JobHandler>;
+      return [kind, (job) => does[method]!(job)];
+    });
+    return Object.fromEntries(handlers) as Record<JobKind, JobHandler>;
+  }
+}
+
+/** The jobs of this program. */
+export const JOBS = new JobRegistry();
 
 /** Put before the method that does jobs of some kinds. */
 export function HandlesJob(...kinds: JobKind[]) {
-  return (of: object, method: string): void => {
-    for (const kind of kinds) {
-      if (DOERS.has(kind)) throw new Error(`expected one place that does ${kind} jobs, got two`);
-      DOERS.set(kind, { doer: of.constructor as Doer, method });
-    }
-  };
-}
-
-/** Who does each kind of job; `made` gives the one of a class. Throws for a kind that nobody does. */
-export function jobHandlers(made: (doer: Doer) => object): Record<JobKind, JobHandler> {
-  const handlers = JOB_KINDS.map((kind): [JobKind, JobHandler] => {
-    const { doer, method } = DOERS.get(kind) ?? {};
-    if (!doer || !method) throw new Error(`expected a place that does ${kind} jobs, got none`);
-    const does = made(doer) as Record<string, JobHandler>;
-    return [kind, (job) => does[method]!(job)];
-  });
-  return Object.fromEntries(handlers) as Record<JobKind, JobHandler>;
+  return (of: object, method: string): void => JOBS.add(kinds, of.constructor as Doer, method);
 }
 
 const MOST_ATTEMPTS = 5;

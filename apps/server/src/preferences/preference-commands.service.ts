@@ -229,14 +229,13 @@ export class PreferenceCommands {
           `${person.first_name} ${person.last_name}`.trim(),
           `${first} ${last}`.trim(),
         ];
-        await audit(tx, {
-          act: 'rename',
-          subject: 'supporter',
-          subjectId: opened.supporterId,
-          words: `They changed their name to ${after || 'none'} themselves`,
-          before,
-          after,
-        });
+        await audit(
+          tx,
+          'rename',
+          { supporter: opened.supporterId },
+          `They changed their name to ${after || 'none'} themselves`,
+          { before, after },
+        );
       }
       const view = await this.preferences.read(tx, opened, language);
       const points = await this.contacts.points(tx, [opened.supporterId]);

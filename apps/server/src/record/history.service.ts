@@ -59,12 +59,7 @@ export class HistoryService {
         { auditId },
       );
       if (entry.undo_step.kind !== 'merging')
-        await audit(tx, {
-          act: 'undo',
-          subject: 'supporter',
-          subjectId: supporterId,
-          words: `Undone: ${entry.words}`,
-        });
+        await audit(tx, 'undo', { supporter: supporterId }, `Undone: ${entry.words}`);
     });
   }
 

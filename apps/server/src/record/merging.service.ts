@@ -116,13 +116,13 @@ export class MergingService {
       was.placeBefore = await this.placesDiffer(tx, keptId, kept.own, gone.own);
       const mergingId = await this.mergings.keep(tx, keptId, goneId, was);
       const undo: UndoStep = { kind: 'merging', mergingId };
-      await audit(tx, {
-        act: 'merge',
-        subject: 'supporter',
-        subjectId: keptId,
-        words: `The record of ${nameOf(gone.person)} was brought into this one`,
-        undo,
-      });
+      await audit(
+        tx,
+        'merge',
+        { supporter: keptId },
+        `The record of ${nameOf(gone.person)} was brought into this one`,
+        { undo },
+      );
     });
   }
 
@@ -212,12 +212,12 @@ export class MergingService {
     if (home !== null && (await this.households.exists(tx, home)))
       await this.households.move(tx, merging.gone_id, home);
     for (const id of [keptId, merging.gone_id])
-      await audit(tx, {
-        act: 'unmerge',
-        subject: 'supporter',
-        subjectId: id,
-        words: `Parted again from the record of ${id === keptId ? merging.name : 'the one it was brought into'}`,
-      });
+      await audit(
+        tx,
+        'unmerge',
+        { supporter: id },
+        `Parted again from the record of ${id === keptId ? merging.name : 'the one it was brought into'}`,
+      );
   }
 
   private async pointsOf(db: Scoped, ids: number[]): Promise<number[]> {

@@ -100,7 +100,7 @@ export class RecordService {
         return this.notes.change(tx, noteId, change.body);
       }
       await this.notes.remove(tx, noteId);
-      await audit(tx, { act: 'note', subject: 'supporter', subjectId: id, words: 'Note deleted' });
+      await audit(tx, 'note', { supporter: id }, 'Note deleted');
     });
   }
 
@@ -141,12 +141,12 @@ export class RecordService {
       if (home === null) throw new Conflict(sentence('household.none-yet'));
       stillAs(was, await this.households.holdGreeting(tx, home), 'the greeting');
       await this.households.greet(tx, home, greeting.trim() || null);
-      await audit(tx, {
-        act: 'greeting',
-        subject: 'supporter',
-        subjectId: id,
-        words: greeting ? `Household greeted as “${greeting}”` : 'Household greeted by first names',
-      });
+      await audit(
+        tx,
+        'greeting',
+        { supporter: id },
+        greeting ? `Household greeted as “${greeting}”` : 'Household greeted by first names',
+      );
     });
   }
 
@@ -158,7 +158,7 @@ export class RecordService {
     after: number | null,
   ): Promise<void> {
     const undo: UndoStep = { kind: 'household', before, after };
-    await audit(tx, { act: 'household', subject: 'supporter', subjectId: id, words, undo });
+    await audit(tx, 'household', { supporter: id }, words, { undo });
   }
 }
 

@@ -107,12 +107,12 @@ export class ResultsService {
       await this.message(tx, delivery.message_id);
       if (delivery.state !== 'unsure') throw new Conflict(sentence('delivery.settled'));
       await this.results.settle(tx, deliveryId, as);
-      await audit(tx, {
-        act: 'settle',
-        subject: 'delivery',
-        subjectId: deliveryId,
-        words: as === 'sent' ? 'Unsure mail counted as sent' : 'Unsure mail sent again',
-      });
+      await audit(
+        tx,
+        'settle',
+        { delivery: deliveryId },
+        as === 'sent' ? 'Unsure mail counted as sent' : 'Unsure mail sent again',
+      );
     });
   }
 

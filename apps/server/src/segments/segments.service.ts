@@ -199,12 +199,7 @@ export class SegmentsService {
         if (id !== null) await this.segments.change(tx, id, segment);
         await this.segments.keepVersion(tx, saved, segment, people);
         await this.segments.keepSize(tx, saved, today, people);
-        await audit(tx, {
-          act: id === null ? 'make' : 'change',
-          subject: 'segment',
-          subjectId: saved,
-          words: `Segment ${segment.name} saved`,
-        });
+        await audit(tx, id === null ? 'make' : 'change', { segment: saved }, `Segment ${segment.name} saved`);
         return { id: saved, version };
       });
     } catch (error) {

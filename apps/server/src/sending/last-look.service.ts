@@ -81,6 +81,7 @@ export class LastLookService {
       reached: people('send'),
       ...(await this.lookAtWords(chapterScope, message, composed)),
       faults,
+      doubts: await this.composing.doubts(chapterScope, message),
       inOrder: inOrder(message, faults.length),
       asks: await this.composing.asks(this.database.read(scope), message),
       seconded: message.seconded_by !== null,
@@ -123,12 +124,7 @@ export class LastLookService {
       tx.changed('nothing', 0, []);
       const message = await movable(this.messages, tx, scope, id, ['draft']);
       await this.messages.change(tx, id, { seconded_by: scope.actorId });
-      await audit(tx, {
-        act: 'second',
-        subject: 'message',
-        subjectId: id,
-        words: `${message.name} read by a second person`,
-      });
+      await audit(tx, 'second', { message: id }, `${message.name} read by a second person`);
     });
   }
 

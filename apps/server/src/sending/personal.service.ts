@@ -90,12 +90,7 @@ export class PersonalService {
         throw new Invalid([{ field: 'message', code: 'asks', message }]);
       }
       await enqueue(tx.knex, scope, 'message-personal', made);
-      await audit(tx, {
-        act: 'send',
-        subject: 'message',
-        subjectId: made,
-        words: `Written to ${nameOf(person)} alone`,
-      });
+      await audit(tx, 'send', { message: made }, `Written to ${nameOf(person)} alone`);
       return { id: made };
     });
   }

@@ -71,14 +71,15 @@ export class SendingService {
       (await this.supporters.page(db, {}, null, 1)).rows[0];
     const { composed, organization, listName } = await this.composing.compose(scope, message);
     const about = { channel: message.channel, scope: scopeOfMessage(message) };
+    const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : teammate;
     const values = someone
-      ? ((await this.mergeValues.of(db, [someone.id], about, organization, teammate)).get(someone.id) ?? {})
+      ? ((await this.mergeValues.of(db, [someone.id], about, organization, sender)).get(someone.id) ?? {})
       : {};
     const outcome = await this.envelopes.sendTest({
       message,
       composed,
       organization,
-      sender: teammate,
+      sender,
       listName,
       to,
       values,
@@ -89,7 +90,7 @@ export class SendingService {
       throw new Conflict(sentence('send.test-refused', { detail: outcome.detail }));
     if (message.state === 'draft')
       await this.database.writeUnlogged(scope, (tx) =>
-        this.messages.change(tx, id, { tested_at: new Date(), sender_id: teammate.id }),
+        this.messages.change(tx, id, { tested_at: new Date(), sender_id: sender?.id ?? teammate.id }),
       );
     return { to };
   }
@@ -120,7 +121,7 @@ export class SendingService {
         state: when.at !== null || waits ? 'scheduled' : 'preparing',
         scheduled_at: when.at,
         leaves_at: waits,
-        sender_id: scope.actorId,
+        sender_id: locked.sender_id ?? scope.actorId,
         prepared_to: 0,
       });
       await enqueue(
@@ -130,12 +131,12 @@ export class SendingService {
         id,
         when.at ?? waits ?? new Date(),
       );
-      await audit(tx, {
-        act: 'send',
-        subject: 'message',
-        subjectId: id,
-        words: `${message.name} ${when.at ? 'scheduled' : 'sent'} for ${reached}`,
-      });
+      await audit(
+        tx,
+        'send',
+        { message: id },
+        `${message.name} ${when.at ? 'scheduled' : 'sent'} for ${reached}`,
+      );
     });
   }
 
@@ -184,14 +185,7 @@ export class SendingService {
       const message = await movable(this.messages, tx, scope, id, from);
       await this.messages.change(tx, id, { state: to });
       await also?.(tx);
-      await audit(tx, {
-        act: to,
-        subject: 'message',
-        subjectId: id,
-        words: `${message.name}: ${to}`,
-        before: message.state,
-        after: to,
-      });
+      await audit(tx, to, { message: id }, `${message.name}: ${to}`, { before: message.state, after: to });
     });
   }
 }

@@ -47,12 +47,12 @@ export class BeginningService {
     });
     if (!made) throw new Conflict(sentence('begin.quicker'));
     await this.database.writeUnlogged({ ...programScope(made.organizationId), actorId: made.ownerId }, (tx) =>
-      audit(tx, {
-        act: 'begin',
-        subject: 'organization',
-        subjectId: made.organizationId,
-        words: `${wanted.name} began ${wanted.organization.name}`,
-      }),
+      audit(
+        tx,
+        'begin',
+        { organization: made.organizationId },
+        `${wanted.name} began ${wanted.organization.name}`,
+      ),
     );
     return { id: made.ownerId, organizationId: made.organizationId, email: wanted.email };
   }

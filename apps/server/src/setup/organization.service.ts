@@ -123,12 +123,12 @@ export class OrganizationService {
         version: own.version + 1,
         changed_by: scope.actorId,
       });
-      await audit(tx, {
-        act: 'organization',
-        subject: 'organization',
-        subjectId: own.id,
-        words: `Changed ${changesOf(own, wanted).join('; ') || 'nothing'}`,
-      });
+      await audit(
+        tx,
+        'organization',
+        { organization: own.id },
+        `Changed ${changesOf(own, wanted).join('; ') || 'nothing'}`,
+      );
       return { version: own.version + 1 };
     });
   }
@@ -138,12 +138,12 @@ export class OrganizationService {
     const logo = file && (await this.images.add(scope, file, own.name));
     await this.database.writeUnlogged(scope, async (tx) => {
       await this.organizations.change(tx, { logo_id: logo?.id ?? null });
-      await audit(tx, {
-        act: 'organization',
-        subject: 'organization',
-        subjectId: own.id,
-        words: logo ? 'Changed the logo' : 'Took the logo away',
-      });
+      await audit(
+        tx,
+        'organization',
+        { organization: own.id },
+        logo ? 'Changed the logo' : 'Took the logo away',
+      );
     });
   }
 
@@ -161,12 +161,7 @@ export class OrganizationService {
       await this.organizations.lockForUpdate(tx);
       if ((await this.organizations.chapterNamed(tx, chapter.name)) !== null) throw taken(chapter.name);
       const id = await this.organizations.addChapter(tx, chapter);
-      await audit(tx, {
-        act: 'chapter',
-        subject: 'chapter',
-        subjectId: id,
-        words: `Opened the chapter ${chapter.name}`,
-      });
+      await audit(tx, 'chapter', { chapter: id }, `Opened the chapter ${chapter.name}`);
       return { id };
     });
   }
@@ -186,12 +181,7 @@ export class OrganizationService {
       if (!now) throw new NotFound('chapter');
       stillAs(was, now, 'this chapter');
       await this.organizations.changeChapter(tx, id, chapter);
-      await audit(tx, {
-        act: 'chapter',
-        subject: 'chapter',
-        subjectId: id,
-        words: `Changed the chapter ${chapter.name}`,
-      });
+      await audit(tx, 'chapter', { chapter: id }, `Changed the chapter ${chapter.name}`);
     });
   }
 }

@@ -86,14 +86,7 @@ export class TeammatesService {
       );
       await this.mates.change(tx, id, { role: wanted.role, chapter_ids: jsonOf(wanted.chapterIds) });
       const words = `${mate.name} is ${wanted.role} now, in ${named}`;
-      await audit(tx, {
-        act: 'role',
-        subject: 'teammate',
-        subjectId: id,
-        words,
-        before: mate.role,
-        after: wanted.role,
-      });
+      await audit(tx, 'role', { teammate: id }, words, { before: mate.role, after: wanted.role });
     });
   }
 
@@ -149,7 +142,7 @@ export class TeammatesService {
   }
 
   private note(tx: Scoped, id: number, act: string, words: string): Promise<void> {
-    return audit(tx, { act, subject: 'teammate', subjectId: id, words });
+    return audit(tx, act, { teammate: id }, words);
   }
 }
 

@@ -62,13 +62,13 @@ export class TagsService {
       }
       await this.messages.replaceGroup(tx, 'tag', fromId, intoId);
       const people = await this.groups.joinTags(tx, fromId, intoId);
-      await audit(tx, {
-        act: 'merge',
-        subject: 'tag',
-        subjectId: intoId,
-        words: `${from.name} is ${into.name} now, for ${people} more people`,
-        before: from.name,
-      });
+      await audit(
+        tx,
+        'merge',
+        { tag: intoId },
+        `${from.name} is ${into.name} now, for ${people} more people`,
+        { before: from.name },
+      );
       return { people };
     });
   }

@@ -41,14 +41,7 @@ export class ContactPointsService {
       const pointId = await this.hang(tx, id, read);
       const undo: UndoStep = { kind: 'contact', pointId, on: true };
       const words = `${WORDS[read.kind]} ${read.shown} added`;
-      await audit(tx, {
-        act: 'contact',
-        subject: 'supporter',
-        subjectId: id,
-        words,
-        after: read.shown,
-        undo,
-      });
+      await audit(tx, 'contact', { supporter: id }, words, { after: read.shown, undo });
     });
   }
 
@@ -75,15 +68,7 @@ export class ContactPointsService {
       if (read.kind === 'post') await this.contacts.keepPostcode(tx, id);
       const undo: UndoStep = { kind: 'contact-changed', from: old.id, to: newId };
       const words = `${WORDS[read.kind]} changed to ${read.shown}`;
-      await audit(tx, {
-        act: 'contact',
-        subject: 'supporter',
-        subjectId: id,
-        words,
-        before: old.shown,
-        after: read.shown,
-        undo,
-      });
+      await audit(tx, 'contact', { supporter: id }, words, { before: old.shown, after: read.shown, undo });
     });
   }
 
@@ -95,11 +80,7 @@ export class ContactPointsService {
       await this.contacts.dropPoint(tx, id, pointId);
       if (point.kind === 'post') await this.contacts.keepPostcode(tx, id);
       const undo: UndoStep = { kind: 'contact', pointId, on: false };
-      await audit(tx, {
-        act: 'contact',
-        subject: 'supporter',
-        subjectId: id,
-        words: `${point.shown} taken off`,
+      await audit(tx, 'contact', { supporter: id }, `${point.shown} taken off`, {
         before: point.shown,
         undo,
       });
@@ -118,12 +99,7 @@ export class ContactPointsService {
         ...points.filter((one) => one.id !== pointId).map((one) => one.id),
       ]);
       if (point.kind === 'post') await this.contacts.keepPostcode(tx, id);
-      await audit(tx, {
-        act: 'contact',
-        subject: 'supporter',
-        subjectId: id,
-        words: `${point.shown} put first`,
-      });
+      await audit(tx, 'contact', { supporter: id }, `${point.shown} put first`);
     });
   }
 
@@ -134,11 +110,7 @@ export class ContactPointsService {
       if (await this.contacts.isAsked(tx, pointId))
         throw new Conflict(sentence('address.held', { point: point.hold_reason ?? 'read what they wrote' }));
       await this.holds.release(tx, pointId, 'Looked at, and good');
-      await audit(tx, {
-        act: 'release',
-        subject: 'supporter',
-        subjectId: id,
-        words: `${point.shown} taken off hold`,
+      await audit(tx, 'release', { supporter: id }, `${point.shown} taken off hold`, {
         before: point.hold_reason,
       });
     });
@@ -205,14 +177,7 @@ export class ContactPointsService {
     if (old.kind === 'post') await this.contacts.keepPostcode(tx, id);
     const words = `${WORDS[old.kind]} written as ${read.shown}`;
     if (old.shown === read.shown) return tx.unchanged();
-    await audit(tx, {
-      act: 'contact',
-      subject: 'supporter',
-      subjectId: id,
-      words,
-      before: old.shown,
-      after: read.shown,
-    });
+    await audit(tx, 'contact', { supporter: id }, words, { before: old.shown, after: read.shown });
   }
 
   /**

@@ -47,12 +47,12 @@ export class ErasureService {
         await this.erasures.blankPoint(tx, point.id, `erased:${hash}:${point.id}`);
       }
       for (const one of people) await this.erasures.blankPerson(tx, one);
-      await audit(tx, {
-        act: 'erase',
-        subject: 'supporter',
-        subjectId: id,
-        words: 'Erased: names, addresses and free words are gone; dates and states stay',
-      });
+      await audit(
+        tx,
+        'erase',
+        { supporter: id },
+        'Erased: names, addresses and free words are gone; dates and states stay',
+      );
       return kept;
     });
     for (const key of files) await this.storage.remove(key);

@@ -48,7 +48,7 @@ export class FieldsService {
       await tx.lockOrganization();
       await this.checkName(tx, field.name);
       const id = await this.fields.make(tx, field);
-      await audit(tx, { act: 'make', subject: 'field', subjectId: id, words: `Field ${field.name} made` });
+      await audit(tx, 'make', { field: id }, `Field ${field.name} made`);
       return { id };
     });
   }

@@ -56,7 +56,7 @@ export class GroupsService {
           ? `Tag ${group.name} ${on ? 'put on' : 'taken off'}`
           : `${on ? 'Put on' : 'Taken off'} the list ${group.name}`;
       const undo: UndoStep = { kind: 'group', group: kind, id: groupId, on };
-      if (changed) await audit(tx, { act: kind, subject: 'supporter', subjectId: id, words, undo });
+      if (changed) await audit(tx, kind, { supporter: id }, words, { undo });
     });
   }
 
@@ -68,7 +68,7 @@ export class GroupsService {
           kind === 'tag'
             ? await this.groups.makeTag(tx, group.name, null, group.handedDown ?? true)
             : await this.groups.makeList(tx, listValues(group));
-        await audit(tx, { act: 'make', subject: kind, subjectId: id, words: `${group.name} made` });
+        await audit(tx, 'make', { [kind]: id }, `${group.name} made`);
         return { id };
       });
     } catch (error) {
@@ -94,11 +94,7 @@ export class GroupsService {
               }
             : listValues(group);
         await this.groups.change(tx, kind, id, values);
-        await audit(tx, {
-          act: 'change',
-          subject: kind,
-          subjectId: id,
-          words: `${known.name} changed`,
+        await audit(tx, 'change', { [kind]: id }, `${known.name} changed`, {
           before: known.name,
           after: group.name,
         });
@@ -138,12 +134,7 @@ export class GroupsService {
       await this.groups.lockForUpdate(tx, kind, [id]);
       const group = await this.groups.find(tx, kind, id);
       await this.groups.remove(tx, kind, id);
-      await audit(tx, {
-        act: 'delete',
-        subject: kind,
-        subjectId: id,
-        words: `${group?.name ?? kind} deleted`,
-      });
+      await audit(tx, 'delete', { [kind]: id }, `${group?.name ?? kind} deleted`);
     });
   }
 }

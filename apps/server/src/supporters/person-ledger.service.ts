@@ -163,12 +163,7 @@ export class PersonLedger {
           source: `Entered on the record, ${objection.how}`,
         })),
       );
-      await audit(tx, {
-        act: 'objection',
-        subject: 'supporter',
-        subjectId: id,
-        words: 'Objected to all marketing',
-      });
+      await audit(tx, 'objection', { supporter: id }, 'Objected to all marketing');
     });
   }
 
@@ -239,11 +234,7 @@ export class PersonLedger {
       stillAs(was, before, 'where they are', words(before));
       await this.supporters.setPlace(tx, id, place);
       const undo: UndoStep = { kind: 'place', before, after: { ...place } };
-      await audit(tx, {
-        act: 'place',
-        subject: 'supporter',
-        subjectId: id,
-        words: `Place set to ${words(place)}`,
+      await audit(tx, 'place', { supporter: id }, `Place set to ${words(place)}`, {
         before: words(before),
         after: words(place),
         undo,

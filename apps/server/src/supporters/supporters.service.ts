@@ -132,11 +132,7 @@ export class SupportersService {
         after: names,
       };
       if (before !== after)
-        await audit(tx, {
-          act: 'rename',
-          subject: 'supporter',
-          subjectId: id,
-          words: `Name changed to ${after || 'none'}`,
+        await audit(tx, 'rename', { supporter: id }, `Name changed to ${after || 'none'}`, {
           before,
           after,
           undo,
@@ -172,11 +168,7 @@ export class SupportersService {
       if (seen !== null) stillAs(seen, before, field.name, before);
       await this.fields.set(tx, id, fieldId, is);
       const undo: UndoStep = { kind: 'field', fieldId, before: was, after: is };
-      await audit(tx, {
-        act: 'field',
-        subject: 'supporter',
-        subjectId: id,
-        words: `${field.name} ${after ? `set to ${after}` : 'emptied'}`,
+      await audit(tx, 'field', { supporter: id }, `${field.name} ${after ? `set to ${after}` : 'emptied'}`, {
         before,
         after,
         undo,
@@ -203,12 +195,12 @@ export class SupportersService {
         new Date(on * 86_400_000 + 43_200_000),
         formatMoney(gift.amount, manner),
       );
-      await audit(tx, {
-        act: 'gift',
-        subject: 'supporter',
-        subjectId: id,
-        words: `Gift of ${formatMoney(gift.amount, manner)} entered by hand`,
-      });
+      await audit(
+        tx,
+        'gift',
+        { supporter: id },
+        `Gift of ${formatMoney(gift.amount, manner)} entered by hand`,
+      );
     });
   }
 

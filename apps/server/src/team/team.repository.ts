@@ -121,8 +121,8 @@ export class TeamRepository {
     return calledBy(db.scope, id, row?.name ?? null);
   }
 
-  async teammates(scope: AccessScope): Promise<{ id: number; name: string; email: string }[]> {
-    return this.database.read(scope).sql(
+  async teammates(at: ReadAt): Promise<{ id: number; name: string; email: string }[]> {
+    return this.database.read(at).sql(
       `SELECT id, name, email
           FROM teammate
           WHERE organization_id = :org AND left_at IS NULL

@@ -70,12 +70,12 @@ export class TeamService {
     await this.database.writeUnlogged(
       { ...programScope(mate.organization_id), actorId: right ? mate.id : null },
       (tx) =>
-        audit(tx, {
-          act: right ? 'sign-in' : 'sign-in-failed',
-          subject: 'teammate',
-          subjectId: mate.id,
-          words: `${right ? 'Signed in' : 'A wrong password was typed'} at ${place.network}, with ${browserName(place.browser)}`,
-        }),
+        audit(
+          tx,
+          right ? 'sign-in' : 'sign-in-failed',
+          { teammate: mate.id },
+          `${right ? 'Signed in' : 'A wrong password was typed'} at ${place.network}, with ${browserName(place.browser)}`,
+        ),
     );
   }
 
@@ -157,11 +157,7 @@ export class TeamService {
         answers_to: wanted.answersTo,
         signature: wanted.signature,
       });
-      await audit(tx, {
-        act: 'profile',
-        subject: 'teammate',
-        subjectId: mate.id,
-        words: 'Changed what they say of themselves',
+      await audit(tx, 'profile', { teammate: mate.id }, 'Changed what they say of themselves', {
         before: mate.name,
         after: wanted.name,
       });
@@ -187,12 +183,7 @@ export class TeamService {
     await this.database.writeUnlogged(session.scope, async (tx) => {
       await this.mates.change(tx, mate.id, { password_hash });
       await this.mates.spendLinks(tx, mate.id);
-      await audit(tx, {
-        act: 'password',
-        subject: 'teammate',
-        subjectId: mate.id,
-        words: 'Changed the password; all other sessions ended',
-      });
+      await audit(tx, 'password', { teammate: mate.id }, 'Changed the password; all other sessions ended');
     });
     await this.sessions.endAll(mate.id, session.tokenHash);
   }
@@ -221,7 +212,7 @@ export class TeamService {
 
   private async noteEnd(session: CallerSession, words: string): Promise<void> {
     await this.database.writeUnlogged(session.scope, (tx) =>
-      audit(tx, { act: 'session-end', subject: 'teammate', subjectId: session.teammateId, words }),
+      audit(tx, 'session-end', { teammate: session.teammateId }, words),
     );
   }
 

@@ -47,12 +47,7 @@ export class TeammateLinks {
       const mate = await this.mates.lockForUpdate(tx, known.id);
       if (!mate || mate.left_at || (await this.mates.askedLately(tx, mate.id)) >= MOST_AN_HOUR) return;
       await this.mates.makeLink(tx, mate.id, mate.password_hash === null ? 'invitation' : 'password');
-      await audit(tx, {
-        act: 'password-asked',
-        subject: 'teammate',
-        subjectId: mate.id,
-        words: 'Asked for a link to set the password',
-      });
+      await audit(tx, 'password-asked', { teammate: mate.id }, 'Asked for a link to set the password');
     });
   }
 
@@ -88,12 +83,7 @@ export class TeammateLinks {
         link.kind === 'invitation'
           ? 'Came by the invitation'
           : 'Set a new password by a link; all other sessions ended';
-      await audit(tx, {
-        act: link.kind === 'invitation' ? 'joined' : 'password',
-        subject: 'teammate',
-        subjectId: locked.id,
-        words,
-      });
+      await audit(tx, link.kind === 'invitation' ? 'joined' : 'password', { teammate: locked.id }, words);
       return locked;
     });
     await this.sessions.endAll(mate.id);

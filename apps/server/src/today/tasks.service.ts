@@ -47,15 +47,14 @@ export class TasksService {
           point,
           outcome === 'meant' ? 'They meant stop, and that is recorded' : 'They did not mean stop',
         );
-      await audit(tx, {
-        act: `task-${outcome}`,
-        subject: task.supporter_id ? 'supporter' : 'task',
-        subjectId: task.supporter_id ?? id,
-        words:
-          task.kind === 'stop'
-            ? `“${task.words.slice(0, 200)}”: ${outcome === 'meant' ? 'meant stop' : 'did not mean stop'}`
-            : 'Request to be erased declined',
-      });
+      await audit(
+        tx,
+        `task-${outcome}`,
+        { [task.supporter_id ? 'supporter' : 'task']: task.supporter_id ?? id },
+        task.kind === 'stop'
+          ? `“${task.words.slice(0, 200)}”: ${outcome === 'meant' ? 'meant stop' : 'did not mean stop'}`
+          : 'Request to be erased declined',
+      );
     });
   }
 

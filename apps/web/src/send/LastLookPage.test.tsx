@@ -14,6 +14,7 @@ const LOOK: Look = {
     parts: null,
     holes: [],
     faults: [],
+    doubts: [],
     asks: [],
     seconded: false,
     hours: null,

@@ -29,6 +29,14 @@ function lookNotes(look: Look | undefined, message: MessageView, write: () => vo
     body: fault.message,
     remedy: { words: t`Mend the words`, act: write },
   }));
+  for (const doubt of look.doubts)
+    notes.push({
+      key: doubt,
+      tone: 'doubt',
+      title: t`Worth a second look`,
+      body: doubt,
+      remedy: { words: t`Change the words`, act: write },
+    });
   for (const hole of look.holes) {
     notes.push({
       key: `hole-${hole.name}`,

@@ -1,16 +1,14 @@
-import type { UseMutationResult } from '@tanstack/react-query';
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { MessageFault, MessageView } from '@goodword/core/contract';
+import type { CheckedWords, MessageFault, MessageView } from '@goodword/core/contract';
 import { registryOf, type Registry } from '@goodword/core/merge';
-import { PURPOSES } from '@goodword/core/permission';
 import { api } from '../app/api';
 import { SAVE_STATE_WORDS, useKeeping } from '../app/keeping';
 import { useMay } from '../app/session';
-import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
+import { Button, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Confirm } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { NewerVersion } from '../ui/NewerVersion';
@@ -23,16 +21,19 @@ import { TextEditor } from './TextEditor';
 import { refresh } from '../app/refresh';
 import { useLists, type ListName } from '../app/groups';
 import { keyOf, reading } from '../app/reading';
+import { DraftHead } from './DraftHead';
 
-function wordsOf({ name, purpose, listId, subject, preheader, letter, text }: MessageView): WordsOfMessage {
-  return { name, purpose, listId, subject, preheader, letter, text };
+function wordsOf(message: MessageView): WordsOfMessage {
+  const { name, purpose, listId, subject, preheader, letter, text, senderId } = message;
+  return { name, purpose, listId, subject, preheader, letter, text, senderId };
 }
 
 function useWriteNotes(
-  faults: MessageFault[] | undefined,
+  checked: CheckedWords | undefined,
   saving: string | null,
   mend: (fault: MessageFault) => void,
 ): void {
+  const { faults, doubts = [] } = checked ?? {};
   const notes: Note[] = (faults ?? []).map((fault, i) => ({
     key: `${i}-${fault.message}`,
     tone: fault.excerpt ? 'fault' : 'doubt',
@@ -42,6 +43,8 @@ function useWriteNotes(
       ? { words: t`Write ${`{${fault.suggestion}}`}`, act: () => mend(fault) }
       : undefined,
   }));
+  for (const doubt of doubts)
+    notes.push({ key: doubt, tone: 'doubt', title: t`Worth a second look`, body: doubt });
   if (faults?.length === 0)
     notes.push({
       key: 'good',
@@ -88,80 +91,6 @@ function SubjectLine({
         />
       </Labelled>
     </div>
-  );
-}
-
-function DraftHead({
-  words,
-  mayType,
-  set,
-  message,
-  asked,
-  lists,
-  editable,
-  setRemoving,
-  test,
-}: {
-  words: WordsOfMessage;
-  mayType: boolean;
-  set: (part: Partial<WordsOfMessage>) => void;
-  message: MessageView;
-  asked: string;
-  lists: ListName[];
-  editable: boolean;
-  setRemoving: (next: boolean) => void;
-  test: UseMutationResult<{ to: string }, Error, void, unknown>;
-}) {
-  return (
-    <Heading
-      page={t`Write: ${words.name || t`a message`}`}
-      title={
-        <input
-          aria-label={t`Name of the message`}
-          className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[340px] max-w-full"
-          readOnly={!mayType}
-          maxLength={120}
-          value={words.name}
-          onChange={(event) => set({ name: event.target.value })}
-        />
-      }
-    >
-      <label className="flex items-center gap-2 text-ink2">
-        <Trans>{message.channel === 'email' ? t`Email` : t`Text`} for</Trans>
-        <select
-          className="input !w-auto"
-          aria-label={t`What permission it asks for`}
-          disabled={!mayType}
-          value={asked}
-          onChange={(event) =>
-            set(
-              event.target.value.startsWith('list:')
-                ? { purpose: null, listId: Number(event.target.value.slice(5)) }
-                : { purpose: event.target.value as WordsOfMessage['purpose'], listId: null },
-            )
-          }
-        >
-          {PURPOSES.map((purpose) => (
-            <option key={purpose} value={purpose}>
-              {purpose}
-            </option>
-          ))}
-          {lists
-            .filter((list) => list.isPublic)
-            .map((list) => (
-              <option key={list.id} value={`list:${list.id}`}>
-                {t`the list ${list.name}`}
-              </option>
-            ))}
-        </select>
-      </label>
-      {editable && <Button onClick={() => setRemoving(true)}>{t`Delete`}</Button>}
-      {editable && (
-        <Button disabled={test.isPending} onClick={() => test.mutate()}>
-          {test.data ? t`Sent to ${test.data.to}` : test.isPending ? t`Sending…` : t`Send me a test`}
-        </Button>
-      )}
-    </Heading>
   );
 }
 
@@ -247,7 +176,7 @@ function DraftDesk({
 /** The words as typed, kept with the server; tells what is wrong with them, and once they are saved. */
 function useWords(
   message: MessageView,
-  setSaved: (faults: MessageFault[]) => void,
+  setSaved: (checked: CheckedWords) => void,
   setStamp: (stamp: string) => void,
 ) {
   const queryClient = useQueryClient();
@@ -260,7 +189,7 @@ function useWords(
           id: message.id,
           body: { ...next, basedOn },
         });
-        setSaved(done.faults);
+        setSaved(done);
         return done.version;
       },
       async load() {
@@ -321,9 +250,9 @@ function Editor({
   const may = useMay('writer');
   const editable = may && message.state === 'draft';
   // Until they are known, nothing is said to be in order.
-  const [saved, setSaved] = useState<MessageFault[]>();
+  const [saved, setSaved] = useState<CheckedWords>();
   const found = useQuery(reading('messages/{id}/faults', { id: message.id }));
-  const faults = saved ?? found.data;
+  const checked = saved ?? found.data;
   const [stamp, setStamp] = useState(message.updatedAt);
   const [drawn, setDrawn] = useState(0);
   const [removing, setRemoving] = useState(false);
@@ -334,7 +263,7 @@ function Editor({
   const set = (part: Partial<WordsOfMessage>) => keeper.set({ ...keeper.snapshot().value, ...part });
   const redraw = () => setDrawn((old) => old + 1);
   const mend = (fault: MessageFault) => (keeper.set(mendedWords(keeper.snapshot().value, fault)), redraw());
-  useWriteNotes(faults, editable ? SAVE_STATE_WORDS[kept.saveState] : null, mend);
+  useWriteNotes(checked, editable ? SAVE_STATE_WORDS[kept.saveState] : null, mend);
   const asked = words.listId === null ? (words.purpose ?? '') : `list:${words.listId}`;
   const test = useMutation({
     mutationFn: async () => {

@@ -4,6 +4,7 @@ const words: WordsOfMessage = {
   name: 'n',
   purpose: 'appeals',
   listId: null,
+  senderId: 1,
   preheader: '',
   subject: '{Frist name}, and {Frist name} again',
   text: 'Hi {Frist name}',

@@ -3,7 +3,7 @@ import type { MessageFault, MessageView } from '@goodword/core/contract';
 /** The words of a message, as they are edited and saved. */
 export type WordsOfMessage = Pick<
   MessageView,
-  'name' | 'purpose' | 'listId' | 'subject' | 'preheader' | 'letter' | 'text'
+  'name' | 'purpose' | 'listId' | 'subject' | 'preheader' | 'letter' | 'text' | 'senderId'
 >;
 
 /** Puts the nearest right name where a wrong one stands, wherever it stands. */

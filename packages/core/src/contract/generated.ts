@@ -2042,6 +2042,18 @@ export interface components {
       usedAt: string;
       madeBy: string | null;
     };
+    MessageFault: {
+      where: 'text' | 'message' | 'subject' | 'preheader' | 'letter';
+      message: string;
+      suggestion: string | null;
+      /** @description The words at fault, as typed. */
+      excerpt: string | null;
+    };
+    CheckedWords: {
+      faults: components['schemas']['MessageFault'][];
+      /** @description Worth a second look; nothing is held back for it. */
+      doubts: string[];
+    };
     ImageView: {
       id: number;
       name: string;
@@ -2050,13 +2062,6 @@ export interface components {
       height: number;
       bytes: number;
       src: string;
-    };
-    MessageFault: {
-      where: 'text' | 'message' | 'subject' | 'preheader' | 'letter';
-      message: string;
-      suggestion: string | null;
-      /** @description The words at fault, as typed. */
-      excerpt: string | null;
     };
     LastLook: {
       group: number;
@@ -2080,6 +2085,8 @@ export interface components {
         people: number;
       }[];
       faults: components['schemas']['MessageFault'][];
+      /** @description Worth a second look; nothing is held back for it. */
+      doubts: string[];
       inOrder: string[];
       /** @description Words of a service message that ask: it needs a second reader. */
       asks: string[];
@@ -2180,6 +2187,11 @@ export interface components {
       preheader: string;
       letter: components['schemas']['LetterDoc'] | null;
       text: string;
+      /**
+       * Format: double
+       * @description The teammate as whom it goes out.
+       */
+      senderId: number | null;
       recipients: components['schemas']['Recipients'];
       scheduledAt: string | null;
       updatedAt: string;
@@ -2235,6 +2247,8 @@ export interface components {
     SavedWords: {
       version: number;
       faults: components['schemas']['MessageFault'][];
+      /** @description Worth a second look; nothing is held back for it. */
+      doubts: string[];
     };
     TextAnswers: {
       stop: string;
@@ -3598,6 +3612,7 @@ export interface components {
       preheader: string;
       letter: components['schemas']['LetterDoc'] | null;
       text: string;
+      senderId?: number | null;
       basedOn: number;
     };
     SaveTagTriggersBody: {
@@ -3912,8 +3927,9 @@ export type BatchView = components['schemas']['BatchView'];
 export type DoubleView = components['schemas']['DoubleView'];
 export type JobView = components['schemas']['JobView'];
 export type LayoutView = components['schemas']['LayoutView'];
-export type ImageView = components['schemas']['ImageView'];
 export type MessageFault = components['schemas']['MessageFault'];
+export type CheckedWords = components['schemas']['CheckedWords'];
+export type ImageView = components['schemas']['ImageView'];
 export type LastLook = components['schemas']['LastLook'];
 export type MessageResults = components['schemas']['MessageResults'];
 export type GroupRef = components['schemas']['GroupRef'];
@@ -6224,7 +6240,7 @@ export interface operations {
       /** @description Done */
       200: {
         content: {
-          'application/json': components['schemas']['MessageFault'][];
+          'application/json': components['schemas']['CheckedWords'];
         };
       };
     };

@@ -100,6 +100,8 @@ export const saveMessage = Joi.object({
   preheader: Joi.string().trim().max(200).allow('').required(),
   letter: orNull(typedLetter).required(),
   text: Joi.string().max(2000).allow('').required(),
+  /** The teammate as whom it goes out; whoever it was where nothing is said. */
+  senderId: id.allow(null),
   /** The version of the words that were being changed. */
   basedOn: version,
 })

@@ -25,12 +25,12 @@ export class FileDaysService {
       await tx.lockOrganization();
       stillAs(was, await this.batches.fileDays(tx), 'the days');
       await tx.execute('UPDATE organization SET file_days = :days WHERE id = :org', { days });
-      await audit(tx, {
-        act: 'file-days',
-        subject: 'organization',
-        subjectId: scope.organizationId,
-        words: `Files of batches are kept ${days} days`,
-      });
+      await audit(
+        tx,
+        'file-days',
+        { organization: scope.organizationId },
+        `Files of batches are kept ${days} days`,
+      );
     });
   }
 }

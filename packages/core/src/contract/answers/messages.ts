@@ -23,6 +23,7 @@ export const messageShown = shape('MessageView', {
   preheader: text,
   letter: orNull(letterDoc),
   text: text,
+  senderId: told('The teammate as whom it goes out.', orNull(number)),
   recipients: recipients,
   scheduledAt: orNull(text),
   updatedAt: text,
@@ -41,11 +42,13 @@ export const messageFault = shape('MessageFault', {
   excerpt: told('The words at fault, as typed.', orNull(text)),
 });
 
-/** What came of a save: the version that it made, and what is wrong with the words. */
-export const savedWords = shape('SavedWords', {
-  version: number,
-  faults: listOf(messageFault),
-});
+const doubts = told('Worth a second look; nothing is held back for it.', listOf(text));
+
+/** What is wrong with the words of a message, and what is worth a second look. */
+export const checkedWords = shape('CheckedWords', { faults: listOf(messageFault), doubts });
+
+/** What came of a save: the version that it made, and what its words were found to be. */
+export const savedWords = shape('SavedWords', { version: number, faults: listOf(messageFault), doubts });
 
 /** A message as somebody will get it, made safe to show. */
 export const preview = shape('Preview', {
@@ -188,6 +191,7 @@ export const lastLook = shape('LastLook', {
     }),
   ),
   faults: listOf(messageFault),
+  doubts,
   inOrder: listOf(text),
   asks: told('Words of a service message that ask: it needs a second reader.', listOf(text)),
   seconded: told('Somebody else has read it as it is and let it go.', flag),
