@@ -19,7 +19,10 @@ export interface LeasedDelivery extends Pick<
 
 const CUT_OFF = 'The sending process ended while this mail was under way. It may or may not have gone.';
 
-/** Deliveries taken by a worker for a time, kept, given back, and found again after it died. */
+/**
+ * Deliveries taken by a worker for a time, kept, given back, and found again after it died. Owns the lease of
+ * a `delivery`.
+ */
 @Injectable()
 export class LeasesRepository {
   constructor(@Inject(Database) private readonly database: Database) {}

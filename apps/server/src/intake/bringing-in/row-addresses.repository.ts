@@ -31,7 +31,10 @@ export const MORE = 'JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no =
 export const FURTHER = `IF(m.kind = 'post' AND JSON_VALUE(m.value, '$.street') = '',
     CONCAT(LEFT(m.normal, 230), '|', r.supporter_id), m.normal)`;
 
-/** Makes the addresses of rows and hangs them on their people. */
+/**
+ * Makes the addresses of rows and hangs them on their people. Writes `contact_point` and
+ * `supporter_contact` for a whole slice.
+ */
 @Injectable()
 export class RowAddressesRepository {
   async makeAddresses(tx: Scoped, slice: RowSlice, kind: 'email' | 'mobile'): Promise<void> {

@@ -47,7 +47,10 @@ export const PERSON =
 /** A no is written down also of those who are here and stay otherwise as they are. */
 export const SPEAKS = "r.verdict IN ('new', 'shares', 'update', 'same', 'gift', 'here')";
 
-/** What rows say about permission, with what is known of their people and addresses. */
+/**
+ * What rows say about permission, with what is known of their people and addresses. Reads `batch_row`,
+ * `batch_more`.
+ */
 @Injectable()
 export class RowClaimsRepository {
   constructor(
