@@ -1,4 +1,4 @@
-import { screen, waitFor } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import type { MessageView } from '@goodword/core/contract';
 import { show, type StubbedAnswers } from '../testing';
 import { PreviewPane } from './PreviewPane';
@@ -52,4 +52,26 @@ test('whom else is found by typing, with why they would not get it', async () =>
 test('of an empty group it is read as anybody', async () => {
   pane({ 'GET messages/4/readers': [] });
   expect(await screen.findByText('Hi 0')).toBeTruthy();
+});
+
+test('an email is shown as a telephone lists it: from whom, its subject and how it begins', async () => {
+  const email = { ...MESSAGE, channel: 'email', senderId: 3 } as MessageView;
+  show(<PreviewPane message={email} stamp="1" />, {
+    answers: {
+      'GET messages/4/readers': READERS,
+      'GET session/teammates': [{ id: 3, name: 'June Marsh', email: 'june@ferry.test' }],
+      'GET messages/4/preview': {
+        supporter: { id: 7, name: 'Amara Lindqvist' },
+        subject: 'Amara, the starboard side of the old ferry is next',
+        html: '<p>Dear Amara</p>',
+        text: 'Two planks in.\n\nDear Amara, <https://ferry.test/hull>',
+        parts: 1,
+        holes: [],
+      },
+    },
+  });
+  const listed = within(await screen.findByRole('figure', { name: 'As a telephone lists it' }));
+  expect(await listed.findByText(/^June Marsh, /)).toBeTruthy();
+  expect(listed.getByText('Amara, the starboard side of the old fe…')).toBeTruthy();
+  expect(listed.getByText('Two planks in. Dear Amara,')).toBeTruthy();
 });

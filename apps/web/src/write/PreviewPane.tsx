@@ -6,6 +6,7 @@ import type { MessageView, ReaderView } from '@goodword/core/contract';
 import { ProblemNote } from '../ui/basics';
 import { TypedMenu } from '../ui/TypedMenu';
 import { anew, reading } from '../app/reading';
+import { OnTelephone } from './OnTelephone';
 
 /**
  * The message as any supporter will get it: somebody of its group to begin with, whoever is typed after that.
@@ -68,6 +69,7 @@ export function PreviewPane({ message, stamp }: { message: MessageView; stamp: s
           <p className="px-4 py-2 border-b border-hair">
             <span className="text-ink2">{t`Subject`}</span> <b>{data.subject}</b>
           </p>
+          <OnTelephone message={message} preview={data} />
           <iframe
             title={t`The letter as it will look`}
             sandbox=""

@@ -8,6 +8,7 @@ export {
   type ListItem,
   type InlineMark,
 } from './doc';
+export { onTelephone } from './telephone';
 export { letterDoubts, picturesOf, type LetterWeight } from './doubts';
 export {
   compileLetter,
