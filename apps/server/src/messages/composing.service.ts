@@ -93,7 +93,7 @@ export class ComposingService {
       suggestion: null,
       excerpt: null,
     });
-    const { organization } = await this.compose(at, message);
+    const organization = await this.team.organization(at);
     if (message.channel === 'text')
       return [
         ...(message.body.trim() === '' ? [missing('text', sentence('words.text-empty'))] : []),

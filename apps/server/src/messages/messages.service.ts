@@ -52,7 +52,7 @@ export class MessagesService {
   }
 
   async show(scope: AccessScope, id: number): Promise<MessageView> {
-    return messageView(await this.message(this.database.read(scope), id));
+    return messageView(await this.messages.need(this.database.read(scope), id));
   }
 
   async make(
@@ -65,7 +65,7 @@ export class MessagesService {
   /** A draft with the words of another message, whatever became of that; who gets it is chosen anew. */
   async copy(scope: AccessScope, id: number): Promise<{ id: number }> {
     return this.database.writeUnlogged(scope, async (tx) => {
-      const { name, channel, purpose, list_id, subject, preheader, letter, body } = await this.message(
+      const { name, channel, purpose, list_id, subject, preheader, letter, body } = await this.messages.need(
         tx,
         id,
       );
@@ -125,7 +125,7 @@ export class MessagesService {
 
   /** What is wrong with the words, and what is worth a second look. */
   async checked(scope: AccessScope, id: number): Promise<CheckedWords> {
-    const message = await this.message(this.database.read(scope), id);
+    const message = await this.messages.need(this.database.read(scope), id);
     return {
       faults: await this.composing.faults(scope, message),
       doubts: await this.composing.doubts(scope, message),
@@ -135,7 +135,7 @@ export class MessagesService {
   /** The message as one person will get it; without a person, as the first supporter would. */
   async preview(scope: AccessScope, id: number, supporterId: number | undefined): Promise<Preview> {
     const db = this.database.read(scope);
-    const message = await this.message(db, id);
+    const message = await this.messages.need(db, id);
     const person = supporterId
       ? await this.supporters.find(db, supporterId)
       : (await this.supporters.page(db, {}, null, 1)).rows[0];
@@ -158,14 +158,8 @@ export class MessagesService {
     };
   }
 
-  async message(db: Scoped, id: number): Promise<MessageRow> {
-    const message = await this.messages.find(db, id);
-    if (!message) throw new NotFound('message');
-    return message;
-  }
-
   private async draft(tx: Scoped, id: number): Promise<MessageRow> {
-    await this.message(tx, id);
+    await this.messages.need(tx, id);
     const message = await this.messages.lock(tx, id);
     if (message?.state !== 'draft') throw new Conflict(sentence('message.on-its-way'));
     return message;

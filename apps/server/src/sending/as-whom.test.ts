@@ -1,5 +1,6 @@
 import { simpleParser } from 'mailparser';
 import type { LastLook, MessageView } from '@goodword/core/contract';
+import { MessagesRepository } from '../messages/messages.repository';
 import { openTestHouse, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, letterOf, messageAt } from '../testing/steps';
 import { personBy } from '../testing/supporter';
@@ -76,4 +77,20 @@ test('only somebody who works here can be chosen; saving without a choice leaves
   expect([wrong.status, JSON.stringify(wrong.body)]).toEqual([422, expect.stringContaining('works here')]);
   await house.client.put(`/api/messages/${id}`, words(null, 1));
   expect((await shown(id)).senderId).toBe(mates['The owner']);
+});
+
+test('when its sender has left the team and it was handed on, it is looked at again', async () => {
+  const id = await draft();
+  await house.client.post(`/api/messages/${id}/test`);
+  const look = await lastLook(house.client, id);
+  const heir = Object.entries(mates).find(([name]) => name.includes('organizer'))![1];
+  await house.database.write(house.scope, async (tx) => {
+    tx.unchanged();
+    await new MessagesRepository().handOn(tx, mates['The owner']!, heir);
+  });
+  expect((await shown(id)).senderId).toBe(heir);
+  const sending = (digest: string) =>
+    house.client.call('POST', `/api/messages/${id}/send`, { at: null, digest });
+  expect((await sending(look.digest)).status).toBe(409);
+  expect((await sending((await lastLook(house.client, id)).digest)).status).toBeLessThan(300);
 });

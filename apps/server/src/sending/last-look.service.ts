@@ -103,11 +103,12 @@ export class LastLookService {
       this.houseRules.rules(this.database.read(scope)),
       this.recipients.rule(scope, message.recipients),
     ]);
-    const { channel, purpose, list_id, version, group_version, recipients } = message;
+    const { channel, purpose, list_id, sender_id, version, group_version, recipients } = message;
     return JSON.stringify([
       channel,
       purpose,
       list_id,
+      sender_id,
       version,
       group_version,
       recipients,
@@ -208,6 +209,14 @@ export function digestOf(about: string, look: Buffer): string {
   return createHash('sha256').update(about).update(look).digest('hex');
 }
 
+/**
+ * Whether two readings of a message are of the same words, group and sender; when a teammate leaves, the
+ * sender alone is another.
+ */
 export function sameVersion(one: MessageRow, other: MessageRow): boolean {
-  return one.version === other.version && one.group_version === other.group_version;
+  return (
+    one.version === other.version &&
+    one.group_version === other.group_version &&
+    one.sender_id === other.sender_id
+  );
 }
