@@ -1,13 +1,6 @@
 import type { FormDefinition, FormItem } from '@goodword/core/forms';
-import {
-  FORM_SCRIPT,
-  FRAME_SCRIPT,
-  HONEYPOT,
-  joinPage,
-  privacyPage,
-  thanksPage,
-  type JoinPage,
-} from './join-page';
+import { HONEYPOT, joinPage, privacyPage, thanksPage, type JoinPage } from './join-page';
+import { FORM_SCRIPT, FRAME_SCRIPT } from './scripts';
 
 const item = (of: FormItem['of'], more: Partial<FormItem> = {}): FormItem => ({
   of,

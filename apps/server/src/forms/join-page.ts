@@ -9,6 +9,7 @@ import {
 } from '@goodword/core/forms';
 import type { FieldType } from '@goodword/core/fields';
 import { escapeHtml as e } from '@goodword/core/letter';
+import { attributesOf, names, tag, type Attributes } from '../platform/pages/markup';
 import { lines, supporterPage, type PageLogo } from '../platform/pages/page';
 import { phrase, PHRASES } from '../platform/pages/phrases';
 import { type Phrases } from '../platform/pages/phrases-en';
@@ -56,7 +57,9 @@ export function joinPage(page: JoinPage, values: Values = {}, faults: readonly A
   const { form, language } = page;
   const p = PHRASES[language];
   const top = faults.length > 0 ? `<p class="fault" role="alert">${e(p.mend)}</p>` : '';
-  const body = `<h1>${e(form.title)}</h1>${form.intro ? `<p>${lines(form.intro)}</p>` : ''}${top}${formHtml(page, `/join/${page.slug}${page.framed ? '?frame=1' : ''}`, values, faults)}${footHtml(page)}`;
+  const intro = form.intro ? `<p>${lines(form.intro)}</p>` : '';
+  const asked = formHtml(page, `/join/${page.slug}${page.framed ? '?frame=1' : ''}`, values, faults);
+  const body = `<h1>${e(form.title)}</h1>${intro}${top}${asked}${footHtml(page)}`;
   return supporterPage(form.title, body, {
     language,
     framed: page.framed,
@@ -71,7 +74,8 @@ export function joinPage(page: JoinPage, values: Values = {}, faults: readonly A
  */
 function footHtml({ slug, language, organization }: JoinPage): string {
   const p = PHRASES[language];
-  const privacy = `<a href="/join/${e(slug)}/privacy?lang=${language}" target="_blank" rel="noopener">${e(p.privacy)}</a>`;
+  const href = `/join/${slug}/privacy?lang=${language}`;
+  const privacy = tag('a', { href, target: '_blank', rel: 'noopener' }, e(p.privacy));
   return `<p class="small">${e(organization.imprint)}. ${e(p.formLeave)} ${privacy}</p>`;
 }
 
@@ -103,12 +107,21 @@ export function formHtml(
   const inputs = page.form.items
     .filter((item) => item.show !== 'constant')
     .map((item) => inputHtml(page, item, values, faults));
-  const asks = page.form.asks.map(
-    (ask, i) =>
-      `<label class="check"><input type="checkbox" name="${askName(i)}" value="1"${values[askName(i)] ? ' checked' : ''}><span>${lines(ask.words)}</span></label>`,
+  const asks = page.form.asks.map((ask, i) => {
+    const checked = Boolean(values[askName(i)]);
+    const box = tag('input', { type: 'checkbox', name: askName(i), value: 1, checked });
+    return tag('label', { class: 'check' }, box, `<span>${lines(ask.words)}</span>`);
+  });
+  const trap = tag('input', { name: HONEYPOT, tabindex: -1, autocomplete: 'off' });
+  const unseen = { class: 'hp', 'aria-hidden': 'true' };
+  return tag(
+    'form',
+    { method: 'post', action, 'accept-charset': 'utf-8', novalidate: true },
+    ...inputs,
+    tag('div', unseen, `<label>${e(p.optional)} ${trap}</label>`),
+    ...asks,
+    `<button>${e(page.form.button)}</button>`,
   );
-  return `<form method="post" action="${e(action)}" accept-charset="utf-8" novalidate>${inputs.join('')}
-<div class="hp" aria-hidden="true"><label>${e(p.optional)} <input name="${HONEYPOT}" tabindex="-1" autocomplete="off"></label></div>${asks.join('')}<button>${e(page.form.button)}</button></form>`;
 }
 
 const KINDS: Partial<Record<FormItem['of'], [type: string, autocomplete: string]>> = {
@@ -124,16 +137,24 @@ function inputHtml(page: JoinPage, item: FormItem, values: Values, faults: reado
   if (item.show === 'hidden') return `<input type="hidden" name="${name}" value="${e(value)}">`;
   const p = PHRASES[page.language];
   const fault = faults.find((one) => one.input === name);
-  const described = [item.help && `${name}-help`, fault && `${name}-fault`].filter(Boolean).join(' ');
-  const attributes = `${item.required ? ' required' : ''}${fault ? ' aria-invalid="true"' : ''}${described ? ` aria-describedby="${described}"` : ''}`;
-  const said = fault
-    ? `<small class="fault" id="${name}-fault">${e(phrase(p[FAULT_PHRASES[fault.phrase]], { value: fault.detail }))}</small>`
-    : '';
+  const attributes = attributesOf({
+    required: item.required,
+    'aria-invalid': fault && 'true',
+    'aria-describedby': names(item.help && `${name}-help`, fault && `${name}-fault`),
+  });
+  const said = fault ? faultHtml(p, name, fault) : '';
   const help = item.help ? `<small id="${name}-help">${e(item.help)}</small>` : '';
-  const label = `${e(item.label)} <span class="small">(${item.required ? e(p.required_mark) : e(p.optional)})</span>`;
+  const mark = item.required ? p.required_mark : p.optional;
+  const label = `${e(item.label)} <span class="small">(${e(mark)})</span>`;
   const several = severalControls(page, item, attributes, values);
   if (several) return `<fieldset class="field"><legend>${label}</legend>${several}${help}${said}</fieldset>`;
-  return `<label class="field">${label}${control(page, item, `name="${name}"${attributes}`, value)}${help}${said}</label>`;
+  const one = control(page, item, `name="${name}"${attributes}`, value);
+  return `<label class="field">${label}${one}${help}${said}</label>`;
+}
+
+function faultHtml(p: Phrases, name: string, fault: AnswerFault): string {
+  const words = phrase(p[FAULT_PHRASES[fault.phrase]], { value: fault.detail });
+  return tag('small', { class: 'fault', id: `${name}-fault` }, e(words));
 }
 
 /**
@@ -143,13 +164,16 @@ function severalControls(page: JoinPage, item: FormItem, attributes: string, val
   const p = PHRASES[page.language];
   const named = (part: string) => `name="${partName(item, part)}"${attributes}`;
   const value = (part: string) => values[partName(item, part)] ?? '';
+  const partOf = (words: string, control: string) => `<label class="part">${e(words)}${control}</label>`;
   const text = (part: string, words: string, autocomplete: string) =>
-    `<label class="part">${e(words)}<input type="text" ${named(part)} autocomplete="${autocomplete}" maxlength="200" value="${e(value(part))}"></label>`;
+    partOf(words, line('text', named(part), { autocomplete, maxlength: 200, value: value(part) }));
   if (item.of === 'mobile') {
     const chosen = value('country') || page.organization.country;
-    const countries = `<label class="part">${e(p.numberCountry)}${select(named('country'), chosen, callingCountries(page.language))}</label>`;
-    const number = `<input type="tel" name="${inputName(item)}"${attributes} autocomplete="tel" maxlength="254" value="${e(values[inputName(item)] ?? '')}">`;
-    return `<div class="two">${countries}<label class="part">${e(p.number)}${number}</label></div>`;
+    const codes = select(named('country'), chosen, callingCountries(page.language));
+    const name = inputName(item);
+    const typed = { autocomplete: 'tel', maxlength: 254, value: values[name] ?? '' };
+    const number = line('tel', `name="${name}"${attributes}`, typed);
+    return two(partOf(p.numberCountry, codes), partOf(p.number, number));
   }
   if (item.of === 'post') {
     const country = select(
@@ -160,8 +184,8 @@ function severalControls(page: JoinPage, item: FormItem, attributes: string, val
     );
     return (
       text('street', p.street, 'street-address') +
-      `<div class="two">${text('postcode', p.postcode, 'postal-code')}${text('city', p.town, 'address-level2')}</div>` +
-      `<div class="two">${text('region', p.region, 'address-level1')}<label class="part">${e(p.land)}${country}</label></div>`
+      two(text('postcode', p.postcode, 'postal-code'), text('city', p.town, 'address-level2')) +
+      two(text('region', p.region, 'address-level1'), partOf(p.land, country))
     );
   }
   if (typeof item.of !== 'number') return null;
@@ -172,6 +196,11 @@ function severalControls(page: JoinPage, item: FormItem, attributes: string, val
   });
   return FIELD_CONTROLS[typeOf(page, item.of)].several?.(fieldAsked(page, item.of), part) ?? null;
 }
+
+const two = (left: string, right: string) => `<div class="two">${left}${right}</div>`;
+
+const line = (type: string, named: string, more: Attributes) =>
+  `<input type="${type}" ${named}${attributesOf(more)}>`;
 
 const typeOf = (page: JoinPage, fieldId: number): FieldType => page.types.get(fieldId) ?? 'text';
 
@@ -187,7 +216,7 @@ function control(page: JoinPage, item: FormItem, attributes: string, value: stri
     return select(attributes, value, countries(page.language), PHRASES[page.language].country);
   if (typeof item.of !== 'number') {
     const [type, autocomplete] = KINDS[item.of]!;
-    return `<input type="${type}" ${attributes} autocomplete="${autocomplete}" maxlength="254" value="${e(value)}">`;
+    return line(type, attributes, { autocomplete, maxlength: 254, value });
   }
   return FIELD_CONTROLS[typeOf(page, item.of)].one(fieldAsked(page, item.of), attributes, value);
 }
@@ -201,25 +230,13 @@ export function thanksPage(page: JoinPage, textFrom: string): string {
     channels.has('text') && p.confirmText,
     channels.has('text') && phrase(p.stoppedTexts, { number: textFrom }),
   ];
-  const body = `<h1>${e(p.thanks)}</h1>${page.form.thanks.words ? `<p class="done">${lines(page.form.thanks.words)}</p>` : ''}${notes
-    .filter((note): note is string => Boolean(note))
-    .map((note) => `<p>${e(note)}</p>`)
-    .join('')}`;
+  const { words } = page.form.thanks;
+  const own = words ? `<p class="done">${lines(words)}</p>` : '';
+  const said = notes.flatMap((note) => (note ? [`<p>${e(note)}</p>`] : []));
+  const body = `<h1>${e(p.thanks)}</h1>${own}${said.join('')}`;
   return supporterPage(p.thanks, body, {
     language: page.language,
     framed: page.framed,
     script: page.framed ? '/join/form.js' : undefined,
   });
 }
-
-/**
- * Counts who began, and tells a framing page how high the form is. Without it the form works all the same.
- */
-export const FORM_SCRIPT = `(function(){var f=document.querySelector('form'),h=0;
-if(f)f.addEventListener('input',function(){var u=f.action.split('?')[0]+'/begun';if(navigator.sendBeacon)navigator.sendBeacon(u)},{once:true});
-if(parent!==window){var b=document.body,t=function(){var n=b.offsetHeight;if(n!==h){h=n;parent.postMessage({goodWordForm:location.pathname,height:n},'*')}};t();new ResizeObserver(t).observe(b)}})();`;
-
-/** For the page that embeds: puts the frame where the script stands and keeps it as high as the form. */
-export const FRAME_SCRIPT = `(function(){var s=document.currentScript,u=new URL(s.src),i=document.createElement('iframe');
-i.src=u.origin+'/join/'+s.dataset.form+'?frame=1';i.title=s.dataset.title||'Sign up';i.style.cssText='width:100%;border:0;min-height:420px';
-s.parentNode.insertBefore(i,s);addEventListener('message',function(m){if(m.origin===u.origin&&m.source===i.contentWindow&&m.data&&m.data.goodWordForm)i.style.height=m.data.height+'px'})})();`;

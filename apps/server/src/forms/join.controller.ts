@@ -18,15 +18,8 @@ import { ConfirmationsService, type ConfirmationOutcome } from './confirmations.
 import { FormsRepository, type FormRow } from './forms.repository';
 import { FormsService } from './forms.service';
 import { JoinService } from './join.service';
-import {
-  FORM_SCRIPT,
-  FRAME_SCRIPT,
-  HONEYPOT,
-  joinPage,
-  privacyPage,
-  thanksPage,
-  type JoinPage,
-} from './join-page';
+import { HONEYPOT, joinPage, privacyPage, thanksPage, type JoinPage } from './join-page';
+import { FORM_SCRIPT, FRAME_SCRIPT } from './scripts';
 import { type PostedTexts, textsOf, hiddenFrom } from './posted-texts';
 
 const SCRIPT_AGE = 'public, max-age=3600';

@@ -13,6 +13,7 @@ import { Margin } from '../ui/Margin';
 import { sentenceOf, useUntold } from '../ui/told';
 import { api } from './api';
 import { forgetAll, saveAll } from './keeping';
+import { tryAgain } from './loading';
 import { Lost } from './Lost';
 import { sessionQuery, useSession } from './session';
 import { STATIONS } from './stations';
@@ -294,7 +295,7 @@ export function Frame() {
           tabIndex={-1}
         >
           <Untold />
-          <ErrorBoundary resetKeys={[location.pathname]} FallbackComponent={Lost}>
+          <ErrorBoundary resetKeys={[location.pathname]} onReset={tryAgain} FallbackComponent={Lost}>
             <Suspense fallback={<Loading what={t`the page`} />}>
               <Outlet />
             </Suspense>

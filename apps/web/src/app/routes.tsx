@@ -1,14 +1,9 @@
-import { lazy, Suspense, type ComponentType, type ReactNode } from 'react';
+import { Suspense, type ReactNode } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { BrowserRouter, Route, Routes } from 'react-router';
 import { Frame } from './Frame';
+import { page } from './loading';
 import { Lost } from './Lost';
-
-/** A page whose code is loaded when it is first opened; the one before it stays until then. */
-function page(load: () => Promise<{ default: ComponentType }>): ReactNode {
-  const Page = lazy(load);
-  return <Page />;
-}
 
 /** One page at two addresses: what was begun under "new" goes on under its number. */
 const gathering = page(() => import('../gather/Gathering'));
