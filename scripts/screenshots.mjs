@@ -60,6 +60,7 @@ const VIEWS = [
   ['sort-segment', '/sort/segments/1'],
   ['sort-groups', '/sort/groups'],
   ['sort-campaign', '/sort/campaigns/1'],
+  ['write-templates', '/write/templates'],
   ['write-email', '/write/4'],
   ['send-last-look', '/send/4'],
   ['hear-back-results', '/hear-back/1'],

@@ -4,6 +4,7 @@ import { DAY, makeHouse, makeDemoOrganization, type Made } from './house';
 import { writeMessages } from './past';
 import { inventPeople } from './people';
 import { writePeople } from './records';
+import { writeTemplates } from './templates';
 
 /**
  * Fills a new database with the demo organization; does nothing where there is an organization already.
@@ -22,6 +23,7 @@ export async function fillHouse(database: Database, secret: string, count = 12_0
         ids: await makeHouse(db, secret),
       };
       await writePeople(made);
+      await writeTemplates(made);
       await writeMessages(made);
     });
   } catch (error) {

@@ -25,6 +25,8 @@ const VIEWS: [string, string, string][] = [
   ['Lists and tags', '/sort/groups', 'Lists and tags'],
   ['Calls', '/sort/calls', 'Calls'],
   ['Write', '/write', 'Write'],
+  ['Templates', '/write/templates', 'Templates'],
+  ['Template', '/write/templates/2', ''],
   ['Draft', '/write/4', ''],
   ['Send', '/send', 'Send'],
   ['Last look', '/send/4', 'Winter hull appeal'],

@@ -23,6 +23,7 @@ export const KEPT_SHAPES = {
   'layout.columns': `${core('intake', 'ColumnChoice')}[]`,
   'layout.header': 'string[]',
   'message.letter': core('letter', 'LetterDoc'),
+  'template.letter': core('letter', 'LetterDoc'),
   'message.purpose': core('permission', 'Purpose'),
   'message.recipients': contract('Recipients'),
   'message.state': contract('MessageState'),

@@ -1,5 +1,13 @@
 import { htmlToText } from 'html-to-text';
-import { compileLetter, escapeHtml, wrapLetter, type LetterDoc } from '@goodword/core/letter';
+import {
+  compileLetter,
+  escapeHtml,
+  hrefsIn,
+  letterTexts,
+  wrapLetter,
+  type LetterDoc,
+  type WrittenWords,
+} from '@goodword/core/letter';
 import { aroundText } from '@goodword/core/text';
 import {
   compile,
@@ -97,9 +105,26 @@ export function composeText(
   return { subject: none, html: none, text, links: [], slots: slotsOf(own) };
 }
 
+/** A letter on paper: its words alone, without the way out that a mail has under it. */
+export function composePost(letter: LetterDoc, around: EmailAround): Composed {
+  const none: CompiledTemplate = { parts: [], faults: [] };
+  const { html, links } = compileLetter(letter, {
+    registry: around.registry,
+    imageUrl: (src) => `${around.publicUrl}${src}`,
+  });
+  return { subject: none, html, text: plainTextOf(html), links, slots: slotsOf(html) };
+}
+
+/** Words to be read out: as they stand. */
+export function composeScript(body: string, registry: Registry): Composed {
+  const none: CompiledTemplate = { parts: [], faults: [] };
+  const text = compile(body, registry);
+  return { subject: none, html: none, text, links: [], slots: slotsOf(text) };
+}
+
 /** Every fault of the merge language in a message, with where it is. */
 export function mergeFaults(
-  source: { subject: string; preheader: string; letter: LetterDoc | null; text: string },
+  source: WrittenWords,
   registry: Registry,
 ): { where: 'subject' | 'preheader' | 'letter' | 'text'; fault: MergeFault; excerpt: string }[] {
   const faultsIn = (where: 'subject' | 'preheader' | 'letter' | 'text', text: string) =>
@@ -112,8 +137,8 @@ export function mergeFaults(
     ...faultsIn('subject', source.subject),
     ...faultsIn('preheader', source.preheader),
     ...faultsIn('text', source.text),
-    ...textsOf(source.letter).flatMap((text) => faultsIn('letter', text)),
-    ...linksOf(source.letter)
+    ...letterTexts(source.letter).flatMap((text) => faultsIn('letter', text)),
+    ...hrefsIn(source.letter)
       .filter((href) => slotsOf(compile(href, registry)).length > 0)
       .map((href) => ({
         where: 'letter' as const,
@@ -125,36 +150,6 @@ export function mergeFaults(
         excerpt: href,
       })),
   ];
-}
-
-interface Node {
-  text?: string;
-  attrs?: { label?: string; alt?: string | null; href?: string };
-  marks?: { attrs?: { href?: string } }[];
-  content?: unknown[];
-}
-
-/** Everything in a message that people read, a line each. */
-export function readable(source: {
-  subject: string;
-  preheader: string;
-  letter: LetterDoc | null;
-  text: string;
-}): string {
-  return [source.subject, source.preheader, source.text, ...textsOf(source.letter)].join('\n');
-}
-
-function textsOf(node: unknown): string[] {
-  const { text, attrs, content } = (node ?? {}) as Node;
-  return [text, attrs?.label, attrs?.alt]
-    .filter((one): one is string => Boolean(one))
-    .concat((content ?? []).flatMap(textsOf));
-}
-
-function linksOf(node: unknown): string[] {
-  const { attrs, marks, content } = (node ?? {}) as Node;
-  const own = [attrs?.href, ...(marks ?? []).map((mark) => mark.attrs?.href)];
-  return own.filter((one): one is string => Boolean(one)).concat((content ?? []).flatMap(linksOf));
 }
 
 export interface FilledText {

@@ -1,7 +1,15 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { MessageFault } from '@goodword/core/contract';
 import { type Basis, speak, whyWords } from '@goodword/core/words';
-import { imageIdOf, letterDoubts, picturesOf } from '@goodword/core/letter';
+import {
+  blanksIn,
+  imageIdOf,
+  letterDoubts,
+  NO_WORDS,
+  picturesOf,
+  readableLines,
+  type WrittenWords,
+} from '@goodword/core/letter';
 import { askingIn } from '@goodword/core/text';
 import { CONFIG, type Config } from '../platform/config';
 import { Database, type ReadAt } from '../platform/database';
@@ -10,9 +18,17 @@ import { FieldsService } from '../supporters/fields.service';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { imprint, TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { composeEmail, composeText, filledText, mergeFaults, readable, type Composed } from './composer';
+import {
+  composeEmail,
+  composePost,
+  composeScript,
+  composeText,
+  filledText,
+  mergeFaults,
+  type Composed,
+} from './composer';
 import { ImagesService } from './images.service';
-import type { MessageRow } from './messages.repository';
+import type { Composable, MessageRow } from './messages.repository';
 import { sentence } from '../platform/words';
 
 /**
@@ -33,7 +49,7 @@ export class ComposingService {
 
   async compose(
     at: ReadAt,
-    message: MessageRow,
+    message: Composable,
   ): Promise<{
     composed: Composed;
     organization: OrganizationRow;
@@ -56,43 +72,23 @@ export class ComposingService {
     const why = whyWords(about, { state: 'yes', how: 'form' });
     const whyOf = (basis: Basis | null) => whyWords(about, basis);
     const around = { registry, imprint: imprint(organization), why, publicUrl: this.config.PUBLIC_URL };
-    const composed =
-      message.channel === 'text'
-        ? composeText(message.body, {
-            registry,
-            organization: organization.name,
-            locale: organization.locale,
-          })
-        : composeEmail(
-            {
-              subject: message.subject,
-              preheader: message.preheader,
-              letter: message.letter ?? { type: 'doc' },
-            },
-            around,
-          );
+    const { name, locale } = organization;
+    const letter = message.letter ?? { type: 'doc' };
+    const composed = {
+      text: () => composeText(message.body, { registry, organization: name, locale }),
+      call: () => composeScript(message.body, registry),
+      email: () => composeEmail({ subject: message.subject, preheader: message.preheader, letter }, around),
+      post: () => composePost(letter, around),
+    }[message.channel]();
     return { composed, organization, why, whyOf, listName: list?.name ?? null };
   }
 
   /** What is wrong with a message, in sentences: merge fields that are unknown, parts that are missing. */
   async faults(at: ReadAt, message: MessageRow): Promise<MessageFault[]> {
-    const registry = await this.fields.registry(at);
-    const source =
-      message.channel === 'email'
-        ? { subject: message.subject, preheader: message.preheader, letter: message.letter, text: '' }
-        : { subject: '', preheader: '', letter: null, text: message.body };
-    const merge = mergeFaults(source, registry).map(({ where, fault, excerpt }) => ({
-      where,
-      message: speak(fault.said),
-      suggestion: fault.suggestion,
-      excerpt,
-    }));
-    const missing = (where: MessageFault['where'], text: string): MessageFault => ({
-      where,
-      message: text,
-      suggestion: null,
-      excerpt: null,
-    });
+    const merge = [
+      ...blanksIn(wordsOf(message)).map((blank) => missing('message', sentence('words.blank', { blank }))),
+      ...(await this.mergeFaults(at, message)),
+    ];
     const organization = await this.team.organization(at);
     if (message.channel === 'text')
       return [
@@ -112,8 +108,19 @@ export class ComposingService {
     ];
   }
 
+  /** Merge fields that are unknown, with the nearest right name. */
+  async mergeFaults(at: ReadAt, words: Composable): Promise<MessageFault[]> {
+    const registry = await this.fields.registry(at);
+    return mergeFaults(wordsOf(words), registry).map(({ where, fault, excerpt }) => ({
+      where,
+      message: speak(fault.said),
+      suggestion: fault.suggestion,
+      excerpt,
+    }));
+  }
+
   /** What is worth a second look in a letter before it leaves, in sentences; nothing is held back for it. */
-  async doubts(at: ReadAt, message: MessageRow): Promise<string[]> {
+  async doubts(at: ReadAt, message: Composable): Promise<string[]> {
     const { channel, letter } = message;
     if (channel !== 'email' || letter === null) return [];
     const { composed } = await this.compose(at, message);
@@ -134,24 +141,29 @@ export class ComposingService {
    */
   async asks(db: Scoped, message: MessageRow): Promise<string[]> {
     if (message.purpose !== 'service') return [];
-    const words = readable({
-      subject: message.subject,
-      preheader: message.preheader,
-      letter: message.letter,
-      text: message.body,
-    });
+    const words = readableLines(wordsOf(message)).join('\n');
     return askingIn(words, (await this.houseRules.rules(db)).askingWords);
   }
 
   private async list(
     at: ReadAt,
-    message: MessageRow,
+    message: Composable,
   ): Promise<{ name: string; description: string; why: string } | null> {
     if (message.list_id === null) return null;
     return (
       (await this.groups.lists(this.database.read(at))).find((list) => list.id === message.list_id) ?? null
     );
   }
+}
+
+function missing(where: MessageFault['where'], message: string): MessageFault {
+  return { where, message, suggestion: null, excerpt: null };
+}
+
+/** What is read of a message: of a letter no text, and of a text no letter that it was begun with. */
+function wordsOf({ channel, subject, preheader, letter, body }: Composable): WrittenWords {
+  if (channel === 'text' || channel === 'call') return { ...NO_WORDS, text: body };
+  return channel === 'email' ? { subject, preheader, letter, text: '' } : { ...NO_WORDS, letter };
 }
 
 function hasContent(letter: MessageRow['letter']): boolean {

@@ -9,11 +9,16 @@ import { MergeValuesRepository } from './merge-values.repository';
 import { MessagesController } from './messages.controller';
 import { MessagesRepository } from './messages.repository';
 import { MessagesService } from './messages.service';
+import { PreviewService } from './preview.service';
+import { PublicListService } from './public-list.service';
 import { TagTriggersService } from './tag-triggers.service';
+import { TemplatesController } from './templates.controller';
+import { TemplatesRepository } from './templates.repository';
+import { TemplatesService } from './templates.service';
 
 @Module({
   imports: [PermissionModule, RecordModule, SupportersModule, TeamModule],
-  controllers: [MessagesController],
+  controllers: [MessagesController, TemplatesController],
   providers: [
     MessagesService,
     MessagesRepository,
@@ -21,9 +26,14 @@ import { TagTriggersService } from './tag-triggers.service';
     MergeValuesRepository,
     ImagesService,
     TagTriggersService,
+    PreviewService,
+    PublicListService,
+    TemplatesRepository,
+    TemplatesService,
   ],
   exports: [
     ImagesService,
+    TemplatesRepository,
     MessagesService,
     MessagesRepository,
     ComposingService,

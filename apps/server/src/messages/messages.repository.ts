@@ -2,7 +2,7 @@ import { NotFound } from '../platform/errors';
 import { isDeepStrictEqual } from 'node:util';
 import { Injectable } from '@nestjs/common';
 import type { GroupKind, MessageState, MessageView, Recipients, TagTrigger } from '@goodword/core/contract';
-import type { Purpose, Scope as PermissionScope, SendingChannel } from '@goodword/core/permission';
+import type { Channel, Purpose, Scope as PermissionScope, SendingChannel } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
@@ -24,6 +24,8 @@ export interface MessageRow extends Pick<
   | 'tested_at'
   | 'prepared_to'
   | 'updated_at'
+  | 'template_id'
+  | 'template_version'
 > {
   channel: SendingChannel;
   purpose: Purpose | null;
@@ -43,12 +45,19 @@ export interface MessageRow extends Pick<
   leaves_at: Date | null;
 }
 
+/** The part of a message, or of a template, that people read. */
+export type Composable = Pick<
+  MessageRow,
+  'purpose' | 'list_id' | 'subject' | 'preheader' | 'letter' | 'body'
+> & { channel: Channel };
+
 /** The scope of permission that a message asks for. */
 export function scopeOfMessage(message: Pick<MessageRow, 'purpose' | 'list_id'>): PermissionScope {
   return message.list_id === null ? (message.purpose ?? 'appeals') : `list:${message.list_id}`;
 }
 
-export function messageView(row: MessageRow): MessageView {
+/** `templates`: the names of templates that are still there. */
+export function messageView(row: MessageRow, templates: ReadonlyMap<number, string>): MessageView {
   return {
     id: row.id,
     name: row.name,
@@ -60,6 +69,14 @@ export function messageView(row: MessageRow): MessageView {
     preheader: row.preheader,
     letter: row.letter,
     text: row.body,
+    template:
+      row.template_id === null
+        ? null
+        : {
+            id: row.template_id,
+            version: row.template_version ?? 1,
+            name: templates.get(row.template_id) ?? null,
+          },
     senderId: row.sender_id,
     recipients: row.recipients,
     scheduledAt: row.scheduled_at?.toISOString() ?? null,
@@ -85,6 +102,12 @@ export function usesGroup(message: MessageRow, kind: GroupKind, id: number): boo
   );
 }
 
+/** A message as `MessageRow` has it. */
+const COLUMNS = `id, organization_id, chapter_id, name, channel, purpose, list_id, state, subject, preheader,
+          letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by,
+          prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version, leaves_at,
+          template_id, template_version`;
+
 const NOT_OVER = "state NOT IN ('stopped','done')";
 
 /** Messages: their words, recipients and state. Owns `message`, `message_group`, `message_link`. */
@@ -93,10 +116,7 @@ export class MessagesRepository {
   /** Messages to groups; what was written to one person alone is on their record. */
   async all(db: Scoped): Promise<MessageRow[]> {
     return db.sql<MessageRow>(
-      `SELECT id, organization_id, chapter_id, name, channel, purpose, list_id, state, subject, preheader,
-          letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by,
-          prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version,
-          leaves_at
+      `SELECT ${COLUMNS}
         FROM message
         WHERE organization_id = :org AND personal_to IS NULL
           AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)
@@ -114,10 +134,7 @@ export class MessagesRepository {
 
   async find(db: Scoped, id: number): Promise<MessageRow | undefined> {
     const [row] = await db.sql<MessageRow>(
-      `SELECT id, organization_id, chapter_id, name, channel, purpose, list_id, state, subject, preheader,
-          letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by,
-          prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version,
-          leaves_at
+      `SELECT ${COLUMNS}
         FROM message
         WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)
           AND id = :id`,
@@ -129,10 +146,7 @@ export class MessagesRepository {
   /** Locks the row, so that two people can't move the message at once. */
   async lock(tx: Scoped, id: number): Promise<MessageRow | undefined> {
     const [row] = await tx.sql<MessageRow>(
-      `SELECT id, organization_id, chapter_id, name, channel, purpose, list_id, state, subject, preheader,
-          letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by,
-          prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version,
-          leaves_at
+      `SELECT ${COLUMNS}
         FROM message
         WHERE organization_id = :org AND id = :id FOR UPDATE`,
       { id },

@@ -1,25 +1,27 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { CheckedWords, MessageView, Preview, SavedWords } from '@goodword/core/contract';
+import type {
+  CheckedWords,
+  MakeMessageBody,
+  MessageView,
+  Preview,
+  SavedWords,
+} from '@goodword/core/contract';
 import { letterFault, type LetterDoc } from '@goodword/core/letter';
-import { emptySlots } from '@goodword/core/merge';
-import type { Purpose, SendingChannel } from '@goodword/core/permission';
-import { countParts } from '@goodword/core/text';
+import type { Purpose } from '@goodword/core/permission';
 import { speak } from '@goodword/core/words';
 import { audit } from '../platform/audit';
-import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { FactsRepository } from '../permission/ledger/facts.repository';
 import { Database } from '../platform/database';
 import { type Scoped } from '../platform/scoped';
-import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
+import { Conflict, Invalid, Newer } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
-import { GroupsRepository } from '../supporters/groups.repository';
-import { SupportersRepository } from '../supporters/supporters.repository';
+import { PublicListService } from './public-list.service';
 import { TeamRepository } from '../team/team.repository';
-import { filledText } from './composer';
 import { ComposingService } from './composing.service';
-import { MergeValuesRepository } from './merge-values.repository';
-import { MessagesRepository, messageView, scopeOfMessage, type MessageRow } from './messages.repository';
+import { MessagesRepository, messageView, type MessageRow } from './messages.repository';
 import { sentence } from '../platform/words';
+import { PreviewService } from './preview.service';
+import { TemplatesRepository } from './templates.repository';
+import { wordsFrom } from './words-from';
 
 export interface MessageBody {
   name: string;
@@ -39,43 +41,47 @@ export class MessagesService {
     @Inject(Database) private readonly database: Database,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(ComposingService) private readonly composing: ComposingService,
-    @Inject(MergeValuesRepository) private readonly mergeValues: MergeValuesRepository,
-    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
-    @Inject(GroupsRepository) private readonly groups: GroupsRepository,
+    @Inject(PreviewService) private readonly previews: PreviewService,
+    @Inject(TemplatesRepository) private readonly templates: TemplatesRepository,
+    @Inject(PublicListService) private readonly publicLists: PublicListService,
     @Inject(TeamRepository) private readonly team: TeamRepository,
-    @Inject(FactsRepository) private readonly facts: FactsRepository,
-    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
   ) {}
 
   async list(scope: AccessScope): Promise<MessageView[]> {
-    return (await this.messages.all(this.database.read(scope))).map(messageView);
+    const db = this.database.read(scope);
+    const [rows, names] = [await this.messages.all(db), await this.templates.names(db)];
+    return rows.map((row) => messageView(row, names));
   }
 
   async show(scope: AccessScope, id: number): Promise<MessageView> {
-    return messageView(await this.messages.need(this.database.read(scope), id));
+    const db = this.database.read(scope);
+    return messageView(await this.messages.need(db, id), await this.templates.names(db));
   }
 
-  async make(
-    scope: AccessScope,
-    message: { name: string; channel: SendingChannel; purpose: Purpose },
-  ): Promise<{ id: number }> {
-    return { id: await this.database.writeUnlogged(scope, (tx) => this.messages.make(tx, message)) };
+  async make(scope: AccessScope, body: MakeMessageBody): Promise<{ id: number }> {
+    return this.database.writeUnlogged(scope, async (tx) => ({ id: await this.begin(tx, body) }));
+  }
+
+  /** A draft with the words of a template or a starter, or none yet. */
+  async begin(tx: Scoped, { name, channel, purpose, from }: MakeMessageBody): Promise<number> {
+    const id = await this.messages.make(tx, { name, channel, purpose });
+    if (from) await this.messages.change(tx, id, await wordsFrom(tx, this.templates, from, channel));
+    return id;
   }
 
   /** A draft with the words of another message, whatever became of that; who gets it is chosen anew. */
   async copy(scope: AccessScope, id: number): Promise<{ id: number }> {
     return this.database.writeUnlogged(scope, async (tx) => {
-      const { name, channel, purpose, list_id, subject, preheader, letter, body } = await this.messages.need(
-        tx,
-        id,
-      );
+      const of = await this.messages.need(tx, id);
+      const { name, channel, purpose, list_id, subject, preheader, letter, body } = of;
       const made = await this.messages.make(tx, {
         name: againNamed(name),
         channel,
         purpose: purpose ?? 'news',
       });
       const words = { subject, preheader, letter: letter === null ? null : JSON.stringify(letter), body };
-      await this.messages.change(tx, made, { purpose, list_id, ...words });
+      const { template_id, template_version } = of;
+      await this.messages.change(tx, made, { purpose, list_id, ...words, template_id, template_version });
       await audit(tx, 'make', { message: made }, `${againNamed(name)} begun with the words of ${name}`);
       return { id: made };
     });
@@ -91,7 +97,7 @@ export class MessagesService {
       const message = await this.draft(tx, id);
       if (message.version !== body.basedOn)
         throw new Newer('these words', await this.team.nameOf(tx, message.changed_by));
-      if (body.listId !== null) await this.checkList(tx, body.listId);
+      if (body.listId !== null) await this.publicLists.check(tx, body.listId);
       const senderId = body.senderId ?? message.sender_id;
       if (senderId !== null && senderId !== message.sender_id) await this.checkSender(tx, senderId);
       const changed =
@@ -134,28 +140,8 @@ export class MessagesService {
 
   /** The message as one person will get it; without a person, as the first supporter would. */
   async preview(scope: AccessScope, id: number, supporterId: number | undefined): Promise<Preview> {
-    const db = this.database.read(scope);
-    const message = await this.messages.need(db, id);
-    const person = supporterId
-      ? await this.supporters.find(db, supporterId)
-      : (await this.supporters.page(db, {}, null, 1)).rows[0];
-    if (!person) throw new NotFound('supporter');
-    const { composed, organization, whyOf } = await this.composing.compose(scope, message);
-    const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : undefined;
-    const about = { channel: message.channel, scope: scopeOfMessage(message) };
-    const values =
-      (await this.mergeValues.of(db, [person.id], about, organization, sender)).get(person.id) ?? {};
-    const asking = { ...about, rules: await this.houseRules.rules(db), now: new Date() };
-    const entryId = (await this.facts.decide(db, [person.id], asking)).get(person.id)?.entryId ?? null;
-    const basis = entryId === null ? null : ((await this.facts.bases(db, [entryId])).get(entryId) ?? null);
-    const filled = filledText(composed, { ...values, leave: '#', why: whyOf(basis) });
-    const missing = emptySlots({ parts: composed.slots, faults: [] }, values).map((slot) => slot.name);
-    return {
-      supporter: { id: person.id, name: `${person.first_name} ${person.last_name}`.trim() },
-      ...filled,
-      parts: countParts(filled.text).parts,
-      holes: [...new Set(missing)],
-    };
+    const message = await this.messages.need(this.database.read(scope), id);
+    return this.previews.of(scope, message, message.sender_id, supporterId);
   }
 
   private async draft(tx: Scoped, id: number): Promise<MessageRow> {
@@ -170,19 +156,6 @@ export class MessagesService {
     const here = (await this.team.teammates(tx)).some(({ id }) => id === senderId);
     if (!here)
       throw new Invalid([{ field: 'senderId', code: 'sender', message: sentence('message.sender-gone') }]);
-  }
-
-  private async checkList(tx: Scoped, listId: number): Promise<void> {
-    const list = (await this.groups.lists(tx)).find((one) => one.id === listId);
-    if (!list) throw new NotFound('list');
-    if (!list.isPublic)
-      throw new Invalid([
-        {
-          field: 'listId',
-          code: 'list',
-          message: sentence('message.list-internal', { name: list.name }),
-        },
-      ]);
   }
 }
 

@@ -20,6 +20,7 @@ import * as whatIsTold from './migrations/018_what_is_told_of_rows';
 import * as whichChapter from './migrations/019_which_chapter';
 import * as wordsOfTheTrade from './migrations/020_words_of_the_trade';
 import * as rateLimits from './migrations/021_rate_limits';
+import * as templates from './migrations/022_templates';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -43,6 +44,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '019_which_chapter': whichChapter,
   '020_words_of_the_trade': wordsOfTheTrade,
   '021_rate_limits': rateLimits,
+  '022_templates': templates,
 };
 
 const source: Knex.MigrationSource<string> = {

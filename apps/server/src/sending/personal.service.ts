@@ -5,6 +5,8 @@ import { type Purpose, type SendingChannel } from '@goodword/core/permission';
 import { speak, verdictWords } from '@goodword/core/words';
 import { ComposingService } from '../messages/composing.service';
 import { MessagesRepository } from '../messages/messages.repository';
+import { TemplatesRepository } from '../messages/templates.repository';
+import { seenTemplate } from '../messages/words-from';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
@@ -26,6 +28,7 @@ export class PersonalService {
     @Inject(Database) private readonly database: Database,
     @Inject(SendingRepository) private readonly sending: SendingRepository,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(TemplatesRepository) private readonly templates: TemplatesRepository,
     @Inject(ComposingService) private readonly composing: ComposingService,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
@@ -77,6 +80,7 @@ export class PersonalService {
         body: message.text,
         recipients: JSON.stringify({ from: [{ kind: 'person', id }], minus: [], without: [] }),
         personal_to: id,
+        ...(await this.origin(tx, message.templateId ?? null)),
         state: 'preparing',
       });
       const faults = await this.composing.faults(tx, (await this.messages.find(tx, made))!);
@@ -93,6 +97,13 @@ export class PersonalService {
       await audit(tx, 'send', { message: made }, `Written to ${nameOf(person)} alone`);
       return { id: made };
     });
+  }
+
+  /** The template that the words began with; they were changed since, and nothing else of it is taken. */
+  private async origin(tx: Scoped, templateId: number | null): Promise<Record<string, number>> {
+    if (templateId === null) return {};
+    const { id, version } = await seenTemplate(tx, this.templates, templateId);
+    return { template_id: id, template_version: version };
   }
 
   private async person(db: Scoped, id: number): Promise<PersonRow> {

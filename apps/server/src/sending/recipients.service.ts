@@ -7,6 +7,7 @@ import {
   type ResultKind,
 } from '@goodword/core/contract';
 import type { MessageLine, Rule } from '@goodword/core/segment';
+import { MessagesService } from '../messages/messages.service';
 import { MessagesRepository } from '../messages/messages.repository';
 import { Database } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -22,6 +23,7 @@ export class RecipientsService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(MessagesService) private readonly drafts: MessagesService,
     @Inject(SegmentsService) private readonly segments: SegmentsService,
     @Inject(ResultsRepository) private readonly results: ResultsRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
@@ -94,7 +96,7 @@ export class RecipientsService {
     const recipients: Recipients = { from: [], minus: [], without: [], ...(await this.meant(scope, to)) };
     if (recipients.from.length > 0) await this.rule(scope, recipients);
     const id = await this.database.writeUnlogged(scope, async (tx) => {
-      const made = await this.messages.make(tx, message);
+      const made = await this.drafts.begin(tx, message);
       await this.messages.change(tx, made, { recipients: JSON.stringify(recipients) });
       return made;
     });

@@ -4,6 +4,7 @@ import type { Role } from '@goodword/core/team';
 import { CallsRepository } from '../calls/calls.repository';
 import { BatchesRepository } from '../intake/batches.repository';
 import { MessagesRepository } from '../messages/messages.repository';
+import { TemplatesRepository } from '../messages/templates.repository';
 import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
 import { type Scoped } from '../platform/scoped';
@@ -29,6 +30,7 @@ export class TeammatesService {
     @Inject(TeammatesRepository) private readonly mates: TeammatesRepository,
     @Inject(Sessions) private readonly sessions: Sessions,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(TemplatesRepository) private readonly templates: TemplatesRepository,
     @Inject(BatchesRepository) private readonly batches: BatchesRepository,
     @Inject(CallsRepository) private readonly calls: CallsRepository,
   ) {}
@@ -113,6 +115,7 @@ export class TeammatesService {
       if (!heir || heir.left_at)
         throw new Invalid([{ field: 'handTo', code: 'teammate', message: sentence('team.hand-on') }]);
       await this.messages.handOn(tx, id, heir.id);
+      await this.templates.handOn(tx, id, heir.id);
       await this.batches.handOn(tx, id, heir.id);
       await this.calls.handOn(tx, id, heir.id);
       await this.mates.spendLinks(tx, id);

@@ -51,7 +51,8 @@ export const WRITES: Record<string, readonly string[]> = {
   `),
   tags: words('message segment segment_version supporter_tag tag'),
   tasks: words('address_hold contact_point permission_entry permission_state task'),
-  team: words('batch call_list message teammate teammate_link'),
+  team: words('batch call_list message teammate teammate_link template'),
+  templates: words('template'),
   'text-answers': words('organization'),
 };
 
@@ -90,7 +91,7 @@ export const READS: Record<string, readonly string[]> = {
     address_hold batch_row chapter contact_point delivery delivery_event do_not_contact field
     field_value gift house_rules household look_group message message_link organization
     permission_entry permission_state place_before reply roster supporter supporter_contact
-    supporter_list supporter_tag teammate
+    supporter_list supporter_tag teammate template
   `),
   organization: words('chapter organization supporter'),
   password: words('organization teammate teammate_link'),
@@ -116,6 +117,10 @@ export const READS: Record<string, readonly string[]> = {
   `),
   tags: words('chapter form form_version message segment supporter supporter_tag tag'),
   team: words('batch call_list call_list_member message teammate teammate_link'),
+  templates: words(`
+    chapter contact_point field field_value gift house_rules household image list message organization
+    permission_entry permission_state supporter supporter_contact teammate template
+  `),
   'text-answers': words('organization'),
   today: words(`
     batch batch_row contact_point delivery delivery_event gift house_rules look_group message

@@ -30,6 +30,7 @@ const DEEDS: Offered[] = [
   { key: 'do-gather', words: t`Bring in a file`, note: 'begin', to: '/gather/new' },
   { key: 'do-segment', words: t`Make a segment`, note: 'begin', to: '/sort/segments/new' },
   { key: 'do-write', words: t`Write a message`, note: 'begin', to: '/write' },
+  { key: 'do-template', words: t`Make a template`, note: 'begin', to: '/write/templates' },
 ];
 
 /** What the letters mean; not fresh while what is shown still belongs to fewer letters. */

@@ -14,6 +14,7 @@ import { usePages } from '../ui/people';
 import { VirtualTable, type TableColumn } from '../ui/VirtualTable';
 import { OverTime } from './OverTime';
 import { refresh } from '../app/refresh';
+import { KeepAsTemplate } from '../write/KeepAsTemplate';
 import { UseAgain } from '../write/UseAgain';
 import { WriteToThem } from '../write/WriteToThem';
 import { reading } from '../app/reading';
@@ -275,6 +276,7 @@ export default function Results() {
         note={`${began}${data.message.state === 'stopped' ? t`, stopped` : ''}`}
       >
         <UseAgain id={id} name={data.message.name} />
+        <KeepAsTemplate id={id} name={data.message.name} />
       </Heading>
       {MOVING.has(data.message.state) && <Pace data={data} />}
       <div className="grid grid-cols-[minmax(420px,1fr)_1fr] gap-4 items-start max-[1100px]:grid-cols-1">

@@ -1,11 +1,39 @@
 import { t } from '@lingui/core/macro';
+import type { MakeMessageBody } from '@goodword/core/contract';
 import { PURPOSES, type Purpose, type SendingChannel } from '@goodword/core/permission';
 import { Labelled } from '../ui/basics';
+import { BeginWith, type BegunFrom } from './templates/BeginWith';
 
 export interface About {
   name: string;
   channel: SendingChannel;
   purpose: Purpose;
+  /** The words that it begins with, and what they are called; a blank sheet where it is not there. */
+  from?: { words: string; source: NonNullable<MakeMessageBody['from']> } | null;
+}
+
+/** As it is sent: of the words alone where they come from. */
+export const aboutBody = ({ from, ...about }: About): MakeMessageBody => ({
+  ...about,
+  ...(from ? { from: from.source } : {}),
+});
+
+/** What a message is for is what its words were kept for; a name that nobody typed is theirs. */
+function begunWith(about: About, beginning: BegunFrom): About {
+  const named = (name: string) => (about.name.trim() === '' ? name : about.name);
+  switch (beginning.of) {
+    case 'template': {
+      const { id, name, purpose } = beginning.template;
+      const from = { words: name, source: { templateId: id } };
+      return { ...about, name: named(name), purpose: purpose ?? about.purpose, from };
+    }
+    case 'starter': {
+      const { key, name, purpose } = beginning.starter;
+      return { ...about, name: named(name), purpose, from: { words: name, source: { starter: key } } };
+    }
+    default:
+      return { ...about, from: null };
+  }
 }
 
 /** What a message is called, how it goes and what for: asked before the first word is written. */
@@ -27,7 +55,10 @@ export function AboutMessage({ value, onChange }: { value: About; onChange: (val
           <select
             className="input"
             value={value.channel}
-            onChange={(event) => onChange({ ...value, channel: event.target.value as SendingChannel })}
+            // Words of one channel are none for the other.
+            onChange={(event) =>
+              onChange({ ...value, channel: event.target.value as SendingChannel, from: null })
+            }
           >
             <option value="email">{t`Email`}</option>
             <option value="text">{t`Text`}</option>
@@ -45,6 +76,11 @@ export function AboutMessage({ value, onChange }: { value: About; onChange: (val
           </select>
         </Labelled>
       </div>
+      <BeginWith
+        channel={value.channel}
+        chosen={value.from?.words ?? null}
+        onChoose={(beginning) => onChange(begunWith(value, beginning))}
+      />
     </>
   );
 }

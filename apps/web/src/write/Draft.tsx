@@ -8,16 +8,14 @@ import { registryOf, type Registry } from '@goodword/core/merge';
 import { api } from '../app/api';
 import { SAVE_STATE_WORDS, useKeeping } from '../app/keeping';
 import { useMay } from '../app/session';
-import { Button, Labelled, Loading, ProblemNote } from '../ui/basics';
+import { Button, Loading, ProblemNote } from '../ui/basics';
 import { Confirm } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { NewerVersion } from '../ui/NewerVersion';
-import { LetterEditor } from './LetterEditor';
 import { mendedWords, type WordsOfMessage } from './mend';
-import { MergeField } from './MergeField';
 import { PreviewPane } from './PreviewPane';
 import { TagTriggers } from './TagTriggers';
-import { TextEditor } from './TextEditor';
+import { WordsEditor } from './WordsEditor';
 import { refresh } from '../app/refresh';
 import { useLists, type ListName } from '../app/groups';
 import { keyOf, reading } from '../app/reading';
@@ -30,6 +28,7 @@ function wordsOf(message: MessageView): WordsOfMessage {
 
 function useWriteNotes(
   checked: CheckedWords | undefined,
+  template: MessageView['template'],
   saving: string | null,
   mend: (fault: MessageFault) => void,
 ): void {
@@ -52,46 +51,18 @@ function useWriteNotes(
       title: t`The words are in order`,
       body: t`Every merge field is known.`,
     });
+  if (template)
+    notes.push({
+      key: 'template',
+      tone: 'plain',
+      title: template.name === null ? t`From a template` : t`From the template ${template.name}`,
+      body:
+        template.name === null
+          ? t`It has been deleted since. The words here stay.`
+          : t`Its version ${template.version}. What is changed there does not change this.`,
+    });
   if (saving !== null) notes.push({ key: 'saved', tone: 'plain', title: saving });
   useMargin(notes);
-}
-
-function SubjectLine({
-  words,
-  registry,
-  editable,
-  set,
-}: {
-  words: WordsOfMessage;
-  registry: Registry;
-  editable: boolean;
-  set: (part: Partial<WordsOfMessage>) => void;
-}) {
-  return (
-    <div className="sheet p-4 flex flex-col gap-2">
-      <Labelled label={t`Subject`}>
-        <MergeField
-          className="input"
-          beside="line"
-          registry={registry}
-          readOnly={!editable}
-          maxLength={200}
-          value={words.subject}
-          onChange={(subject) => set({ subject })}
-        />
-      </Labelled>
-      <Labelled label={t`Preview line`}>
-        <MergeField
-          className="input"
-          registry={registry}
-          readOnly={!editable}
-          maxLength={200}
-          value={words.preheader}
-          onChange={(preheader) => set({ preheader })}
-        />
-      </Labelled>
-    </div>
-  );
 }
 
 function NoLongerADraft({ message }: { message: MessageView }) {
@@ -140,25 +111,14 @@ function DraftDesk({
   return (
     <div className="grid grid-cols-[1fr_minmax(330px,38%)] gap-4 grow min-h-0 max-[1180px]:grid-cols-1 max-[1180px]:grid-rows-[600px_460px] max-[1180px]:min-h-[1076px]">
       <div className="flex flex-col gap-3 min-h-0">
-        {message.channel === 'email' && (
-          <SubjectLine words={words} registry={registry} editable={mayType} set={set} />
-        )}
-        {message.channel === 'email' ? (
-          <LetterEditor
-            key={drawn}
-            value={words.letter}
-            registry={registry}
-            editable={mayType}
-            onChange={(letter) => set({ letter })}
-          />
-        ) : (
-          <TextEditor
-            value={words.text}
-            registry={registry}
-            editable={mayType}
-            onChange={(text) => set({ text })}
-          />
-        )}
+        <WordsEditor
+          channel={message.channel}
+          words={words}
+          registry={registry}
+          editable={mayType}
+          drawn={drawn}
+          set={set}
+        />
         <div className="flex flex-wrap items-center justify-between gap-3 pt-2">
           <TagTriggers message={message} />
           {editable && (
@@ -263,8 +223,7 @@ function Editor({
   const set = (part: Partial<WordsOfMessage>) => keeper.set({ ...keeper.snapshot().value, ...part });
   const redraw = () => setDrawn((old) => old + 1);
   const mend = (fault: MessageFault) => (keeper.set(mendedWords(keeper.snapshot().value, fault)), redraw());
-  useWriteNotes(checked, editable ? SAVE_STATE_WORDS[kept.saveState] : null, mend);
-  const asked = words.listId === null ? (words.purpose ?? '') : `list:${words.listId}`;
+  useWriteNotes(checked, message.template, editable ? SAVE_STATE_WORDS[kept.saveState] : null, mend);
   const test = useMutation({
     mutationFn: async () => {
       await keeper.flush();
@@ -286,7 +245,6 @@ function Editor({
         mayType={mayType}
         set={set}
         message={message}
-        asked={asked}
         lists={lists}
         editable={editable}
         setRemoving={setRemoving}

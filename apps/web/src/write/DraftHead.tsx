@@ -3,8 +3,9 @@ import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import type { MessageView } from '@goodword/core/contract';
-import { PURPOSES } from '@goodword/core/permission';
 import { Button, Heading } from '../ui/basics';
+import { AskedFor } from './AskedFor';
+import { KeepAsTemplate } from './KeepAsTemplate';
 import { type WordsOfMessage } from './mend';
 import { type ListName } from '../app/groups';
 import { reading } from '../app/reading';
@@ -48,7 +49,6 @@ export function DraftHead({
   mayType,
   set,
   message,
-  asked,
   lists,
   editable,
   setRemoving,
@@ -58,7 +58,6 @@ export function DraftHead({
   mayType: boolean;
   set: (part: Partial<WordsOfMessage>) => void;
   message: MessageView;
-  asked: string;
   lists: ListName[];
   editable: boolean;
   setRemoving: (next: boolean) => void;
@@ -80,34 +79,16 @@ export function DraftHead({
     >
       <label className="flex items-center gap-2 text-ink2">
         <Trans>{message.channel === 'email' ? t`Email` : t`Text`} for</Trans>
-        <select
-          className="input !w-auto"
-          aria-label={t`What permission it asks for`}
+        <AskedFor
+          label={t`What permission it asks for`}
           disabled={!mayType}
-          value={asked}
-          onChange={(event) =>
-            set(
-              event.target.value.startsWith('list:')
-                ? { purpose: null, listId: Number(event.target.value.slice(5)) }
-                : { purpose: event.target.value as WordsOfMessage['purpose'], listId: null },
-            )
-          }
-        >
-          {PURPOSES.map((purpose) => (
-            <option key={purpose} value={purpose}>
-              {purpose}
-            </option>
-          ))}
-          {lists
-            .filter((list) => list.isPublic)
-            .map((list) => (
-              <option key={list.id} value={`list:${list.id}`}>
-                {t`the list ${list.name}`}
-              </option>
-            ))}
-        </select>
+          value={words}
+          lists={lists}
+          onChange={set}
+        />
       </label>
       <SenderChoice words={words} mayType={mayType} set={set} />
+      <KeepAsTemplate id={message.id} name={message.name} />
       {editable && <Button onClick={() => setRemoving(true)}>{t`Delete`}</Button>}
       {editable && (
         <Button disabled={test.isPending} onClick={() => test.mutate()}>

@@ -9,15 +9,16 @@ import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
-import { AboutMessage, type About } from './AboutMessage';
+import { AboutMessage, aboutBody, type About } from './AboutMessage';
 import { UseAgain } from './UseAgain';
+import { WriteNav } from './WriteNav';
 import { reading } from '../app/reading';
 
 function Begin({ onDone }: { onDone: (id: number) => void }) {
   const draft = useTyped<About>('message:new', { name: '', channel: 'email', purpose: 'appeals' });
   const [values, setValues] = [draft.value, draft.set];
   const make = useMutation({
-    mutationFn: () => api.post('messages', { body: values }),
+    mutationFn: () => api.post('messages', { body: aboutBody(values) }),
     onSuccess: ({ id }) => (draft.discard(), onDone(id)),
   });
   return (
@@ -52,6 +53,7 @@ export default function Drafts() {
           </Button>
         )}
       </Heading>
+      <WriteNav />
       <ProblemNote error={error} />
       <div className="sheet">
         {drafts?.length === 0 && (

@@ -1,12 +1,12 @@
 import { t } from '@lingui/core/macro';
 import { EditorContent, useEditor, type Editor } from '@tiptap/react';
-import StarterKit from '@tiptap/starter-kit';
 import { useEffect, useId, useRef, useState } from 'react';
 import type { LetterDoc } from '@goodword/core/letter';
 import type { Registry } from '@goodword/core/merge';
 import { MergeOffer, useOffer } from './MergeOffer';
 import { mergeMarks } from './mergeMarks';
-import { LetterButton, LetterImage } from './nodes';
+import { cleaned } from './cleaned';
+import { letterNodes } from './letterNodes';
 import { droppedFrom, droppedWords } from './pasted';
 import { Tools } from './LetterTools';
 import { braceAt, putField, underCaret } from './braces';
@@ -40,26 +40,7 @@ export function LetterEditor({
   const list = useId();
   const [dropped, setDropped] = useState<string[]>([]);
   const editor = useEditor({
-    extensions: [
-      StarterKit.configure({
-        blockquote: false,
-        codeBlock: false,
-        code: false,
-        strike: false,
-        underline: false,
-        horizontalRule: false,
-        heading: { levels: [1, 2, 3] },
-        link: {
-          openOnClick: false,
-          autolink: true,
-          defaultProtocol: 'https',
-          HTMLAttributes: { target: null, rel: null, class: null },
-        },
-      }),
-      LetterButton,
-      LetterImage,
-      mergeMarks(() => registry),
-    ],
+    extensions: [...letterNodes, mergeMarks(() => registry)],
     content: value ?? { type: 'doc', content: [{ type: 'paragraph' }] },
     editable,
     editorProps: {
@@ -104,17 +85,4 @@ export function LetterEditor({
       />
     </div>
   );
-}
-
-/** Keeps what a letter is made of, and drops what the editor adds for itself. */
-function cleaned(node: LetterDoc): LetterDoc {
-  return JSON.parse(
-    JSON.stringify(node, (key, value: unknown) =>
-      key === 'attrs' && isLinkAttrs(value) ? { href: value.href } : value,
-    ),
-  ) as LetterDoc;
-}
-
-function isLinkAttrs(value: unknown): value is { href: string } {
-  return typeof value === 'object' && value !== null && 'href' in value && 'target' in value;
 }

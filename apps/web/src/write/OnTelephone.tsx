@@ -1,17 +1,17 @@
 import { t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { useId } from 'react';
-import type { MessageView, Preview } from '@goodword/core/contract';
+import type { Preview } from '@goodword/core/contract';
 import { onTelephone } from '@goodword/core/letter';
 import { reading } from '../app/reading';
 import { useSession } from '../app/session';
 
 /** The mail as a telephone lists it, before anybody has opened it: who, what, and how it begins. */
-export function OnTelephone({ message, preview }: { message: MessageView; preview: Preview }) {
+export function OnTelephone({ senderId, preview }: { senderId: number | null; preview: Preview }) {
   const caption = useId();
   const { organization } = useSession();
   const { data: mates = [] } = useQuery(reading('session/teammates'));
-  const sender = mates.find(({ id }) => id === message.senderId)?.name;
+  const sender = mates.find(({ id }) => id === senderId)?.name;
   const { subject, line } = onTelephone(preview.subject, preview.text);
   return (
     <figure className="mx-4 my-3" aria-labelledby={caption}>

@@ -1,12 +1,12 @@
 import { t } from '@lingui/core/macro';
-import { Plural, Trans } from '@lingui/react/macro';
+import { Trans } from '@lingui/react/macro';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { MessageView, ReaderView } from '@goodword/core/contract';
 import { ProblemNote } from '../ui/basics';
 import { TypedMenu } from '../ui/TypedMenu';
 import { anew, reading } from '../app/reading';
-import { OnTelephone } from './OnTelephone';
+import { PreviewOf } from './PreviewOf';
 
 /**
  * The message as any supporter will get it: somebody of its group to begin with, whoever is typed after that.
@@ -64,30 +64,7 @@ export function PreviewPane({ message, stamp }: { message: MessageView; stamp: s
         )}
       </div>
       <ProblemNote error={preview.error ?? first.error ?? found.error} />
-      {data && message.channel === 'email' && (
-        <>
-          <p className="px-4 py-2 border-b border-hair">
-            <span className="text-ink2">{t`Subject`}</span> <b>{data.subject}</b>
-          </p>
-          <OnTelephone message={message} preview={data} />
-          <iframe
-            title={t`The letter as it will look`}
-            sandbox=""
-            srcDoc={data.html}
-            className="grow w-full bg-white min-h-[200px]"
-          />
-        </>
-      )}
-      {data && message.channel === 'text' && (
-        <div className="p-4 overflow-y-auto">
-          <p className="bg-bench rounded-[10px] px-4 py-3 whitespace-pre-wrap text-[15px]">{data.text}</p>
-          <p className="text-ink2 pt-2">
-            <Trans>
-              <Plural value={data.parts} one="# text segment" other="# text segments" />
-            </Trans>
-          </p>
-        </div>
-      )}
+      {data && <PreviewOf channel={message.channel} preview={data} senderId={message.senderId} />}
     </section>
   );
 }

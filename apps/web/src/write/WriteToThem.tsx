@@ -8,7 +8,7 @@ import { refresh } from '../app/refresh';
 import { useMay } from '../app/session';
 import { Button, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
-import { AboutMessage, type About } from './AboutMessage';
+import { AboutMessage, aboutBody, type About } from './AboutMessage';
 
 interface Props {
   /** Who they are, as a name for the message: "Winter fair", "12 people". */
@@ -58,7 +58,7 @@ function Begin({ whom, to, onBegun }: Omit<Props, 'words' | 'asLink'>) {
     purpose: 'appeals',
   });
   const begin = useMutation({
-    mutationFn: () => api.post('messages-to', { body: { ...values, to: to() } }),
+    mutationFn: () => api.post('messages-to', { body: { ...aboutBody(values), to: to() } }),
     onSuccess: ({ id }) => (refresh(queryClient, 'messages-to'), onBegun?.(), void navigate(`/write/${id}`)),
   });
   return (

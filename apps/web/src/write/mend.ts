@@ -1,4 +1,5 @@
 import type { MessageFault, MessageView } from '@goodword/core/contract';
+import type { WrittenWords } from '@goodword/core/letter';
 
 /** The words of a message, as they are edited and saved. */
 export type WordsOfMessage = Pick<
@@ -7,7 +8,7 @@ export type WordsOfMessage = Pick<
 >;
 
 /** Puts the nearest right name where a wrong one stands, wherever it stands. */
-export function mendedWords(words: WordsOfMessage, fault: MessageFault): WordsOfMessage {
+export function mendedWords<T extends WrittenWords>(words: T, fault: MessageFault): T {
   const from = fault.excerpt!;
   const to = from.replace(/^\{\s*[^,}]+/, `{${fault.suggestion}`);
   const swap = (text: string) => text.split(from).join(to);
@@ -17,6 +18,7 @@ export function mendedWords(words: WordsOfMessage, fault: MessageFault): WordsOf
       JSON.stringify(words.letter, (key, value: unknown) =>
         (key === 'text' || key === 'label') && typeof value === 'string' ? swap(value) : value,
       ),
-    ) as WordsOfMessage['letter']);
-  return { ...words, subject: swap(words.subject), text: swap(words.text), letter };
+    ) as T['letter']);
+  const { subject, preheader, text } = words;
+  return { ...words, subject: swap(subject), preheader: swap(preheader), text: swap(text), letter };
 }

@@ -973,6 +973,70 @@ export interface paths {
      */
     get: operations['MessagesController.media'];
   };
+  '/api/starters': {
+    /**
+     * Words to begin with that ship with the program
+     * @description Needs the role viewer.
+     */
+    get: operations['TemplatesController.starters'];
+  };
+  '/api/templates': {
+    /**
+     * Templates by words in them, most used first
+     * @description Needs the role viewer.
+     */
+    get: operations['TemplatesController.find'];
+    /**
+     * Make a template: blank, or from a starter, a message, another template or words
+     * @description Needs the role writer.
+     */
+    post: operations['TemplatesController.make'];
+  };
+  '/api/templates/{id}': {
+    /**
+     * One template with its words
+     * @description Needs the role viewer.
+     */
+    get: operations['TemplatesController.show'];
+    /**
+     * Save a template; messages that came from it keep their words
+     * @description Needs the role writer.
+     */
+    put: operations['TemplatesController.save'];
+    /**
+     * Delete a template; messages that came from it keep their words
+     * @description Needs the role writer.
+     */
+    delete: operations['TemplatesController.remove'];
+  };
+  '/api/templates/{id}/standing': {
+    /**
+     * Whether it is the team's (said by an organizer), and whether it is archived
+     * @description Needs the role writer.
+     */
+    put: operations['TemplatesController.stand'];
+  };
+  '/api/templates/{id}/uses': {
+    /**
+     * Messages that came from it
+     * @description Needs the role viewer.
+     */
+    get: operations['TemplatesController.uses'];
+  };
+  '/api/templates/{id}/faults': {
+    /**
+     * Merge fields in it that are unknown
+     * @description Needs the role viewer.
+     */
+    get: operations['TemplatesController.faults'];
+  };
+  '/api/templates/{id}/preview': {
+    /**
+     * As one supporter would get it from the caller
+     * @description Needs the role viewer.
+     */
+    get: operations['TemplatesController.preview'];
+  };
   '/api/messages/{id}/readers': {
     /**
      * Whom the message can be read as: those who would get it first
@@ -2160,6 +2224,11 @@ export interface components {
         until: string;
       } | null;
     };
+    TemplateOrigin: {
+      id: number;
+      version: number;
+      name: string | null;
+    };
     GroupRef: {
       kind: 'segment' | 'list' | 'tag' | 'batch' | 'campaign' | 'message' | 'person';
       id: number;
@@ -2187,6 +2256,8 @@ export interface components {
       preheader: string;
       letter: components['schemas']['LetterDoc'] | null;
       text: string;
+      /** @description The template whose words it began with; its name is null where it has been deleted. */
+      template: components['schemas']['TemplateOrigin'] | null;
       /**
        * Format: double
        * @description The teammate as whom it goes out.
@@ -2871,6 +2942,95 @@ export interface components {
       messages: number;
       batches: number;
       callLists: number;
+    };
+    Words: {
+      subject: string;
+      preheader: string;
+      letter: components['schemas']['LetterDoc'] | null;
+      text: string;
+    };
+    StarterView: {
+      key: string;
+      name: string;
+      note: string;
+      purpose: 'news' | 'appeals' | 'volunteering' | 'service';
+      words: {
+        channel: 'email' | 'text' | 'call' | 'post';
+        words: components['schemas']['Words'];
+      }[];
+    };
+    TemplateLine: {
+      id: number;
+      name: string;
+      /** @description Where it lies; empty for none. */
+      folder: string;
+      channel: 'email' | 'text' | 'call' | 'post';
+      purpose: 'news' | 'appeals' | 'volunteering' | 'service' | null;
+      listId: number | null;
+      /** @description When to use it. */
+      note: string;
+      /** @description An organizer said that it is the team's. */
+      isTeam: boolean;
+      /** @description The caller made it. */
+      isOwn: boolean;
+      /** @description Whose it is; null where they are gone. */
+      owner: string | null;
+      /**
+       * Format: double
+       * @description How many messages came from it.
+       */
+      uses: number;
+      archived: boolean;
+      updatedAt: string;
+      /** @description The first words of it. */
+      beginning: string;
+    };
+    TemplateView: {
+      id: number;
+      name: string;
+      /** @description Where it lies; empty for none. */
+      folder: string;
+      channel: 'email' | 'text' | 'call' | 'post';
+      purpose: 'news' | 'appeals' | 'volunteering' | 'service' | null;
+      listId: number | null;
+      /** @description When to use it. */
+      note: string;
+      /** @description An organizer said that it is the team's. */
+      isTeam: boolean;
+      /** @description The caller made it. */
+      isOwn: boolean;
+      /** @description Whose it is; null where they are gone. */
+      owner: string | null;
+      /**
+       * Format: double
+       * @description How many messages came from it.
+       */
+      uses: number;
+      archived: boolean;
+      updatedAt: string;
+      subject: string;
+      preheader: string;
+      letter: components['schemas']['LetterDoc'] | null;
+      text: string;
+      /** @description Whether the caller may change, archive or delete it. */
+      mayChange: boolean;
+      /**
+       * Format: double
+       * @description Named by whoever saves: of two who save from one version the second is told.
+       */
+      version: number;
+    };
+    TemplateUse: {
+      id: number;
+      name: string;
+    };
+    TemplateUses: {
+      open: components['schemas']['TemplateUse'][];
+      /**
+       * Format: double
+       * @description Messages that have left.
+       */
+      gone: number;
     };
     DoneView: {
       answered: number;
@@ -3600,6 +3760,13 @@ export interface components {
       country: string;
     };
     MakeMessageBody: {
+      from?:
+        | {
+            templateId: number;
+          }
+        | {
+            starter: string;
+          };
       name: string;
       channel: 'email' | 'text';
       purpose: 'news' | 'appeals' | 'volunteering' | 'service';
@@ -3621,6 +3788,57 @@ export interface components {
     };
     PreviewQuery: {
       supporterId?: number;
+    };
+    TemplatesQuery: {
+      /** @default  */
+      search: string;
+      channel?: 'email' | 'text' | 'call' | 'post';
+      /** @default false */
+      archived: boolean;
+    };
+    MakeTemplateBody: {
+      name: string;
+      folder: string;
+      purpose: 'news' | 'appeals' | 'volunteering' | 'service' | null;
+      listId: number | null;
+      note: string;
+      channel: 'email' | 'text' | 'call' | 'post';
+      from?:
+        | {
+            starter: string;
+          }
+        | {
+            messageId: number;
+          }
+        | {
+            templateId: number;
+          }
+        | {
+            subject: string;
+            preheader: string;
+            letter: components['schemas']['LetterDoc'] | null;
+            text: string;
+          };
+    };
+    SaveTemplateBody: {
+      name: string;
+      folder: string;
+      purpose: 'news' | 'appeals' | 'volunteering' | 'service' | null;
+      listId: number | null;
+      note: string;
+      subject: string;
+      preheader: string;
+      letter: components['schemas']['LetterDoc'] | null;
+      text: string;
+      basedOn: number;
+    };
+    StandTemplateBody: {
+      isTeam: boolean;
+      archived: boolean;
+      was: {
+        isTeam: boolean;
+        archived: boolean;
+      };
     };
     ReadersQuery: {
       /** @default  */
@@ -3659,6 +3877,13 @@ export interface components {
       digest: string;
     };
     BeginToBody: {
+      from?:
+        | {
+            templateId: number;
+          }
+        | {
+            starter: string;
+          };
       name: string;
       channel: 'email' | 'text';
       purpose: 'news' | 'appeals' | 'volunteering' | 'service';
@@ -3698,6 +3923,7 @@ export interface components {
       subject: string;
       letter: components['schemas']['LetterDoc'] | null;
       text: string;
+      templateId?: number | null;
     };
     ResultPeopleQuery: {
       after?: string;
@@ -3932,6 +4158,7 @@ export type CheckedWords = components['schemas']['CheckedWords'];
 export type ImageView = components['schemas']['ImageView'];
 export type LastLook = components['schemas']['LastLook'];
 export type MessageResults = components['schemas']['MessageResults'];
+export type TemplateOrigin = components['schemas']['TemplateOrigin'];
 export type GroupRef = components['schemas']['GroupRef'];
 export type Recipients = components['schemas']['Recipients'];
 export type TagTrigger = components['schemas']['TagTrigger'];
@@ -3980,6 +4207,12 @@ export type SessionLine = components['schemas']['SessionLine'];
 export type SessionView = components['schemas']['SessionView'];
 export type TeammateView = components['schemas']['TeammateView'];
 export type WaitingFor = components['schemas']['WaitingFor'];
+export type Words = components['schemas']['Words'];
+export type StarterView = components['schemas']['StarterView'];
+export type TemplateLine = components['schemas']['TemplateLine'];
+export type TemplateView = components['schemas']['TemplateView'];
+export type TemplateUse = components['schemas']['TemplateUse'];
+export type TemplateUses = components['schemas']['TemplateUses'];
 export type DoneView = components['schemas']['DoneView'];
 export type LeavingMessage = components['schemas']['LeavingMessage'];
 export type StopTask = components['schemas']['StopTask'];
@@ -4073,6 +4306,10 @@ export type MakeMessageBody = components['schemas']['MakeMessageBody'];
 export type SaveMessageBody = components['schemas']['SaveMessageBody'];
 export type SaveTagTriggersBody = components['schemas']['SaveTagTriggersBody'];
 export type PreviewQuery = components['schemas']['PreviewQuery'];
+export type TemplatesQuery = components['schemas']['TemplatesQuery'];
+export type MakeTemplateBody = components['schemas']['MakeTemplateBody'];
+export type SaveTemplateBody = components['schemas']['SaveTemplateBody'];
+export type StandTemplateBody = components['schemas']['StandTemplateBody'];
 export type ReadersQuery = components['schemas']['ReadersQuery'];
 export type SaveRecipientsBody = components['schemas']['SaveRecipientsBody'];
 export type SuppressedQuery = components['schemas']['SuppressedQuery'];
@@ -6304,6 +6541,160 @@ export interface operations {
     responses: {
       /** @description Done */
       200: {};
+    };
+  };
+  'TemplatesController.starters': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['StarterView'][];
+        };
+      };
+    };
+  };
+  'TemplatesController.find': {
+    parameters: {
+      query?: {
+        search?: string;
+        channel?: 'email' | 'text' | 'call' | 'post';
+        archived?: boolean;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['TemplateLine'][];
+        };
+      };
+    };
+  };
+  'TemplatesController.make': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MakeTemplateBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'TemplatesController.show': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['TemplateView'];
+        };
+      };
+    };
+  };
+  'TemplatesController.save': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveTemplateBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['SavedWords'];
+        };
+      };
+    };
+  };
+  'TemplatesController.remove': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'TemplatesController.stand': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['StandTemplateBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'TemplatesController.uses': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['TemplateUses'];
+        };
+      };
+    };
+  };
+  'TemplatesController.faults': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['CheckedWords'];
+        };
+      };
+    };
+  };
+  'TemplatesController.preview': {
+    parameters: {
+      query?: {
+        supporterId?: number;
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['Preview'];
+        };
+      };
     };
   };
   'SendingController.readAs': {

@@ -62,8 +62,20 @@ export const RESULT_KINDS = [
 ] as const;
 export type ResultKind = (typeof RESULT_KINDS)[number];
 
+/** The key of one of the starters that ship with the program. */
+export const starterKey = Joi.string()
+  .pattern(/^[a-z-]{1,40}$/)
+  .required();
+
+/** Where the words of a new message come from; a blank sheet where nothing is said. */
+const messageFrom = Joi.alternatives().try(
+  Joi.object({ templateId: id.required() }),
+  Joi.object({ starter: starterKey }),
+);
+
 /** A message to a group that one looks at: begun with who gets it. */
 export const beginTo = Joi.object({
+  from: messageFrom.optional(),
   name: name.required(),
   channel: sendingChannel.required(),
   purpose: purpose.required(),
@@ -82,8 +94,9 @@ export const beginTo = Joi.object({
     )
     .required(),
 });
-/** Body: a new message; a channel and a purpose, the words later. */
+/** Body: a new message; a channel and a purpose, the words from a template or later. */
 export const makeMessage = Joi.object({
+  from: messageFrom.optional(),
   name: name.required(),
   channel: sendingChannel.required(),
   purpose: purpose.required(),

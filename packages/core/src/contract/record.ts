@@ -76,4 +76,6 @@ export const personalMessage = Joi.object({
   subject: Joi.string().trim().max(200).allow('').required(),
   letter: orNull(typedLetter).required(),
   text: Joi.string().max(2000).allow('').required(),
+  /** The template that its words began with. */
+  templateId: id.allow(null).optional(),
 });

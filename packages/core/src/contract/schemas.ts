@@ -94,6 +94,7 @@ export {
   sendMessage,
   settle,
 } from './messages';
+export { makeTemplate, saveTemplate, standTemplate, templatesQuery } from './templates';
 export { leaveBody, textHook, tokenParams } from './public';
 export { addDnc, dncQuery, saveRules, settleRules, settleTask, textAnswers, weighRules } from './permission';
 export {

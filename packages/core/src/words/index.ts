@@ -28,4 +28,5 @@ export { placeWords } from './places';
 export { LABEL_WORDS } from './print';
 export { say, speak, speaker, spoken, type Spoken } from './speak';
 export { standardTextAsk } from './text';
+export { STARTERS, starterOf, type Starter } from './starters';
 export { whyWords, type Basis } from './why';

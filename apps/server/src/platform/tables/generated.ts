@@ -592,6 +592,8 @@ export interface Tables {
     state: import('@goodword/core/contract').MessageState;
     subject: string;
     tag_triggers: import('@goodword/core/contract').TagTrigger[] | null;
+    template_id: number | null;
+    template_version: number | null;
     tested_at: Date | null;
     updated_at: Date;
     version: number;
@@ -900,5 +902,27 @@ export interface Tables {
     teammate_id: number;
     tries: number;
     used_at: Date | null;
+  };
+  template: {
+    archived_at: Date | null;
+    body: string;
+    changed_by: number | null;
+    channel: 'email' | 'text' | 'post' | 'call';
+    chapter_id: number | null;
+    created_at: Date;
+    folder: string;
+    id: number;
+    is_team: number;
+    letter: import('@goodword/core/letter').LetterDoc | null;
+    list_id: number | null;
+    name: string;
+    note: string;
+    organization_id: number;
+    owner_id: number | null;
+    preheader: string;
+    purpose: string | null;
+    subject: string;
+    updated_at: Date;
+    version: number;
   };
 }

@@ -11,6 +11,8 @@ import { refresh } from '../../app/refresh';
 import { useLists, useTags } from '../../app/groups';
 import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { MergeField } from '../../write/MergeField';
+import { BeginWith, type BegunFrom } from '../../write/templates/BeginWith';
+import { beginningWords } from '../../write/templates/beginningWords';
 import { treeOf } from './groups';
 import { reading } from '../../app/reading';
 
@@ -46,12 +48,29 @@ function GroupPart({ value, onChange }: { value: string; onChange: (value: strin
   );
 }
 
-function ScriptPart({ value, onChange }: { value: string; onChange: (value: string) => void }) {
+/** What to say: from the words that are kept for calls, or a starter's. */
+function ScriptPart({
+  value,
+  begun,
+  onChange,
+  onBegin,
+}: {
+  value: string;
+  begun: string | null;
+  onChange: (value: string) => void;
+  onBegin: (begun: string | null, script: string) => void;
+}) {
+  const begin = useMutation({
+    mutationFn: (beginning: BegunFrom) => beginningWords(beginning),
+    onSuccess: ({ name, words: found }) => onBegin(name, found?.text ?? START),
+  });
   const names = useQuery(reading('merge-fields'));
   const registry = useMemo(() => (names.data ? registryOf(names.data) : null), [names.data]);
   return (
     <div className="flex flex-col gap-1">
-      <span className="font-semibold text-[13px] -mb-[30px]" id="script-label">
+      <BeginWith channel="call" chosen={begun} onChoose={(one) => begin.mutate(one)} />
+      <ProblemNote error={begin.error} />
+      <span className="font-semibold text-[13px] -mb-[30px] pt-3" id="script-label">
         {t`What to say`}
       </span>
       <MergeField
@@ -79,6 +98,7 @@ export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
     campaignId: '',
     purpose: 'appeals' as Purpose,
     script: START,
+    begun: null as string | null,
     of: '',
   });
   const values = draft.value;
@@ -141,7 +161,12 @@ export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
           ))}
         </select>
       </Labelled>
-      <ScriptPart value={values.script} onChange={(script) => set({ script })} />
+      <ScriptPart
+        value={values.script}
+        begun={values.begun}
+        onChange={(script) => set({ script })}
+        onBegin={(begun, script) => set({ begun, script })}
+      />
       <ProblemNote error={make.error} />
       <Button
         weight="main"

@@ -4,7 +4,7 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import type { MessageView, RecordView, ReplyView } from '@goodword/core/contract';
+import type { RecordView, ReplyView } from '@goodword/core/contract';
 import type { LetterDoc } from '@goodword/core/letter';
 import { registryOf, type Registry } from '@goodword/core/merge';
 import { PURPOSES, type Purpose, type SendingChannel } from '@goodword/core/permission';
@@ -17,6 +17,8 @@ import { personName } from '../../ui/people';
 import { LetterEditor } from '../../write/LetterEditor';
 import { MergeField } from '../../write/MergeField';
 import { TextEditor } from '../../write/TextEditor';
+import { BeginWith, type BegunFrom } from '../../write/templates/BeginWith';
+import { beginningWords } from '../../write/templates/beginningWords';
 import { BLANK_SUBJECT, blankLetter, startFrom, type PersonalWords } from './personal';
 import { reading } from '../../app/reading';
 
@@ -41,36 +43,6 @@ function Verdict({ id, channel, purpose }: { id: number; channel: SendingChannel
       <b className={may ? 'text-verdigris' : 'text-madder'}>{data.words}</b>
       <span className="text-ink2">{may ? t`, at ${data.to ?? ''}` : data.to ? `: ${data.to}` : ''}</span>
     </p>
-  );
-}
-
-function Start({
-  channel,
-  onStart,
-}: {
-  channel: SendingChannel;
-  onStart: (message: MessageView | null) => void;
-}) {
-  const { data = [] } = useQuery(reading('messages'));
-  return (
-    <Labelled label={t`Begin with`}>
-      <select
-        className="input"
-        defaultValue=""
-        onChange={(event) =>
-          onStart(data.find((message) => message.id === Number(event.target.value)) ?? null)
-        }
-      >
-        <option value="">{t`a blank sheet`}</option>
-        {data
-          .filter((message) => message.channel === channel)
-          .map((message) => (
-            <option key={message.id} value={message.id}>
-              {message.name}
-            </option>
-          ))}
-      </select>
-    </Labelled>
   );
 }
 
@@ -115,11 +87,13 @@ function Words({
 function ChannelAndPurpose({
   words,
   set,
-  start,
+  begun,
+  onBegin,
 }: {
   words: PersonalMessageBody;
   set: (part: Partial<PersonalWords>) => void;
-  start: (message: MessageView | null) => void;
+  begun: string | null;
+  onBegin: (beginning: BegunFrom) => void;
 }) {
   return (
     <div className="grid grid-cols-3 gap-3">
@@ -146,7 +120,7 @@ function ChannelAndPurpose({
           ))}
         </select>
       </Labelled>
-      <Start key={words.channel} channel={words.channel} onStart={start} />
+      <BeginWith key={words.channel} channel={words.channel} chosen={begun} withMessages onChoose={onBegin} />
     </div>
   );
 }
@@ -180,10 +154,15 @@ function Letter({
     draft.set(next);
   };
   const set = (part: Partial<PersonalWords>) => put({ ...now.current, ...part });
-  const start = (message: MessageView | null) => (
-    put(startFrom(now.current, message)),
-    setVersion((old) => old + 1)
-  );
+  const [begun, setBegun] = useState<string | null>(null);
+  const begin = useMutation({
+    mutationFn: (beginning: BegunFrom) => beginningWords(beginning),
+    onSuccess: ({ name, words: found, templateId }) => {
+      put({ ...startFrom(now.current, found), templateId });
+      setBegun(name);
+      setVersion((old) => old + 1);
+    },
+  });
   const send = useMutation({
     mutationFn: () => api.post('supporters/{id}/messages', { id: record.id, body: words }),
     // It leaves within seconds, and stands on the record then.
@@ -225,7 +204,8 @@ function Letter({
           {answers.reply.body}
         </blockquote>
       )}
-      <ChannelAndPurpose words={words} set={set} start={start} />
+      <ChannelAndPurpose words={words} set={set} begun={begun} onBegin={(one) => begin.mutate(one)} />
+      <ProblemNote error={begin.error} />
       <Verdict id={record.id} channel={words.channel} purpose={words.purpose} />
       <Words words={words} registry={registry} version={version} set={set} />
       <ProblemNote error={send.error} />

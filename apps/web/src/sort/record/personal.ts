@@ -22,10 +22,13 @@ export function blankLetter(): LetterDoc {
 }
 
 /**
- * The words of another message as the start of this one; what was written so far stays where the other has
- * nothing.
+ * The words of a template or another message as the start of this one; what was written so far stays where
+ * the other has nothing.
  */
-export function startFrom(words: PersonalWords, message: MessageView | null): PersonalWords {
+export function startFrom(
+  words: PersonalWords,
+  message: Pick<MessageView, 'purpose' | 'subject' | 'letter' | 'text'> | null,
+): PersonalWords {
   if (!message) return { ...words, subject: BLANK_SUBJECT, letter: blankLetter(), text: '' };
   return {
     ...words,

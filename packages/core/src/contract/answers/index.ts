@@ -16,6 +16,7 @@ export * from './record';
 export * from './segments';
 export * from './supporters';
 export * from './team';
+export * from './templates';
 export * from './today';
 export { intakePlan } from '../intake';
 export { listOf, pageOf } from '../kinds';

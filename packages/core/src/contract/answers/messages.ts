@@ -23,6 +23,10 @@ export const messageShown = shape('MessageView', {
   preheader: text,
   letter: orNull(letterDoc),
   text: text,
+  template: told(
+    'The template whose words it began with; its name is null where it has been deleted.',
+    orNull(shape('TemplateOrigin', { id: number, version: number, name: orNull(text) })),
+  ),
   senderId: told('The teammate as whom it goes out.', orNull(number)),
   recipients: recipients,
   scheduledAt: orNull(text),

@@ -1,0 +1,81 @@
+import { t } from '@lingui/core/macro';
+import type { WrittenWords } from '@goodword/core/letter';
+import type { Registry } from '@goodword/core/merge';
+import type { Channel } from '@goodword/core/permission';
+import { Labelled } from '../ui/basics';
+import { LetterEditor } from './LetterEditor';
+import { MergeField } from './MergeField';
+import { ScriptEditor } from './ScriptEditor';
+import { TextEditor } from './TextEditor';
+
+interface Props {
+  channel: Channel;
+  words: WrittenWords;
+  registry: Registry;
+  editable: boolean;
+  /** Another number draws the letter anew: its words were changed from outside. */
+  drawn: number;
+  set: (part: Partial<WrittenWords>) => void;
+}
+
+function SubjectLine({ words, registry, editable, set }: Omit<Props, 'channel' | 'drawn'>) {
+  return (
+    <div className="sheet p-4 flex flex-col gap-2">
+      <Labelled label={t`Subject`}>
+        <MergeField
+          className="input"
+          beside="line"
+          registry={registry}
+          readOnly={!editable}
+          maxLength={200}
+          value={words.subject}
+          onChange={(subject) => set({ subject })}
+        />
+      </Labelled>
+      <Labelled label={t`Preview line`}>
+        <MergeField
+          className="input"
+          registry={registry}
+          readOnly={!editable}
+          maxLength={200}
+          value={words.preheader}
+          onChange={(preheader) => set({ preheader })}
+        />
+      </Labelled>
+    </div>
+  );
+}
+
+/** The words of a message or a template, as its channel has them. */
+export function WordsEditor({ channel, words, registry, editable, drawn, set }: Props) {
+  if (channel === 'text')
+    return (
+      <TextEditor
+        value={words.text}
+        registry={registry}
+        editable={editable}
+        onChange={(text) => set({ text })}
+      />
+    );
+  if (channel === 'call')
+    return (
+      <ScriptEditor
+        value={words.text}
+        registry={registry}
+        editable={editable}
+        onChange={(text) => set({ text })}
+      />
+    );
+  return (
+    <>
+      {channel === 'email' && <SubjectLine words={words} registry={registry} editable={editable} set={set} />}
+      <LetterEditor
+        key={drawn}
+        value={words.letter}
+        registry={registry}
+        editable={editable}
+        onChange={(letter) => set({ letter })}
+      />
+    </>
+  );
+}
