@@ -5,7 +5,7 @@ import { CONFIRMATIONS_DUE } from './forms/confirmations.repository';
 import { ConfirmationsService } from './forms/confirmations.service';
 import { RetentionService } from './intake/retention/retention.service';
 import { ComposingService } from './messages/composing.service';
-import { MergeValuesRepository } from './messages/merge-values.repository';
+import { MessageValuesService } from './messages/message-values.service';
 import { MessagesRepository } from './messages/messages.repository';
 import { FactsRepository } from './permission/ledger/facts.repository';
 import { HouseRulesRepository } from './permission/house-rules.repository';
@@ -67,7 +67,7 @@ function handOverLoop(context: INestApplicationContext, config: Config, log: Pin
     envelopes: context.get(EnvelopeService),
     messages: context.get(MessagesRepository),
     composing: context.get(ComposingService),
-    mergeValues: context.get(MergeValuesRepository),
+    values: context.get(MessageValuesService),
     facts: context.get(FactsRepository),
     houseRules: context.get(HouseRulesRepository),
     team: context.get(TeamRepository),

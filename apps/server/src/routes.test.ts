@@ -65,6 +65,7 @@ describe('every route', () => {
       'get /join/frame.js',
       'get /leave/:token',
       'get /media/:id',
+      'get /media/:id/:width',
       'get /metrics',
       'get /never-ask/:token',
       'get /o/:token.gif',

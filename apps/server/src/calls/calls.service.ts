@@ -10,11 +10,13 @@ import {
   type MakeCallListBody,
   type Page,
 } from '@goodword/core/contract';
-import { compile, render } from '@goodword/core/merge';
+import { compile } from '@goodword/core/merge';
 import { type Decision, type Purpose, type Verdict } from '@goodword/core/permission';
 import { speak, verdictWords } from '@goodword/core/words';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
-import { MergeValuesRepository } from '../messages/merge-values.repository';
+import { composeScript, filledText } from '../messages/composer';
+import { MergeRegistryService } from '../messages/merge-registry.service';
+import { MessageValuesService } from '../messages/message-values.service';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { FactsRepository } from '../permission/ledger/facts.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
@@ -26,7 +28,6 @@ import type { AccessScope } from '../platform/scope';
 import { stillAs } from '../platform/versions';
 import { NotesRepository } from '../record/notes.repository';
 import { SegmentsService } from '../segments/segments.service';
-import { FieldsService } from '../supporters/fields.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
 import { CallsRepository, type CallListRow, type CallMemberRow } from './calls.repository';
@@ -47,8 +48,8 @@ export class CallsService {
     @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
     @Inject(SegmentsService) private readonly segments: SegmentsService,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
-    @Inject(MergeValuesRepository) private readonly mergeValues: MergeValuesRepository,
-    @Inject(FieldsService) private readonly fields: FieldsService,
+    @Inject(MessageValuesService) private readonly values: MessageValuesService,
+    @Inject(MergeRegistryService) private readonly registry: MergeRegistryService,
     @Inject(NotesRepository) private readonly notes: NotesRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(FactsRepository) private readonly facts: FactsRepository,
@@ -62,7 +63,7 @@ export class CallsService {
     if (ids.length === 0) throw new Conflict(sentence('group.nobody-to-call'));
     if (ids.length > MOST_CALLS)
       throw new Conflict(sentence('calls.too-many', { count: ids.length, most: MOST_CALLS }));
-    const faults = compile(list.script, await this.fields.registry(scope)).faults;
+    const faults = compile(list.script, await this.registry.of(scope)).faults;
     if (faults.length > 0)
       throw new Invalid(
         faults.map((fault) => ({ field: 'script', code: 'merge', message: speak(fault.said) })),
@@ -235,7 +236,7 @@ export class CallsService {
     const ids = members.map((member) => member.supporter_id);
     const [organization, registry, points, gifts, decided, people, rules] = await Promise.all([
       this.team.organization(scope),
-      this.fields.registry(scope),
+      this.registry.of(scope),
       this.contacts.points(db, ids),
       this.supporters.gifts(db, ids),
       this.decide(db, ids, list.purpose),
@@ -245,14 +246,9 @@ export class CallsService {
     const now = new Date();
     const placeOf = new Map(people.map(({ id, country, region }) => [id, { country, region }]));
     const sender = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
-    const values = await this.mergeValues.of(
-      db,
-      ids,
-      { channel: 'call', scope: list.purpose },
-      organization,
-      sender,
-    );
-    const script = compile(list.script, registry);
+    const composed = composeScript(list.script, registry);
+    const about = { channel: 'call', scope: list.purpose, locale: organization.locale, ask: null } as const;
+    const values = await this.values.of(scope, ids, { ...about, composed, organization, sender });
     return members.map((member) => {
       const id = member.supporter_id;
       const gift = gifts.find((one) => one.supporter_id === id && Number(one.amount) > 0);
@@ -275,7 +271,7 @@ export class CallsService {
         outcome: member.outcome,
         note: member.note ?? '',
         lastGift: gift ? { amount: Number(gift.amount), on: isoDay(gift.given_on) } : null,
-        script: render(script, values.get(id) ?? {}),
+        script: filledText(composed, values.get(id) ?? {}).text,
       };
     });
   }

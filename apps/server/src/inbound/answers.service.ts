@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import { ownWords, readIntent, type ReplyIntent } from '@goodword/core/text';
-import { filledText } from '../messages/composer';
+import { everyWording } from '../messages/composer';
 import { ComposingService } from '../messages/composing.service';
 import { MessagesRepository } from '../messages/messages.repository';
 import { TagTriggersService } from '../messages/tag-triggers.service';
@@ -156,7 +156,7 @@ export class AnswersService {
     const message = await this.messages.find(this.database.read(scope), delivery.messageId);
     if (!message) return '';
     const { composed } = await this.composing.compose(scope, message);
-    return filledText(composed, {}).text;
+    return everyWording(composed);
   }
 
   /**

@@ -1,35 +1,49 @@
-import { htmlToText } from 'html-to-text';
 import {
   compileLetter,
-  escapeHtml,
+  escapeLines,
   hrefsIn,
   letterTexts,
   wrapLetter,
   type LetterDoc,
+  type LetterFrame,
+  type LetterSurroundings,
   type WrittenWords,
 } from '@goodword/core/letter';
 import { aroundText } from '@goodword/core/text';
 import {
+  choicesOf,
   compile,
+  joinLiterals,
   render,
   slotsOf,
-  type CompiledTemplate,
   type MergeFault,
+  type MergePart,
   type MergeValues,
   type Registry,
   type MergeSlot,
 } from '@goodword/core/merge';
-import { said } from '@goodword/core/common';
+import type { Rule } from '@goodword/core/segment';
 
 /** A message ready to be filled for any number of people. */
 export interface Composed {
-  subject: CompiledTemplate;
-  html: CompiledTemplate;
-  text: CompiledTemplate;
+  subject: MergePart[];
+  preheader: MergePart[];
+  html: MergePart[];
+  text: MergePart[];
+  /** Addresses behind the links as typed: they may have merge fields in them. */
   links: string[];
-  /** The slots that people's values fill, in all parts. */
-  slots: MergeSlot[];
+  /** Likewise, ready to be filled. */
+  hrefs: MergePart[][];
+  /** What the writer wrote, without what stands around it: what people's values fill, in all parts. */
+  own: MergePart[];
+  /** The sentences of personal blocks: `fits:0` is the first. */
+  rules: Rule[];
+  /** What passages in the words ask of people, by their keys. */
+  conditions: string[];
 }
+
+/** The key of a value that is there for whom how to end texts is left out. */
+export const NO_END = 'noEnd';
 
 export interface EmailSource {
   subject: string;
@@ -37,52 +51,55 @@ export interface EmailSource {
   letter: LetterDoc;
 }
 
-export interface EmailAround {
-  registry: Registry;
+export interface EmailAround extends LetterSurroundings {
+  organization: string;
   imprint: string;
   why: string;
-  publicUrl: string;
+  leaveWords: string;
+  /** BCP 47. */
+  language: string;
 }
 
-const MARK = /\uE000(\d+)\uE001/;
+const isOwn = ({ key }: MergeSlot) => !/^(link:|ask\.|sender\.picture$)/.test(key);
 
-/**
- * Makes the plain text from the HTML, once for all people: slots go through the converter as marks that mean
- * nothing to it and are slots again behind it.
- */
-function plainTextOf(html: CompiledTemplate): CompiledTemplate {
-  const slots: MergeSlot[] = [];
-  const marked = html.parts
-    .map((part) => {
-      if (typeof part === 'string') return part;
-      slots.push(part);
-      return part.key === 'pixel' ? '' : `\uE000${slots.length - 1}\uE001`;
-    })
-    .join('');
-  const text = htmlToText(marked, {
-    wordwrap: false,
-    selectors: [
-      { selector: 'img', format: 'skip' },
-      { selector: 'a', options: { hideLinkHrefIfSameAsText: true, linkBrackets: ['<', '>'] } },
-      ...['h1', 'h2', 'h3'].map((selector) => ({ selector, options: { uppercase: false } })),
-    ],
+/** Parts without the slots that are not people's. */
+function ownParts(parts: readonly MergePart[]): MergePart[] {
+  return parts.flatMap((part): MergePart[] => {
+    if (typeof part === 'string') return [];
+    if (!('when' in part)) return isOwn(part) ? [part] : [];
+    return [{ when: part.when, then: ownParts(part.then), otherwise: ownParts(part.otherwise) }];
   });
-  const parts = text.split(MARK).map((piece, i) => (i % 2 === 0 ? piece : slots[Number(piece)]!));
-  return { parts: parts.filter((part) => part !== ''), faults: [] };
+}
+
+function composed(
+  parts: Pick<Composed, 'text'> & Partial<Pick<Composed, 'subject' | 'preheader' | 'html'>>,
+  written: readonly MergePart[],
+  registry: Registry,
+  { links = [], rules = [] }: { links?: string[]; rules?: Rule[] } = {},
+): Composed {
+  const hrefs = links.map((href) => compile(href, registry).parts);
+  return {
+    subject: parts.subject ?? [],
+    preheader: parts.preheader ?? [],
+    html: parts.html ?? [],
+    text: parts.text,
+    links,
+    hrefs,
+    own: ownParts([...written, ...hrefs.flat()]),
+    rules,
+    conditions: choicesOf({ parts: [...written] }),
+  };
 }
 
 export function composeEmail(source: EmailSource, around: EmailAround): Composed {
-  const letter = compileLetter(source.letter, {
-    registry: around.registry,
-    imageUrl: (src) => `${around.publicUrl}${src}`,
-  });
-  const preheader = compile(source.preheader, around.registry);
-  const wrapped = wrapLetter(letter, { imprint: around.imprint, why: around.why }, preheader);
-  const subject = compile(source.subject, around.registry);
-  const own = [...slotsOf(subject), ...slotsOf(preheader), ...slotsOf(letter.html)].filter(
-    (slot) => !slot.key.startsWith('link:'),
-  );
-  return { subject, html: wrapped.html, text: plainTextOf(wrapped.html), links: letter.links, slots: own };
+  const { registry } = around;
+  const letter = compileLetter(source.letter, around);
+  const { subject, preheader } = source;
+  const frame: LetterFrame = { ...around, subject, preheader };
+  const { html, plain } = wrapLetter(letter, source.letter, frame, around);
+  const heads = { subject: compile(subject, registry).parts, preheader: compile(preheader, registry).parts };
+  const written = [...heads.subject, ...heads.preheader, ...letter.html];
+  return composed({ ...heads, html, text: plain }, written, registry, letter);
 }
 
 /**
@@ -94,33 +111,27 @@ export function composeText(
   around: { registry: Registry; organization: string; locale: string },
 ): Composed {
   const { lead, end } = aroundText(body, around.organization, around.locale);
-  const own = compile(body, around.registry);
-  const parts = [
-    ...(lead ? [lead] : []),
-    ...own.parts,
-    ...(end ? [{ key: 'end', name: 'end', or: end }] : []),
-  ];
-  const text: CompiledTemplate = { parts, faults: own.faults };
-  const none: CompiledTemplate = { parts: [], faults: [] };
-  return { subject: none, html: none, text, links: [], slots: slotsOf(own) };
+  const own = compile(body, around.registry).parts;
+  // Where the house's rule leaves the way out away, their values say so.
+  const ending: MergePart[] = end ? [{ when: NO_END, then: [], otherwise: [end] }] : [];
+  return composed({ text: joinLiterals([lead, ...own, ...ending]) }, own, around.registry);
 }
 
 /** A letter on paper: its words alone, without the way out that a mail has under it. */
 export function composePost(letter: LetterDoc, around: EmailAround): Composed {
-  const none: CompiledTemplate = { parts: [], faults: [] };
-  const { html, links } = compileLetter(letter, {
-    registry: around.registry,
-    imageUrl: (src) => `${around.publicUrl}${src}`,
-  });
-  return { subject: none, html, text: plainTextOf(html), links, slots: slotsOf(html) };
+  const { html, plain, links, rules } = compileLetter(letter, around);
+  return composed({ html, text: plain }, html, around.registry, { links, rules });
 }
 
 /** Words to be read out: as they stand. */
 export function composeScript(body: string, registry: Registry): Composed {
-  const none: CompiledTemplate = { parts: [], faults: [] };
-  const text = compile(body, registry);
-  return { subject: none, html: none, text, links: [], slots: slotsOf(text) };
+  const text = compile(body, registry).parts;
+  return composed({ text }, text, registry);
 }
+
+/** All slots of a message, those of its addresses among them. */
+export const slotsIn = ({ subject, html, text, hrefs }: Composed): MergeSlot[] =>
+  slotsOf({ parts: [...subject, ...html, ...text, ...hrefs.flat()] });
 
 /** Every fault of the merge language in a message, with where it is. */
 export function mergeFaults(
@@ -138,47 +149,50 @@ export function mergeFaults(
     ...faultsIn('preheader', source.preheader),
     ...faultsIn('text', source.text),
     ...letterTexts(source.letter).flatMap((text) => faultsIn('letter', text)),
-    ...hrefsIn(source.letter)
-      .filter((href) => slotsOf(compile(href, registry)).length > 0)
-      .map((href) => ({
-        where: 'letter' as const,
-        fault: {
-          span: { from: 0, to: href.length },
-          said: said('merge.in-link'),
-          suggestion: null,
-        },
-        excerpt: href,
-      })),
+    ...hrefsIn(source.letter).flatMap((href) => faultsIn('letter', href)),
   ];
 }
 
 export interface FilledText {
   subject: string;
+  preheader: string;
   html: string;
   text: string;
 }
 
+/** The address behind each link of a message for one person: values stand in it as parts of an address. */
+export function filledLinks({ hrefs }: Composed, values: MergeValues): string[] {
+  return hrefs.map((parts) => render({ parts }, values, encodeURIComponent));
+}
+
 /**
  * One person's message. Values are escaped in the HTML and stand as they are elsewhere; a subject is one
- * line.
+ * line. Links lead where `links` says, by their numbers: where they were written to lead, where nothing is
+ * said.
  */
-export function filledText(composed: Composed, values: MergeValues): FilledText {
-  const { pixel, ...visible } = values;
-  const html = render(
-    {
-      parts: composed.html.parts.map((part) =>
-        typeof part !== 'string' && part.key === 'pixel' ? (pixel ?? '') : part,
-      ),
-      faults: [],
-    },
-    visible,
-    escapeHtml,
-  );
-  // Where the house's rule leaves the way out of a text away, its value is there and empty.
-  const body =
-    visible.end === ''
-      ? composed.text.parts.filter((part) => typeof part === 'string' || part.key !== 'end')
-      : composed.text.parts;
-  const text = render({ parts: body, faults: [] }, visible);
-  return { subject: render(composed.subject, visible).replace(/\s+/g, ' ').trim(), html, text };
+export function filledText(composed: Composed, values: MergeValues, links?: readonly string[]): FilledText {
+  const hrefs = links ?? filledLinks(composed, values);
+  const all: MergeValues = { ...values };
+  for (const [at, href] of hrefs.entries()) all[`link:${at}`] = href;
+  return {
+    subject: render({ parts: composed.subject }, all).replace(/\s+/g, ' ').trim(),
+    preheader: render({ parts: composed.preheader }, all).trim(),
+    html: render({ parts: composed.html }, all, escapeLines),
+    text: render({ parts: composed.text }, all),
+  };
+}
+
+/** All words of a message, those of every passage, without anybody's values: what is ours in a reply to it. */
+export function everyWording(composed: Composed): string {
+  const all = (parts: readonly MergePart[]): string =>
+    parts
+      .map((part) =>
+        typeof part === 'string'
+          ? part
+          : 'when' in part
+            ? all(part.then) + all(part.otherwise)
+            : (part.or ?? ''),
+      )
+      .join('');
+  return all(composed.text);
 }

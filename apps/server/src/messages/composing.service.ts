@@ -8,14 +8,16 @@ import {
   NO_WORDS,
   picturesOf,
   readableLines,
+  USUAL_STYLE,
+  type HouseStyle,
   type WrittenWords,
 } from '@goodword/core/letter';
 import { askingIn } from '@goodword/core/text';
 import { CONFIG, type Config } from '../platform/config';
 import { Database, type ReadAt } from '../platform/database';
 import { type Scoped } from '../platform/scoped';
-import { FieldsService } from '../supporters/fields.service';
 import { GroupsRepository } from '../supporters/groups.repository';
+import { languageOf, PHRASES } from '../platform/pages/phrases';
 import { imprint, TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import {
@@ -26,8 +28,10 @@ import {
   filledText,
   mergeFaults,
   type Composed,
+  type EmailAround,
 } from './composer';
 import { ImagesService } from './images.service';
+import { MergeRegistryService } from './merge-registry.service';
 import type { Composable, MessageRow } from './messages.repository';
 import { sentence } from '../platform/words';
 
@@ -40,7 +44,7 @@ export class ComposingService {
   constructor(
     @Inject(CONFIG) private readonly config: Config,
     @Inject(Database) private readonly database: Database,
-    @Inject(FieldsService) private readonly fields: FieldsService,
+    @Inject(MergeRegistryService) private readonly registry: MergeRegistryService,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
@@ -59,7 +63,7 @@ export class ComposingService {
     listName: string | null;
   }> {
     const [registry, organization, list] = await Promise.all([
-      this.fields.registry(at),
+      this.registry.of(at),
       this.team.organization(at),
       this.list(at, message),
     ]);
@@ -71,8 +75,22 @@ export class ComposingService {
     // Without a person it is the reason of somebody who agreed.
     const why = whyWords(about, { state: 'yes', how: 'form' });
     const whyOf = (basis: Basis | null) => whyWords(about, basis);
-    const around = { registry, imprint: imprint(organization), why, publicUrl: this.config.PUBLIC_URL };
-    const { name, locale } = organization;
+    const { name } = organization;
+    const locale = message.locale ?? organization.locale;
+    const style = styleOf(organization);
+    const around: EmailAround = {
+      registry,
+      style,
+      picture: await this.images.served(this.database.read(at), [
+        ...picturesOf(message.letter ?? { type: 'doc' }),
+        ...(style.logo ? [style.logo.src] : []),
+      ]),
+      organization: name,
+      imprint: imprint(organization),
+      why,
+      leaveWords: PHRASES[languageOf(locale)].leaveOrChoose,
+      language: locale,
+    };
     const letter = message.letter ?? { type: 'doc' };
     const composed = {
       text: () => composeText(message.body, { registry, organization: name, locale }),
@@ -110,7 +128,7 @@ export class ComposingService {
 
   /** Merge fields that are unknown, with the nearest right name. */
   async mergeFaults(at: ReadAt, words: Composable): Promise<MessageFault[]> {
-    const registry = await this.fields.registry(at);
+    const registry = await this.registry.of(at);
     return mergeFaults(wordsOf(words), registry).map(({ where, fault, excerpt }) => ({
       where,
       message: speak(fault.said),
@@ -154,6 +172,13 @@ export class ComposingService {
       (await this.groups.lists(this.database.read(at))).find((list) => list.id === message.list_id) ?? null
     );
   }
+}
+
+/** How letters look, with the logo as it is today. */
+function styleOf({ house_style: own, logo_id: logo }: OrganizationRow): HouseStyle {
+  const style = own ?? USUAL_STYLE;
+  const shown = style.logo !== null && logo !== null;
+  return { ...style, logo: shown ? { src: `/media/${logo}`, width: style.logo!.width } : null };
 }
 
 function missing(where: MessageFault['where'], message: string): MessageFault {

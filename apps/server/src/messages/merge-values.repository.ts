@@ -1,7 +1,9 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { formatDay, formatMoney, formatValue, type FieldType } from '@goodword/core/fields';
 import { cleanMobile } from '@goodword/core/intake';
-import type { MergeValues } from '@goodword/core/merge';
+import { isoDay } from '@goodword/core/common';
+import type { CountedGift } from '@goodword/core/letter';
+import { rawKey, type MergeValues } from '@goodword/core/merge';
 import type { Channel, Scope as PermissionScope } from '@goodword/core/permission';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { FactsRepository } from '../permission/ledger/facts.repository';
@@ -108,7 +110,11 @@ export class MergeValuesRepository {
     );
     for (const row of rows) {
       const values = out.get(row.supporter_id);
-      if (values) values[`field:${row.field_id}`] = formatValue(row.type, valueOf(row), organization);
+      if (!values) continue;
+      const value = valueOf(row);
+      values[`field:${row.field_id}`] = formatValue(row.type, value, organization);
+      const raw = rawOf(row);
+      if (raw !== null) values[rawKey(`field:${row.field_id}`)] = raw;
     }
   }
 
@@ -118,6 +124,21 @@ export class MergeValuesRepository {
     organization: OrganizationRow,
     out: Map<number, MergeValues>,
   ): Promise<void> {
+    for (const [id, gifts] of await this.giftsOf(db, ids)) {
+      const values = out.get(id);
+      const last = gifts.at(-1);
+      if (!values || !last) continue;
+      values['lastGift.amount'] = formatMoney(last.amount, organization);
+      values['lastGift.date'] = formatDay(last.on, organization.locale);
+      values[rawKey('lastGift.amount')] = String(last.amount);
+      values[rawKey('lastGift.date')] = isoDay(last.on);
+    }
+  }
+
+  /** What each gave, in the order of the days; amounts in hundredths. */
+  async giftsOf(db: Scoped, ids: readonly number[]): Promise<Map<number, CountedGift[]>> {
+    const out = new Map<number, CountedGift[]>();
+    if (ids.length === 0) return out;
     const rows = await db.sql<Pick<Tables['gift'], 'supporter_id' | 'amount' | 'given_on'>>(
       `SELECT supporter_id, amount, given_on
         FROM gift
@@ -125,13 +146,20 @@ export class MergeValuesRepository {
         ORDER BY given_on, id`,
       { ids },
     );
-    for (const row of rows) {
-      const values = out.get(row.supporter_id);
-      if (!values) continue;
-      values['lastGift.amount'] = formatMoney(Number(row.amount), organization);
-      values['lastGift.date'] = formatDay(row.given_on, organization.locale);
+    for (const { supporter_id: id, amount, given_on: on } of rows) {
+      const gifts = out.get(id) ?? [];
+      gifts.push({ on, amount: Number(amount) });
+      out.set(id, gifts);
     }
+    return out;
   }
+}
+
+/** A value as formats read it: a day, an amount in hundredths, a number; null for what has one way alone. */
+function rawOf({ type, date_value, number_value }: ValueRow & { type: FieldType }): string | null {
+  if (type === 'date') return date_value === null ? null : isoDay(date_value);
+  if (type === 'money' || type === 'number') return number_value === null ? null : String(number_value);
+  return null;
 }
 
 function shownMobile(mobile: string, country: string): string {

@@ -170,7 +170,22 @@ export class MessagesController {
 
   @Route('get', 'media/:id', { role: 'anyone', summary: 'A picture of the library', params: schema.idParams })
   async media(@Id() id: number, @Res() response: Response): Promise<void> {
-    const { bytes, mime } = await this.images.read(id);
+    this.picture(response, await this.images.read(id));
+  }
+
+  @Route('get', 'media/:id/:width', {
+    role: 'anyone',
+    summary: 'A picture of the library, not wider than this (in steps of 100)',
+    params: schema.mediaParams,
+  })
+  async sized(
+    @Input('params') { id, width }: { id: number; width: number },
+    @Res() response: Response,
+  ): Promise<void> {
+    this.picture(response, await this.images.read(id, width));
+  }
+
+  private picture(response: Response, { bytes, mime }: { bytes: Buffer; mime: string }): void {
     response
       .type(mime)
       .set('cache-control', 'public, max-age=31536000, immutable')

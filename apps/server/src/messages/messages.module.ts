@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { PermissionModule } from '../permission/permission.module';
 import { RecordModule } from '../record/record.module';
+import { SegmentsModule } from '../segments/segments.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
 import { ComposingService } from './composing.service';
@@ -9,6 +10,10 @@ import { MergeValuesRepository } from './merge-values.repository';
 import { MessagesController } from './messages.controller';
 import { MessagesRepository } from './messages.repository';
 import { MessagesService } from './messages.service';
+import { LetterCheckService } from './letter-check.service';
+import { MergeRegistryService } from './merge-registry.service';
+import { MessageValuesService } from './message-values.service';
+import { PersonalLinksService } from './personal-links.service';
 import { PreviewService } from './preview.service';
 import { PublicListService } from './public-list.service';
 import { TagTriggersService } from './tag-triggers.service';
@@ -17,7 +22,7 @@ import { TemplatesRepository } from './templates.repository';
 import { TemplatesService } from './templates.service';
 
 @Module({
-  imports: [PermissionModule, RecordModule, SupportersModule, TeamModule],
+  imports: [PermissionModule, RecordModule, SegmentsModule, SupportersModule, TeamModule],
   controllers: [MessagesController, TemplatesController],
   providers: [
     MessagesService,
@@ -26,12 +31,20 @@ import { TemplatesService } from './templates.service';
     MergeValuesRepository,
     ImagesService,
     TagTriggersService,
+    LetterCheckService,
+    MergeRegistryService,
+    MessageValuesService,
+    PersonalLinksService,
     PreviewService,
     PublicListService,
     TemplatesRepository,
     TemplatesService,
   ],
   exports: [
+    PersonalLinksService,
+    LetterCheckService,
+    MergeRegistryService,
+    MessageValuesService,
     ImagesService,
     TemplatesRepository,
     MessagesService,

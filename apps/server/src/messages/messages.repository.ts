@@ -2,6 +2,8 @@ import { NotFound } from '../platform/errors';
 import { isDeepStrictEqual } from 'node:util';
 import { Injectable } from '@nestjs/common';
 import type { GroupKind, MessageState, MessageView, Recipients, TagTrigger } from '@goodword/core/contract';
+import { letterRules } from '@goodword/core/letter';
+import { lineKindOf, segmentLines } from '@goodword/core/segment';
 import type { Channel, Purpose, Scope as PermissionScope, SendingChannel } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
@@ -26,6 +28,8 @@ export interface MessageRow extends Pick<
   | 'updated_at'
   | 'template_id'
   | 'template_version'
+  | 'locale'
+  | 'ask'
 > {
   channel: SendingChannel;
   purpose: Purpose | null;
@@ -48,7 +52,7 @@ export interface MessageRow extends Pick<
 /** The part of a message, or of a template, that people read. */
 export type Composable = Pick<
   MessageRow,
-  'purpose' | 'list_id' | 'subject' | 'preheader' | 'letter' | 'body'
+  'purpose' | 'list_id' | 'subject' | 'preheader' | 'letter' | 'body' | 'locale' | 'ask'
 > & { channel: Channel };
 
 /** The scope of permission that a message asks for. */
@@ -77,6 +81,8 @@ export function messageView(row: MessageRow, templates: ReadonlyMap<number, stri
             version: row.template_version ?? 1,
             name: templates.get(row.template_id) ?? null,
           },
+    locale: row.locale,
+    ask: row.ask,
     senderId: row.sender_id,
     recipients: row.recipients,
     scheduledAt: row.scheduled_at?.toISOString() ?? null,
@@ -91,12 +97,24 @@ export function messageView(row: MessageRow, templates: ReadonlyMap<number, stri
 
 const NEEDING = ['draft', 'scheduled', 'preparing'];
 
+/** Whether a passage of its words is for people whom a group says. */
+function passagesAsk({ letter }: MessageRow, kind: GroupKind, id: number): boolean {
+  return letterRules(letter)
+    .flatMap(segmentLines)
+    .some((line) =>
+      lineKindOf(line)
+        .named(line)
+        .some((thing) => thing.kind === kind && thing.id === id),
+    );
+}
+
 /** Whether a message would lose its ground if a group went. */
 export function usesGroup(message: MessageRow, kind: GroupKind, id: number): boolean {
   return (
     [...message.recipients.from, ...message.recipients.minus].some(
       (ref) => ref.kind === kind && ref.id === id,
     ) ||
+    passagesAsk(message, kind, id) ||
     (kind === 'list' && message.list_id === id) ||
     (kind === 'tag' && (message.tag_triggers ?? []).some((trigger) => trigger.tagId === id))
   );
@@ -106,7 +124,7 @@ export function usesGroup(message: MessageRow, kind: GroupKind, id: number): boo
 const COLUMNS = `id, organization_id, chapter_id, name, channel, purpose, list_id, state, subject, preheader,
           letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by,
           prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version, leaves_at,
-          template_id, template_version`;
+          template_id, template_version, locale, ask`;
 
 const NOT_OVER = "state NOT IN ('stopped','done')";
 

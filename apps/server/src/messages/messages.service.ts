@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { Inject, Injectable } from '@nestjs/common';
 import type {
   CheckedWords,
@@ -6,14 +7,14 @@ import type {
   Preview,
   SavedWords,
 } from '@goodword/core/contract';
-import { letterFault, type LetterDoc } from '@goodword/core/letter';
+import type { AskRule, LetterDoc } from '@goodword/core/letter';
 import type { Purpose } from '@goodword/core/permission';
-import { speak } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
 import { type Scoped } from '../platform/scoped';
 import { Conflict, Invalid, Newer } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
+import { LetterCheckService } from './letter-check.service';
 import { PublicListService } from './public-list.service';
 import { TeamRepository } from '../team/team.repository';
 import { ComposingService } from './composing.service';
@@ -21,7 +22,7 @@ import { MessagesRepository, messageView, type MessageRow } from './messages.rep
 import { sentence } from '../platform/words';
 import { PreviewService } from './preview.service';
 import { TemplatesRepository } from './templates.repository';
-import { wordsFrom } from './words-from';
+import { mannerColumns, wordsFrom } from './words-from';
 
 export interface MessageBody {
   name: string;
@@ -32,6 +33,8 @@ export interface MessageBody {
   letter: LetterDoc | null;
   text: string;
   senderId?: number | null;
+  locale?: string | null;
+  ask?: AskRule | null;
   basedOn: number;
 }
 
@@ -43,6 +46,7 @@ export class MessagesService {
     @Inject(ComposingService) private readonly composing: ComposingService,
     @Inject(PreviewService) private readonly previews: PreviewService,
     @Inject(TemplatesRepository) private readonly templates: TemplatesRepository,
+    @Inject(LetterCheckService) private readonly letters: LetterCheckService,
     @Inject(PublicListService) private readonly publicLists: PublicListService,
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
@@ -81,7 +85,8 @@ export class MessagesService {
       });
       const words = { subject, preheader, letter: letter === null ? null : JSON.stringify(letter), body };
       const { template_id, template_version } = of;
-      await this.messages.change(tx, made, { purpose, list_id, ...words, template_id, template_version });
+      const origin = { ...mannerColumns(of), template_id, template_version };
+      await this.messages.change(tx, made, { purpose, list_id, ...words, ...origin });
       await audit(tx, 'make', { message: made }, `${againNamed(name)} begun with the words of ${name}`);
       return { id: made };
     });
@@ -91,8 +96,7 @@ export class MessagesService {
    * Saves the words; only a draft can change. Returns what is wrong with them, so that the Margin can say so.
    */
   async save(scope: AccessScope, id: number, body: MessageBody): Promise<SavedWords> {
-    const wrong = body.letter === null ? null : letterFault(body.letter);
-    if (wrong) throw new Invalid([{ field: 'letter', code: wrong.code, message: speak(wrong) }]);
+    await this.letters.check(scope, body.letter);
     const version = await this.database.writeUnlogged(scope, async (tx) => {
       const message = await this.draft(tx, id);
       if (message.version !== body.basedOn)
@@ -100,7 +104,12 @@ export class MessagesService {
       if (body.listId !== null) await this.publicLists.check(tx, body.listId);
       const senderId = body.senderId ?? message.sender_id;
       if (senderId !== null && senderId !== message.sender_id) await this.checkSender(tx, senderId);
+      const manner = {
+        locale: body.locale === undefined ? message.locale : body.locale,
+        ask: body.ask === undefined ? message.ask : body.ask,
+      };
       const changed =
+        !isDeepStrictEqual(manner, { locale: message.locale, ask: message.ask }) ||
         message.sender_id !== senderId ||
         message.subject !== body.subject ||
         message.body !== body.text ||
@@ -114,6 +123,7 @@ export class MessagesService {
         letter: body.letter === null ? null : JSON.stringify(body.letter),
         body: body.text,
         sender_id: senderId,
+        ...mannerColumns(manner),
         ...(changed || message.preheader !== body.preheader ? { tested_at: null, seconded_by: null } : {}),
         ...(message.purpose !== body.purpose ? { seconded_by: null } : {}),
       });

@@ -1,10 +1,10 @@
 import type { CheckedWords, Page, Preview, SavedWords, SupporterRow } from '@goodword/core/contract';
 import type { LetterDoc } from '@goodword/core/letter';
-import { registryOf, STANDARD_NAMES } from '@goodword/core/merge';
+import { registryOf, slotsOf, STANDARD_NAMES } from '@goodword/core/merge';
 import sharp from 'sharp';
 import { openTestHouse, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, draftText, letterOf } from '../testing/steps';
-import { composeEmail, composeText, filledText, mergeFaults } from './composer';
+import { composeEmail, composeText, filledText, mergeFaults, NO_END } from './composer';
 
 const registry = registryOf(STANDARD_NAMES);
 const around = {
@@ -12,7 +12,9 @@ const around = {
   organization: 'Lantern Ferry Trust',
   imprint: 'Lantern Ferry Trust, 14 Slip Lane',
   why: 'You asked for it.',
-  publicUrl: 'https://ferry.test',
+  leaveWords: 'Leave',
+  language: 'en-US',
+  picture: (src: string) => ({ url: () => `https://ferry.test${src}`, width: 800, height: 400 }),
 };
 const letter = (...content: object[]) => ({ type: 'doc', content }) as LetterDoc;
 const paragraph = (text: string, marks: object[] = []) => ({
@@ -31,12 +33,11 @@ describe('composing an email', () => {
     { subject: 'For {First name,\tor "you"}', preheader: 'Soon', letter: doc },
     around,
   );
-  const filled = filledText(composed, {
-    firstName: 'Ann <3',
-    'link:0': 'https://t.test/f/x',
-    leave: 'https://t.test/leave/y',
-    pixel: '<img src="p">',
-  });
+  const filled = filledText(
+    composed,
+    { firstName: 'Ann <3', leave: 'https://t.test/leave/y', pixel: 'https://t.test/o/z.gif' },
+    ['https://t.test/f/x'],
+  );
 
   test('fills every part: values escaped in HTML, as they are in the plain text', () => {
     expect(filled.html).toContain('Planks for Ann &#60;3');
@@ -44,16 +45,17 @@ describe('composing an email', () => {
     expect(filled.subject).toBe('For Ann <3');
   });
 
-  test('makes the plain text from the HTML, with links, points and the way out, without pictures', () => {
-    expect(filled.text).toContain('Come & see <https://t.test/f/x>');
+  test('makes a plain text, with links by number, lists, what is on pictures and the way out', () => {
+    expect(filled.text).toContain('Come & see [1]');
+    expect(filled.text).toContain('[1] https://t.test/f/x');
     expect(filled.text).toMatch(/\* oak/);
-    expect(filled.text).toContain('<https://t.test/leave/y>');
-    expect(filled.text).not.toMatch(/hull|img|\uE000/);
+    expect(filled.text).toContain('(The hull)');
+    expect(filled.text).toContain('Leave: https://t.test/leave/y');
   });
 
   test('puts the tracked links, the mark of an open and the way out in their places', () => {
     expect(filled.html).toContain('href="https://t.test/f/x"');
-    expect(filled.html).toContain('<img src="p"></body>');
+    expect(filled.html).toContain('<img src="https://t.test/o/z.gif" width="1" height="1" alt=""></body>');
     expect(filled.html).toContain('src="https://ferry.test/media/3"');
     expect(composed.links).toEqual(['https://ferry.test/a?b=1&c=2']);
   });
@@ -65,7 +67,7 @@ describe('composing an email', () => {
   });
 
   test('only what people fill counts as a hole', () => {
-    expect(composed.slots.map((slot) => slot.name)).toEqual(['First name', 'First name']);
+    expect(slotsOf({ parts: composed.own }).map((slot) => slot.name)).toEqual(['First name', 'First name']);
   });
 });
 
@@ -75,7 +77,7 @@ test("a text keeps its characters: what costs is the writer's to decide", () => 
   expect(filledText(composed, {}).text).toBe('Lantern Ferry: nine… you. STOP ends it.');
   const bare = composeText('nine… {First name, or "you"}', around);
   expect(filledText(bare, {}).text).toBe('Lantern Ferry Trust: nine… you Reply STOP to end.');
-  expect(filledText(bare, { end: '' }).text).toBe('Lantern Ferry Trust: nine… you');
+  expect(filledText(bare, { [NO_END]: '1' }).text).toBe('Lantern Ferry Trust: nine… you');
 });
 
 test('faults are found in the subject, the letter, its buttons and the text', () => {
@@ -83,7 +85,7 @@ test('faults are found in the subject, the letter, its buttons and the text', ()
     paragraph('{Nmae}'),
     { type: 'button', attrs: { href: 'https://x.test', label: '{Emial}' } },
     { type: 'image', attrs: { src: '/i/1.png', alt: '{Frist name}' } },
-    { type: 'button', attrs: { href: 'https://x.test/{First name}', label: 'Go' } },
+    { type: 'button', attrs: { href: 'https://x.test/{Frist name}', label: 'Go' } },
   );
   const found = mergeFaults(
     { subject: '{Frist name}', preheader: '{Lsat name}', letter: doc, text: '{x' },
@@ -96,7 +98,7 @@ test('faults are found in the subject, the letter, its buttons and the text', ()
     ['letter', '{Nmae}', null],
     ['letter', '{Emial}', 'Email'],
     ['letter', '{Frist name}', 'First name'],
-    ['letter', 'https://x.test/{First name}', null],
+    ['letter', '{Frist name}', 'First name'],
   ]);
 });
 

@@ -11,7 +11,7 @@ import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
 import { filledText } from './composer';
 import { ComposingService } from './composing.service';
-import { MergeValuesRepository } from './merge-values.repository';
+import { MessageValuesService } from './message-values.service';
 import { scopeOfMessage, type Composable } from './messages.repository';
 
 /** Words as one person will get them. */
@@ -20,7 +20,7 @@ export class PreviewService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(ComposingService) private readonly composing: ComposingService,
-    @Inject(MergeValuesRepository) private readonly mergeValues: MergeValuesRepository,
+    @Inject(MessageValuesService) private readonly values: MessageValuesService,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(FactsRepository) private readonly facts: FactsRepository,
@@ -42,13 +42,14 @@ export class PreviewService {
     const { composed, organization, whyOf } = await this.composing.compose(scope, words);
     const sender = senderId ? await this.team.teammate(scope, senderId) : undefined;
     const about = { channel: words.channel, scope: scopeOfMessage(words) };
-    const values =
-      (await this.mergeValues.of(db, [person.id], about, organization, sender)).get(person.id) ?? {};
+    const locale = words.locale ?? organization.locale;
+    const wanted = { ...about, composed, organization, sender, locale, ask: words.ask };
+    const values = (await this.values.of(scope, [person.id], wanted)).get(person.id) ?? {};
     const asking = { ...about, rules: await this.houseRules.rules(db), now: new Date() };
     const entryId = (await this.facts.decide(db, [person.id], asking)).get(person.id)?.entryId ?? null;
     const basis = entryId === null ? null : ((await this.facts.bases(db, [entryId])).get(entryId) ?? null);
     const filled = filledText(composed, { ...values, leave: '#', why: whyOf(basis) });
-    const missing = emptySlots({ parts: composed.slots, faults: [] }, values).map((slot) => slot.name);
+    const missing = emptySlots({ parts: composed.own }, values).map((slot) => slot.name);
     return {
       supporter: { id: person.id, name: `${person.first_name} ${person.last_name}`.trim() },
       ...filled,

@@ -19,6 +19,8 @@ export interface TemplateRow extends Pick<
   | 'owner_id'
   | 'archived_at'
   | 'updated_at'
+  | 'locale'
+  | 'ask'
 > {
   channel: Channel;
   purpose: Purpose | null;
@@ -33,7 +35,8 @@ export interface TemplateRow extends Pick<
 const COLUMNS = `template.id, template.chapter_id, template.name, template.folder, template.channel,
           template.purpose, template.list_id, template.note, template.subject, template.preheader,
           template.letter, template.body, template.owner_id, template.is_team, template.archived_at,
-          template.version, template.changed_by, template.updated_at,
+          template.version, template.changed_by, template.updated_at, template.locale,
+          template.ask,
           (SELECT t.name FROM teammate t
           WHERE t.organization_id = :org AND t.id = template.owner_id AND t.left_at IS NULL) AS owner`;
 

@@ -11,13 +11,13 @@ import type {
   TemplateUses,
   TemplateView,
 } from '@goodword/core/contract';
-import { letterFault, NO_WORDS, readableLines, type WrittenWords } from '@goodword/core/letter';
+import { NO_WORDS, readableLines, type WrittenWords } from '@goodword/core/letter';
 import { CHANNELS } from '@goodword/core/permission';
 import { findTemplates, mayChangeTemplate, maySayTeams, maySeeTemplate } from '@goodword/core/templates';
-import { speak, STARTERS } from '@goodword/core/words';
+import { STARTERS } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
-import { Conflict, Forbidden, Invalid, Newer } from '../platform/errors';
+import { Conflict, Forbidden, Newer } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import type { Scoped } from '../platform/scoped';
 import { stillAs } from '../platform/versions';
@@ -28,7 +28,17 @@ import { MessagesRepository } from './messages.repository';
 import { PreviewService } from './preview.service';
 import { PublicListService } from './public-list.service';
 import { TemplatesRepository, type TemplateRow } from './templates.repository';
-import { wordColumns, ownershipOf, readerOf, seenTemplate, starterWords } from './words-from';
+import { LetterCheckService } from './letter-check.service';
+import {
+  mannerColumns,
+  NO_MANNER,
+  ownershipOf,
+  readerOf,
+  seenTemplate,
+  starterWords,
+  wordColumns,
+  type WordManner,
+} from './words-from';
 
 /** How much of the words is told in a list, in letters. */
 const BEGINNING = 140;
@@ -42,6 +52,7 @@ export class TemplatesService {
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(ComposingService) private readonly composing: ComposingService,
     @Inject(PreviewService) private readonly previews: PreviewService,
+    @Inject(LetterCheckService) private readonly letters: LetterCheckService,
     @Inject(PublicListService) private readonly publicLists: PublicListService,
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
@@ -78,10 +89,10 @@ export class TemplatesService {
     const db = this.database.read(scope);
     const row = await seenTemplate(db, this.templates, id);
     const uses = await this.templates.uses(db);
-    const { subject, preheader, letter, body } = row;
+    const { subject, preheader, letter, body, locale, ask } = row;
     return {
       ...aboutOf(row, db, uses.get(id) ?? 0),
-      ...{ subject, preheader, letter, text: body, version: row.version },
+      ...{ subject, preheader, letter, text: body, locale, ask, version: row.version },
       mayChange: mayChangeTemplate(ownershipOf(row), readerOf(db)),
     };
   }
@@ -99,10 +110,11 @@ export class TemplatesService {
   async make(scope: AccessScope, { from, ...about }: MakeTemplateBody): Promise<{ id: number }> {
     return this.database.writeUnlogged(scope, async (tx) => {
       if (about.listId !== null) await this.publicLists.check(tx, about.listId);
-      const words = from ? await this.beginning(tx, from, about) : NO_WORDS;
-      refuseWrong(words.letter);
+      const words = from ? await this.beginning(tx, from, about) : { ...NO_WORDS, ...NO_MANNER };
+      await this.letters.check(scope, words.letter);
       const id = await this.templates.make(tx, {
         ...wordColumns(words),
+        ...mannerColumns(words),
         name: about.name,
         folder: about.folder,
         channel: about.channel,
@@ -121,7 +133,7 @@ export class TemplatesService {
     id: number,
     body: SaveTemplateBody,
   ): Promise<CheckedWords & { version: number }> {
-    refuseWrong(body.letter);
+    await this.letters.check(scope, body.letter);
     const version = await this.database.writeUnlogged(scope, async (tx) => {
       const row = await this.changeable(tx, id);
       if (row.archived_at !== null) throw new Conflict(sentence('template.archived', { name: row.name }));
@@ -130,6 +142,7 @@ export class TemplatesService {
       if (body.listId !== null && body.listId !== row.list_id) await this.publicLists.check(tx, body.listId);
       return this.templates.revise(tx, row, {
         ...wordColumns(body),
+        ...mannerColumns({ locale: body.locale ?? null, ask: body.ask ?? null }),
         name: body.name,
         folder: body.folder,
         purpose: body.purpose,
@@ -189,8 +202,8 @@ export class TemplatesService {
     tx: Scoped,
     from: NonNullable<MakeTemplateBody['from']>,
     about: Pick<MakeTemplateBody, 'channel'>,
-  ): Promise<WrittenWords> {
-    if ('starter' in from) return starterWords(from.starter, about.channel);
+  ): Promise<WrittenWords & WordManner> {
+    if ('starter' in from) return { ...starterWords(from.starter, about.channel), ...NO_MANNER };
     if ('messageId' in from) {
       const message = await this.messages.need(tx, from.messageId);
       return { ...message, text: message.body };
@@ -199,7 +212,7 @@ export class TemplatesService {
       const template = await seenTemplate(tx, this.templates, from.templateId);
       return { ...template, text: template.body };
     }
-    return from;
+    return { ...from, ...NO_MANNER };
   }
 
   private async changeable(tx: Scoped, id: number): Promise<TemplateRow> {
@@ -209,11 +222,6 @@ export class TemplatesService {
       throw new Forbidden(sentence('template.not-yours', { name: row.name }));
     return row;
   }
-}
-
-function refuseWrong(letter: WrittenWords['letter']): void {
-  const wrong = letter === null ? null : letterFault(letter);
-  if (wrong) throw new Invalid([{ field: 'letter', code: wrong.code, message: speak(wrong) }]);
 }
 
 function aboutOf(row: TemplateRow, db: Scoped, uses: number) {

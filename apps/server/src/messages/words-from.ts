@@ -1,5 +1,5 @@
 import type { MakeMessageBody } from '@goodword/core/contract';
-import type { WrittenWords } from '@goodword/core/letter';
+import type { AskRule, WrittenWords } from '@goodword/core/letter';
 import type { Channel } from '@goodword/core/permission';
 import { maySeeTemplate, type TemplateReader } from '@goodword/core/templates';
 import { starterOf } from '@goodword/core/words';
@@ -32,6 +32,20 @@ export const wordColumns = ({ subject, preheader, letter, text }: WrittenWords) 
   body: text,
 });
 
+/** In which language words are written, and what they ask for; null for what is usual. */
+export interface WordManner {
+  locale: string | null;
+  ask: AskRule | null;
+}
+
+export const NO_MANNER: WordManner = { locale: null, ask: null };
+
+/** Likewise as columns. */
+export const mannerColumns = ({ locale, ask }: WordManner) => ({
+  locale,
+  ask: ask === null ? null : JSON.stringify(ask),
+});
+
 /** The words of a starter for a channel; refuses one that there is none of. */
 export function starterWords(key: string, channel: Channel): WrittenWords {
   const words = starterOf(key)?.words[channel];
@@ -55,6 +69,7 @@ export async function wordsFrom(
   }
   return {
     ...wordColumns({ ...template, text: template.body }),
+    ...mannerColumns(template),
     template_id: template.id,
     template_version: template.version,
     ...(template.list_id === null ? {} : { list_id: template.list_id, purpose: null }),

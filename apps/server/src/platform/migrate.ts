@@ -21,6 +21,7 @@ import * as whichChapter from './migrations/019_which_chapter';
 import * as wordsOfTheTrade from './migrations/020_words_of_the_trade';
 import * as rateLimits from './migrations/021_rate_limits';
 import * as templates from './migrations/022_templates';
+import * as lettersInFull from './migrations/023_letters_in_full';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -45,6 +46,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '020_words_of_the_trade': wordsOfTheTrade,
   '021_rate_limits': rateLimits,
   '022_templates': templates,
+  '023_letters_in_full': lettersInFull,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -1,5 +1,5 @@
 import type { Column, Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
-import type { Block, Inline, LetterDoc } from '@goodword/core/letter';
+import { readBlocks, type Block, type Inline, type LetterDoc } from '@goodword/core/letter';
 import { compile, render, type MergeValues, type Registry } from '@goodword/core/merge';
 import { labelAt, LABEL_SHEETS, PAPERS, walks, type LabelKind, type Paper } from '@goodword/core/print';
 
@@ -229,7 +229,7 @@ export function letterPages(
         { text: around.postalAddress, fontSize: 8.5, color: SECOND },
         { stack: address.map((text) => ({ text })), margin: [0, 52, 0, 30] },
         { text: around.day, alignment: 'right', margin: [0, 0, 0, 18] },
-        ...(letter.content ?? []).map((block) => blockContent(block, filled)),
+        ...readBlocks(letter, values).map((block) => blockContent(block, filled)),
       ],
       ...(i > 0 ? { pageBreak: 'before' as const } : {}),
     };
@@ -264,10 +264,38 @@ function blockContent(block: Block, filled: (text: string) => string): Content {
         text: [`${filled(block.attrs.label)}: `, { text: block.attrs.href, color: INK }],
         margin: [0, 0, 0, 9],
       };
+    case 'blockquote':
+      return { stack: inner(block.content, filled), margin: [14, 0, 0, 4], italics: true };
+    case 'horizontalRule':
+      return rule();
+    case 'columns':
+      return {
+        columns: (block.content ?? []).map((column) => ({ stack: inner(column.content, filled) })),
+        columnGap: 18,
+      };
+    case 'signature':
+      return { text: filled('{Sender: signature}'), margin: [0, 4, 0, 9] };
+    // Amounts stand on paper as words; where one gives stands beside them.
+    case 'gifts':
+      return {
+        text: filled('{Ask: first, or ""}  {Ask: second, or ""}  {Ask: third, or ""}').trim(),
+        bold: true,
+        margin: [0, 0, 0, 9],
+      };
     case 'image':
+    // What is for somebody was chosen before.
+    case 'personal':
       return '';
   }
 }
+
+const inner = (blocks: readonly Block[] | undefined, filled: (text: string) => string) =>
+  (blocks ?? []).map((block) => blockContent(block, filled));
+
+const rule = (): Content => ({
+  canvas: [{ type: 'line', x1: 0, y1: 0, x2: 200, y2: 0, lineWidth: 0.5, lineColor: HAIR }],
+  margin: [0, 6, 0, 12],
+});
 
 function items(
   list: { content?: readonly { content?: Block[] }[] },

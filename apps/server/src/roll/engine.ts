@@ -13,6 +13,8 @@ import type { VerdictQuery } from './verdicts';
 export interface RollQuestions {
   count: { rule: Rule; reading: EvaluationContext; beside: Rule[] };
   members: { rule: Rule; reading: EvaluationContext };
+  /** Which of some people pass each of some rules. */
+  among: { rules: Rule[]; reading: EvaluationContext; ids: Uint32Array };
   page: {
     rule: Rule;
     reading: EvaluationContext;
@@ -31,6 +33,8 @@ export interface RollQuestions {
 export interface RollAnswers {
   count: CountedTree;
   members: Uint32Array;
+  /** For each rule a byte for each person, in their order: 1 for who passes. */
+  among: Uint8Array[];
   page: { ids: number[]; total: number };
   /** One for each rule; null where the person is not in the caller's scope. */
   trace: (Trace | null)[];
@@ -125,6 +129,7 @@ const ANSWER: {
 } = {
   count: (roll, around, { rule, reading, beside }) => roll.count(around, rule, reading, beside),
   members: (roll, around, { rule, reading }) => roll.members(around, rule, reading),
+  among: (roll, around, { rules, reading, ids }) => roll.among(around, rules, reading, ids),
   page: (roll, around, { rule, reading, ...page }) => roll.page(around, rule, reading, page),
   find: (roll, around, { words, limit }) => roll.find(around, words, limit),
   look: async (roll, around, { asked, ids }) => groupReaders(ids, await roll.verdictsOf(around, asked, ids)),

@@ -110,6 +110,21 @@ export class OrganizationRoll implements Columns {
     );
   }
 
+  /** Which of these people pass each rule; whoever is not in the caller's scope passes none. */
+  async among(
+    around: RollContext,
+    rules: readonly Rule[],
+    reading: EvaluationContext,
+    ids: Uint32Array,
+  ): Promise<Uint8Array[]> {
+    await this.ready(around, rules);
+    const ordinals = [...ids].map((id) => this.people.ordinalOf(id));
+    return rules.map((rule) => {
+      const passing = this.passing(around.db, rule, reading);
+      return Uint8Array.from(ordinals, (at) => Number(at !== undefined && passing.has(at)));
+    });
+  }
+
   /**
    * The verdicts of these people for a question, in their order; of whoever is not in the caller's scope: no
    * address.

@@ -47,6 +47,9 @@ const REACH: Rule[] = (['email', 'text'] as const).map((channel) => ({
   may: true,
 }));
 
+/** Nobody passes any of no rules. */
+const NOBODY: Rule = { kind: 'any', rules: [] };
+
 /** Segments: counted as they are written, kept with their versions and sizes, and said why line by line. */
 @Injectable()
 export class SegmentsService {
@@ -107,6 +110,17 @@ export class SegmentsService {
         reading: await this.reading(scope),
       })),
     ];
+  }
+
+  /**
+   * Which of these people each rule takes in now, in the order of the rules. A rule that asks for something
+   * that is gone takes in nobody.
+   */
+  async among(scope: AccessScope, trees: readonly Rule[], ids: readonly number[]): Promise<Set<number>[]> {
+    const rules = await Promise.all(trees.map((tree) => this.expanded(scope, tree).catch(() => NOBODY)));
+    const asked = { rules, reading: await this.reading(scope), ids: Uint32Array.from(ids) };
+    const passing = await this.roll.ask(scope, 'among', asked);
+    return passing.map((bytes) => new Set(ids.filter((_id, at) => bytes[at] === 1)));
   }
 
   /**

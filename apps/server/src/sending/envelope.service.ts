@@ -6,7 +6,7 @@ import { CONFIG, type Config } from '../platform/config';
 import { MAIL_OUT, type HandOver, type MailOut, type OutgoingMail } from '../platform/mail-out';
 import { TEXT_OUT, type TextOut } from '../platform/text-out';
 import { Tokens } from '../platform/tokens';
-import { filledText, type Composed } from '../messages/composer';
+import { filledLinks, filledText, type Composed } from '../messages/composer';
 import type { MessageRow } from '../messages/messages.repository';
 import { mailFrom, type OrganizationRow, type TeammateRow } from '../team/team.repository';
 
@@ -65,25 +65,20 @@ export class EnvelopeService {
     const token = this.tokens.make('leave', recipient.deliveryId);
     const leave = `${base}/leave/${token}`;
     const { track } = rulesFor(context.rules, recipient.place);
-    const links = Object.fromEntries(
-      composed.links.map((url, i) => [
-        `link:${i}`,
-        track.links && /^https?:/.test(url)
-          ? `${base}/f/${this.tokens.make('follow', recipient.deliveryId, i)}`
-          : url,
-      ]),
+    const links = filledLinks(composed, recipient.values).map((url, i) =>
+      track.links && /^https?:/.test(url)
+        ? `${base}/f/${this.tokens.make('follow', recipient.deliveryId, i)}`
+        : url,
     );
-    const pixel = !track.opens
-      ? ''
-      : `<img src="${base}/o/${this.tokens.make('open', recipient.deliveryId)}.gif" width="1" height="1" alt="">`;
+    const pixel = track.opens ? `${base}/o/${this.tokens.make('open', recipient.deliveryId)}.gif` : '';
     return {
-      ...this.addressed(context, recipient.to, recipient.key, {
-        ...recipient.values,
-        ...links,
-        leave,
-        pixel,
-        why: context.whyOf(recipient.basis),
-      }),
+      ...this.addressed(
+        context,
+        recipient.to,
+        recipient.key,
+        { ...recipient.values, leave, pixel, why: context.whyOf(recipient.basis) },
+        links,
+      ),
       // What whoever is written to next sees: it opens nothing.
       replyTo: `answer-${this.tokens.make('answer', recipient.deliveryId)}@${organization.list_domain}`,
       returnPath: `b-${this.tokens.make('bounce', recipient.deliveryId)}@${organization.list_domain}`,
@@ -100,9 +95,10 @@ export class EnvelopeService {
     to: string,
     key: string,
     values: MergeValues,
+    links?: readonly string[],
   ): OutgoingMail {
     const { organization, sender } = context;
-    const filled = filledText(context.composed, values);
+    const { subject, html, text } = filledText(context.composed, values, links);
     const name = [sender?.name, organization.name].filter(Boolean).join(', ');
     return {
       from: mailFrom(name, organization.from_email),
@@ -110,7 +106,9 @@ export class EnvelopeService {
       messageId: `<${key}@${organization.list_domain}>`,
       returnPath: organization.from_email,
       headers: {},
-      ...filled,
+      subject,
+      html,
+      text,
     };
   }
 

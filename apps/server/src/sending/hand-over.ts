@@ -1,4 +1,3 @@
-import { scopeOfMessage } from '../messages/messages.repository';
 import { hostname } from 'node:os';
 import type { MergeValues } from '@goodword/core/merge';
 import type { Basis } from '@goodword/core/words';
@@ -8,8 +7,9 @@ import { type Database } from '../platform/database';
 import { isLostConnection } from '../platform/database-errors';
 import { traced } from '../platform/tracing';
 import { programScope, type AccessScope } from '../platform/scope';
+import { NO_END } from '../messages/composer';
 import { ComposingService } from '../messages/composing.service';
-import { MergeValuesRepository } from '../messages/merge-values.repository';
+import { wantedFor, type MessageValuesService } from '../messages/message-values.service';
 import { MessagesRepository } from '../messages/messages.repository';
 import type { TeamRepository } from '../team/team.repository';
 import type { EnvelopeService, MessageContext } from './envelope.service';
@@ -25,7 +25,7 @@ interface Parts {
   envelopes: EnvelopeService;
   messages: MessagesRepository;
   composing: ComposingService;
-  mergeValues: MergeValuesRepository;
+  values: MessageValuesService;
   facts: FactsRepository;
   houseRules: HouseRulesRepository;
   team: TeamRepository;
@@ -117,13 +117,7 @@ export class HandOverLoop {
     try {
       const context = await this.context(scope, messageId);
       const ids = slice.map((delivery) => delivery.supporter_id);
-      const values = await this.parts.mergeValues.of(
-        this.parts.database.read(scope),
-        ids,
-        { channel: context.message.channel, scope: scopeOfMessage(context.message) },
-        context.organization,
-        context.sender,
-      );
+      const values = await this.parts.values.of(scope, ids, wantedFor(context.message, context));
       await this.withoutEnd(scope, context, slice, values);
       const bases = await this.parts.facts.bases(
         this.parts.database.read(scope),
@@ -196,7 +190,7 @@ export class HandOverLoop {
     const told = await this.parts.outbox.textedInSpan(this.parts.database.read(scope), slice, days);
     for (const delivery of slice) {
       const own = values.get(delivery.supporter_id);
-      if (own && told.has(delivery.contact_point_id)) own.end = '';
+      if (own && told.has(delivery.contact_point_id)) own[NO_END] = '1';
     }
   }
 

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { LastLook, Page, SupporterRow } from '@goodword/core/contract';
-import { emptySlots, type MergeValues } from '@goodword/core/merge';
+import { emptySlots, slotsOf, type MergeValues } from '@goodword/core/merge';
 import { SUPPRESSION_REASONS, rulesFor, type Verdict, type HouseRules } from '@goodword/core/permission';
 import { countParts } from '@goodword/core/text';
 import type { EligibilityQuery } from '../permission/ledger/facts.repository';
@@ -17,7 +17,7 @@ import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
 import { filledText, type Composed } from '../messages/composer';
 import { ComposingService } from '../messages/composing.service';
-import { MergeValuesRepository } from '../messages/merge-values.repository';
+import { MessageValuesService, wantedFor } from '../messages/message-values.service';
 import { MessagesRepository, scopeOfMessage, type MessageRow } from '../messages/messages.repository';
 import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
@@ -38,7 +38,7 @@ export class LastLookService {
     @Inject(SendingRepository) private readonly sending: SendingRepository,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(ComposingService) private readonly composing: ComposingService,
-    @Inject(MergeValuesRepository) private readonly mergeValues: MergeValuesRepository,
+    @Inject(MessageValuesService) private readonly values: MessageValuesService,
     @Inject(RecipientsService) private readonly recipients: RecipientsService,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
@@ -135,12 +135,12 @@ export class LastLookService {
     message: MessageRow,
     composed: Composed,
   ): Promise<Pick<LastLook, 'holes' | 'parts'>> {
-    const risky = composed.slots.filter((slot) => slot.or === null);
-    if (risky.length === 0 && message.channel === 'email') return { holes: [], parts: null };
+    const risky = slotsOf({ parts: composed.own }).some((slot) => slot.or === null);
+    if (!risky && message.channel === 'email') return { holes: [], parts: null };
     const missing = new Map<string, number>();
     let parts = 0;
-    await this.overReached(scope, message, (values) => {
-      for (const name of new Set(emptySlots({ parts: risky, faults: [] }, values).map((slot) => slot.name)))
+    await this.overReached(scope, message, composed, (values) => {
+      for (const name of new Set(emptySlots({ parts: composed.own }, values).map((slot) => slot.name)))
         missing.set(name, (missing.get(name) ?? 0) + 1);
       if (message.channel === 'text') parts += countParts(filledText(composed, values).text).parts;
     });
@@ -153,15 +153,16 @@ export class LastLookService {
   private async overReached(
     scope: AccessScope,
     message: MessageRow,
+    composed: Composed,
     each: (values: MergeValues) => void,
   ): Promise<void> {
     const db = this.database.read(scope);
-    const about = { channel: message.channel, scope: scopeOfMessage(message) };
     const organization = await this.team.organization(scope);
     const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : undefined;
+    const wanted = wantedFor(message, { composed, organization, sender });
     for (let from = 0; ; from += CHUNK) {
       const ids = await this.sending.lookPeople(db, message.id, 'send', from, CHUNK);
-      const values = await this.mergeValues.of(db, ids, about, organization, sender);
+      const values = await this.values.of(scope, ids, wanted);
       values.forEach(each);
       if (ids.length < CHUNK) return;
     }

@@ -1,16 +1,16 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { PersonalMessageBody, PersonalVerdict } from '@goodword/core/contract';
-import { letterFault } from '@goodword/core/letter';
 import { type Purpose, type SendingChannel } from '@goodword/core/permission';
-import { speak, verdictWords } from '@goodword/core/words';
+import { verdictWords } from '@goodword/core/words';
 import { ComposingService } from '../messages/composing.service';
 import { MessagesRepository } from '../messages/messages.repository';
+import { LetterCheckService } from '../messages/letter-check.service';
 import { TemplatesRepository } from '../messages/templates.repository';
-import { seenTemplate } from '../messages/words-from';
+import { mannerColumns, seenTemplate } from '../messages/words-from';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
-import { type Scoped } from '../platform/scoped';
+import { type Bound, type Scoped } from '../platform/scoped';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { enqueue } from '../platform/jobs';
 import type { AccessScope } from '../platform/scope';
@@ -28,6 +28,7 @@ export class PersonalService {
     @Inject(Database) private readonly database: Database,
     @Inject(SendingRepository) private readonly sending: SendingRepository,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(LetterCheckService) private readonly letters: LetterCheckService,
     @Inject(TemplatesRepository) private readonly templates: TemplatesRepository,
     @Inject(ComposingService) private readonly composing: ComposingService,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
@@ -57,8 +58,7 @@ export class PersonalService {
 
   /** Sends it now. Whatever stands in the way is told before anything is kept. */
   async send(scope: AccessScope, id: number, message: PersonalMessageBody): Promise<{ id: number }> {
-    const wrong = message.letter === null ? null : letterFault(message.letter);
-    if (wrong) throw new Invalid([{ field: 'letter', code: wrong.code, message: speak(wrong) }]);
+    await this.letters.check(scope, message.letter);
     return this.database.writeUnlogged(scope, async (tx) => {
       const person = await this.person(tx, id);
       const { verdict, words } = await this.decide(tx, id, message);
@@ -100,10 +100,14 @@ export class PersonalService {
   }
 
   /** The template that the words began with; they were changed since, and nothing else of it is taken. */
-  private async origin(tx: Scoped, templateId: number | null): Promise<Record<string, number>> {
+  private async origin(tx: Scoped, templateId: number | null): Promise<Record<string, Bound>> {
     if (templateId === null) return {};
-    const { id, version } = await seenTemplate(tx, this.templates, templateId);
-    return { template_id: id, template_version: version };
+    const template = await seenTemplate(tx, this.templates, templateId);
+    return {
+      template_id: template.id,
+      template_version: template.version,
+      ...mannerColumns(template),
+    };
   }
 
   private async person(db: Scoped, id: number): Promise<PersonRow> {

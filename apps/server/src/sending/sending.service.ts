@@ -11,8 +11,8 @@ import type { AccessScope } from '../platform/scope';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
 import { ComposingService } from '../messages/composing.service';
-import { MergeValuesRepository } from '../messages/merge-values.repository';
-import { MessagesRepository, scopeOfMessage, type MessageRow } from '../messages/messages.repository';
+import { MessageValuesService, wantedFor } from '../messages/message-values.service';
+import { MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import { EnvelopeService } from './envelope.service';
 import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
@@ -29,7 +29,7 @@ export class SendingService {
     @Inject(SendingRepository) private readonly sending: SendingRepository,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(ComposingService) private readonly composing: ComposingService,
-    @Inject(MergeValuesRepository) private readonly mergeValues: MergeValuesRepository,
+    @Inject(MessageValuesService) private readonly values: MessageValuesService,
     @Inject(RecipientsService) private readonly recipients: RecipientsService,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
@@ -70,10 +70,11 @@ export class SendingService {
       (await this.supporters.byIds(db, ids.slice(0, 1)))[0] ??
       (await this.supporters.page(db, {}, null, 1)).rows[0];
     const { composed, organization, listName } = await this.composing.compose(scope, message);
-    const about = { channel: message.channel, scope: scopeOfMessage(message) };
     const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : teammate;
     const values = someone
-      ? ((await this.mergeValues.of(db, [someone.id], about, organization, sender)).get(someone.id) ?? {})
+      ? ((
+          await this.values.of(scope, [someone.id], wantedFor(message, { composed, organization, sender }))
+        ).get(someone.id) ?? {})
       : {};
     const outcome = await this.envelopes.sendTest({
       message,

@@ -8,6 +8,7 @@ import {
   type WaitingFor,
   answers,
   type SaveOrganizationBody,
+  type SaveStyleBody,
   type MakeChapterBody,
   type SaveChapterBody,
   type InviteBody,
@@ -15,6 +16,7 @@ import {
   type TakeOutTeammateBody,
   type BeginHouseBody,
 } from '@goodword/core/contract';
+import type { HouseStyle } from '@goodword/core/letter';
 import { IMAGE_LIMITS } from '../messages/images.service';
 import { Caller, Id, Input, placeOfRequest, Route, type KnownRequest } from '../platform/api';
 import { CONFIG, type Config } from '../platform/config';
@@ -24,6 +26,7 @@ import { RateLimits, type RateLimit } from '../platform/rate-limit';
 import type { AccessScope } from '../platform/scope';
 import { TeamService } from '../team/team.service';
 import { BeginningService } from './beginning.service';
+import { HouseStyleService } from './house-style.service';
 import { OrganizationService } from './organization.service';
 import { TeammatesService } from './teammates.service';
 import { sentence } from '../platform/words';
@@ -35,6 +38,7 @@ export class SetupController {
 
   constructor(
     @Inject(OrganizationService) private readonly organizations: OrganizationService,
+    @Inject(HouseStyleService) private readonly styles: HouseStyleService,
     @Inject(TeammatesService) private readonly mates: TeammatesService,
     @Inject(BeginningService) private readonly beginnings: BeginningService,
     @Inject(TeamService) private readonly team: TeamService,
@@ -65,6 +69,26 @@ export class SetupController {
     @Input('body') body: SaveOrganizationBody,
   ): Promise<{ version: number }> {
     return this.organizations.save(scope, body);
+  }
+
+  @Route('get', 'organization/style', {
+    role: 'viewer',
+    summary: 'How the letters of the house look',
+    answer: answers.houseStyle,
+  })
+  style(@Caller() scope: AccessScope): Promise<HouseStyle> {
+    return this.styles.style(scope);
+  }
+
+  @Route('put', 'organization/style', {
+    role: 'owner',
+    ofAll: true,
+    summary: 'Change how letters look',
+    body: schema.saveStyle,
+  })
+  @HttpCode(204)
+  saveStyle(@Caller() scope: AccessScope, @Input('body') body: SaveStyleBody): Promise<void> {
+    return this.styles.save(scope, body);
   }
 
   @Route('put', 'organization/logo', {

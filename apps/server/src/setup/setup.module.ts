@@ -6,6 +6,7 @@ import { TeamModule } from '../team/team.module';
 import { BeginningRepository } from './beginning.repository';
 import { BeginningService } from './beginning.service';
 import { OrganizationRepository } from './organization.repository';
+import { HouseStyleService } from './house-style.service';
 import { OrganizationService } from './organization.service';
 import { SetupController } from './setup.controller';
 import { TeammatesService } from './teammates.service';
@@ -17,6 +18,7 @@ import { TeammatesService } from './teammates.service';
     BeginningRepository,
     BeginningService,
     OrganizationRepository,
+    HouseStyleService,
     OrganizationService,
     TeammatesService,
   ],

@@ -11,6 +11,9 @@ import type { AccessScope } from '../platform/scope';
 import { FieldsRepository } from './fields.repository';
 import { sentence } from '../platform/words';
 
+/** Types of fields whose values can be written in several ways. */
+const FORMATTED = { date: 'date', money: 'money', number: 'number' } as const;
+
 /** Why a field can't go by a name; null where it can. */
 export function nameFault(name: string): Said | null {
   return /[{},"“”\\]/.test(name) ? said('plan.field-name') : null;
@@ -34,6 +37,8 @@ export class FieldsService {
       key: `field:${field.id}`,
       fallback: field.fallback,
       group: 'Supporter' as const,
+      ...(field.type in FORMATTED ? { kind: FORMATTED[field.type as keyof typeof FORMATTED] } : {}),
+      ...(field.type === 'longtext' ? { lines: true } : {}),
     }));
     return registryOf([...STANDARD_NAMES, ...custom]);
   }

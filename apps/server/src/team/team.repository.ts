@@ -12,7 +12,16 @@ import type { Tables } from '../platform/tables/generated';
 
 export interface TeammateRow extends Pick<
   Tables['teammate'],
-  'id' | 'organization_id' | 'name' | 'email' | 'mobile' | 'signature' | 'title' | 'left_at' | 'signed_in_at'
+  | 'id'
+  | 'organization_id'
+  | 'name'
+  | 'email'
+  | 'mobile'
+  | 'signature'
+  | 'title'
+  | 'left_at'
+  | 'signed_in_at'
+  | 'picture_id'
 > {
   /** Those they are bound to; null for all. */
   chapter_ids: number[] | null;
@@ -38,6 +47,7 @@ export interface OrganizationRow extends Pick<
   | 'legal_name'
   | 'logo_id'
   | 'version'
+  | 'house_style'
 > {
   /** The month that fiscal years begin with, 1 to 12. */
   fiscal_month: number;
@@ -104,7 +114,7 @@ export class TeamRepository {
   async teammate(scope: AccessScope, id: number): Promise<TeammateRow | undefined> {
     const [row] = await this.database.read(scope).sql<TeammateRow>(
       `SELECT id, organization_id, chapter_ids, name, email, role, password_hash, mobile, signature, title,
-          answers_to, left_at, signed_in_at
+          answers_to, left_at, signed_in_at, picture_id
         FROM teammate
         WHERE organization_id = :org AND id = :id`,
       { id },
@@ -135,7 +145,7 @@ export class TeamRepository {
     const db = this.database.read(at);
     const [row] =
       await db.sql<OrganizationRow>(`SELECT id, name, country, locale, currency, time_zone, postal_address, from_email, list_domain,
-          text_from, fiscal_month, file_days, legal_name, languages, logo_id, version
+          text_from, fiscal_month, file_days, legal_name, languages, logo_id, version, house_style
         FROM organization
         WHERE id = :org`);
     if (!row) throw new Error(`expected the organization ${db.scope.organizationId}, got none`);

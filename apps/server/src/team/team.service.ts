@@ -156,6 +156,7 @@ export class TeamService {
         mobile: cleaned?.ok ? cleaned.normal : '',
         answers_to: wanted.answersTo,
         signature: wanted.signature,
+        picture_id: wanted.pictureId,
       });
       await audit(tx, 'profile', { teammate: mate.id }, 'Changed what they say of themselves', {
         before: mate.name,
@@ -226,8 +227,9 @@ export class TeamService {
 /** What somebody says of themselves. */
 export type SaidOfOneself = Omit<Profile, 'email'>;
 
-function ownOf({ name, title, mobile, answers_to: answersTo, signature }: TeammateRow): SaidOfOneself {
-  return { name, title, mobile, answersTo, signature };
+function ownOf(mate: TeammateRow): SaidOfOneself {
+  const { name, title, mobile, answers_to: answersTo, signature, picture_id: pictureId } = mate;
+  return { name, title, mobile, answersTo, signature, pictureId };
 }
 
 const BROWSERS: readonly [RegExp, string][] = [

@@ -1,5 +1,6 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import { isOptedOut, type Scope as PermissionScope } from '@goodword/core/permission';
+import { PersonalLinksService } from '../messages/personal-links.service';
 import { TagTriggersService } from '../messages/tag-triggers.service';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
@@ -33,6 +34,7 @@ export class UnsubscribeService {
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(TagTriggersService) private readonly tagTriggers: TagTriggersService,
+    @Inject(PersonalLinksService) private readonly personalLinks: PersonalLinksService,
     @Inject(CONFIG) config: Config,
     @Inject(EntriesRepository) private readonly entries: EntriesRepository,
   ) {
@@ -152,6 +154,6 @@ export class UnsubscribeService {
       if (!(await this.unsubscribe.hasClicked(tx, delivery.id, url)))
         await this.unsubscribe.event(tx, delivery, 'clicked', url);
     });
-    return url;
+    return url.includes('{') ? this.personalLinks.of(scope, delivery, url) : url;
   }
 }

@@ -973,6 +973,13 @@ export interface paths {
      */
     get: operations['MessagesController.media'];
   };
+  '/media/{id}/{width}': {
+    /**
+     * A picture of the library, not wider than this (in steps of 100)
+     * @description Needs no session.
+     */
+    get: operations['MessagesController.sized'];
+  };
   '/api/starters': {
     /**
      * Words to begin with that ship with the program
@@ -1432,6 +1439,18 @@ export interface paths {
      */
     put: operations['SetupController.save'];
   };
+  '/api/organization/style': {
+    /**
+     * How the letters of the house look
+     * @description Needs the role viewer.
+     */
+    get: operations['SetupController.style'];
+    /**
+     * Change how letters look
+     * @description Needs the role owner.
+     */
+    put: operations['SetupController.saveStyle'];
+  };
   '/api/organization/logo': {
     /**
      * Change the logo (multipart: file)
@@ -1591,17 +1610,12 @@ export interface components {
     Scope: import('../permission').Scope;
     IntakePlan: import('../intake').IntakePlan;
     Explanation: import('../words').Explanation;
-    InlineMark: import('../letter').InlineMark;
-    Inline: import('../letter').Inline;
-    ListItem: import('../letter').ListItem;
-    Block: import('../letter').Block;
     FieldValue: import('../fields').FieldValue;
     Workbook: import('../intake').Workbook;
     FileFindings: import('../intake').FileFindings;
     Guess: import('../intake').Guess;
     HourSpan: import('../permission').HourSpan;
     Hours: import('../permission').Hours;
-    LetterDoc: import('../letter').LetterDoc;
     MergeName: import('../merge').MergeName;
     Region: import('../fields').Region;
     BulkView: {
@@ -2106,6 +2120,15 @@ export interface components {
       usedAt: string;
       madeBy: string | null;
     };
+    AskRule: import('../letter').AskRule;
+    InlineMark: import('../letter').InlineMark;
+    Inline: import('../letter').Inline;
+    ListItem: import('../letter').ListItem;
+    ColumnBlock: import('../letter').ColumnBlock;
+    PassageBlock: import('../letter').PassageBlock;
+    Block: import('../letter').Block;
+    HouseStyle: import('../letter').HouseStyle;
+    LetterDoc: import('../letter').LetterDoc;
     MessageFault: {
       where: 'text' | 'message' | 'subject' | 'preheader' | 'letter';
       message: string;
@@ -2258,6 +2281,10 @@ export interface components {
       text: string;
       /** @description The template whose words it began with; its name is null where it has been deleted. */
       template: components['schemas']['TemplateOrigin'] | null;
+      /** @description The language and country that it is written for (BCP 47); null for the organization’s. */
+      locale: string | null;
+      /** @description The amounts that it asks for; null where it says none of its own. */
+      ask: components['schemas']['AskRule'] | null;
       /**
        * Format: double
        * @description The teammate as whom it goes out.
@@ -2283,6 +2310,7 @@ export interface components {
         name: string;
       };
       subject: string;
+      preheader: string;
       html: string;
       text: string;
       parts: number;
@@ -2874,6 +2902,11 @@ export interface components {
       mobile: string;
       answersTo: string;
       signature: string;
+      /**
+       * Format: double
+       * @description A picture of the library beside the signature.
+       */
+      pictureId: number | null;
     };
     SessionLine: {
       id: number;
@@ -3012,6 +3045,8 @@ export interface components {
       preheader: string;
       letter: components['schemas']['LetterDoc'] | null;
       text: string;
+      locale: string | null;
+      ask: components['schemas']['AskRule'] | null;
       /** @description Whether the caller may change, archive or delete it. */
       mayChange: boolean;
       /**
@@ -3149,12 +3184,16 @@ export interface components {
       mobile: string;
       answersTo: string;
       signature: string;
+      /** @default null */
+      pictureId: number | null;
       was: {
         name: string;
         title: string;
         mobile: string;
         answersTo: string;
         signature: string;
+        /** @default null */
+        pictureId: number | null;
       };
     };
     ChangePasswordBody: {
@@ -3779,6 +3818,8 @@ export interface components {
       preheader: string;
       letter: components['schemas']['LetterDoc'] | null;
       text: string;
+      locale?: string | null;
+      ask?: components['schemas']['AskRule'] | null;
       senderId?: number | null;
       basedOn: number;
     };
@@ -3788,6 +3829,10 @@ export interface components {
     };
     PreviewQuery: {
       supporterId?: number;
+    };
+    MediaParams: {
+      id: number;
+      width: number;
     };
     TemplatesQuery: {
       /** @default  */
@@ -3830,6 +3875,8 @@ export interface components {
       preheader: string;
       letter: components['schemas']['LetterDoc'] | null;
       text: string;
+      locale?: string | null;
+      ask?: components['schemas']['AskRule'] | null;
       basedOn: number;
     };
     StandTemplateBody: {
@@ -4028,6 +4075,22 @@ export interface components {
       textFrom: string;
       basedOn: number;
     };
+    SaveStyleBody: {
+      style: components['schemas']['HouseStyle'];
+      was: {
+        logo: {
+          src: string;
+          width: number;
+        } | null;
+        main: string;
+        accent: string;
+        face: 'serif' | 'plain' | 'round' | 'narrow';
+        width: number;
+        footer: {
+          [key: string]: string;
+        };
+      };
+    };
     MakeChapterBody: {
       name: string;
       postalAddress: string;
@@ -4114,17 +4177,12 @@ export type Mend = components['schemas']['Mend'];
 export type Scope = components['schemas']['Scope'];
 export type IntakePlan = components['schemas']['IntakePlan'];
 export type Explanation = components['schemas']['Explanation'];
-export type InlineMark = components['schemas']['InlineMark'];
-export type Inline = components['schemas']['Inline'];
-export type ListItem = components['schemas']['ListItem'];
-export type Block = components['schemas']['Block'];
 export type FieldValue = components['schemas']['FieldValue'];
 export type Workbook = components['schemas']['Workbook'];
 export type FileFindings = components['schemas']['FileFindings'];
 export type Guess = components['schemas']['Guess'];
 export type HourSpan = components['schemas']['HourSpan'];
 export type Hours = components['schemas']['Hours'];
-export type LetterDoc = components['schemas']['LetterDoc'];
 export type MergeName = components['schemas']['MergeName'];
 export type Region = components['schemas']['Region'];
 export type BulkView = components['schemas']['BulkView'];
@@ -4153,6 +4211,15 @@ export type BatchView = components['schemas']['BatchView'];
 export type DoubleView = components['schemas']['DoubleView'];
 export type JobView = components['schemas']['JobView'];
 export type LayoutView = components['schemas']['LayoutView'];
+export type AskRule = components['schemas']['AskRule'];
+export type InlineMark = components['schemas']['InlineMark'];
+export type Inline = components['schemas']['Inline'];
+export type ListItem = components['schemas']['ListItem'];
+export type ColumnBlock = components['schemas']['ColumnBlock'];
+export type PassageBlock = components['schemas']['PassageBlock'];
+export type Block = components['schemas']['Block'];
+export type HouseStyle = components['schemas']['HouseStyle'];
+export type LetterDoc = components['schemas']['LetterDoc'];
 export type MessageFault = components['schemas']['MessageFault'];
 export type CheckedWords = components['schemas']['CheckedWords'];
 export type ImageView = components['schemas']['ImageView'];
@@ -4306,6 +4373,7 @@ export type MakeMessageBody = components['schemas']['MakeMessageBody'];
 export type SaveMessageBody = components['schemas']['SaveMessageBody'];
 export type SaveTagTriggersBody = components['schemas']['SaveTagTriggersBody'];
 export type PreviewQuery = components['schemas']['PreviewQuery'];
+export type MediaParams = components['schemas']['MediaParams'];
 export type TemplatesQuery = components['schemas']['TemplatesQuery'];
 export type MakeTemplateBody = components['schemas']['MakeTemplateBody'];
 export type SaveTemplateBody = components['schemas']['SaveTemplateBody'];
@@ -4334,6 +4402,7 @@ export type TextHookBody = components['schemas']['TextHookBody'];
 export type TextAnswersBody = components['schemas']['TextAnswersBody'];
 export type SettleTaskBody = components['schemas']['SettleTaskBody'];
 export type SaveOrganizationBody = components['schemas']['SaveOrganizationBody'];
+export type SaveStyleBody = components['schemas']['SaveStyleBody'];
 export type MakeChapterBody = components['schemas']['MakeChapterBody'];
 export type SaveChapterBody = components['schemas']['SaveChapterBody'];
 export type InviteBody = components['schemas']['InviteBody'];
@@ -6543,6 +6612,18 @@ export interface operations {
       200: {};
     };
   };
+  'MessagesController.sized': {
+    parameters: {
+      path: {
+        id: number;
+        width: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
   'TemplatesController.starters': {
     responses: {
       /** @description Done */
@@ -7506,6 +7587,27 @@ export interface operations {
           };
         };
       };
+    };
+  };
+  'SetupController.style': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['HouseStyle'];
+        };
+      };
+    };
+  };
+  'SetupController.saveStyle': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveStyleBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
     };
   };
   'SetupController.setLogo': {

@@ -1,5 +1,7 @@
 import Joi from 'joi';
+import { ASK_BASES, type AskRule } from '../letter';
 import { SUPPRESSION_REASONS } from '../permission';
+import { isLocale } from '../team';
 import { ofCore, oneOf, orNull, shape, usually } from './kinds';
 import { peopleGroup } from './groups';
 import { id, name, pageSchema, purpose, sendingChannel, version } from './common';
@@ -104,6 +106,42 @@ export const makeMessage = Joi.object({
 
 /** A letter as it was typed: what is wrong in it is told by the letter's own reading. */
 export const typedLetter = ofCore('LetterDoc', 'letter', Joi.object().unknown());
+/** An amount in hundredths of the currency. */
+const amount = Joi.number().integer().min(100).max(100_000_000).required();
+const share = Joi.number().min(0.01).max(20).required();
+
+/** How amounts are asked for: three rising shares of a gift within bounds, or three amounts of one's own. */
+export const typedAsk = ofCore(
+  'AskRule',
+  'letter',
+  Joi.object({
+    shares: Joi.array().ordered(share, share, share).length(3).required(),
+    of: Joi.string()
+      .valid(...ASK_BASES)
+      .required(),
+    months: Joi.number().integer().min(1).max(600).allow(null).required(),
+    friendly: Joi.boolean().required(),
+    least: amount,
+    most: amount,
+    otherwise: Joi.array().ordered(amount, amount, amount).length(3).required(),
+  })
+    .custom((value: AskRule, helpers) =>
+      value.least <= value.most && rises(value.shares) && rises(value.otherwise)
+        ? value
+        : helpers.error('any.invalid'),
+    )
+    .messages({
+      'any.invalid': 'Amounts rise from the first to the third, and the least is not above the most.',
+    }),
+);
+
+const rises = ([first, second, third]: readonly number[]) => first! < second! && second! < third!;
+
+/** A language with a country (BCP 47) that dates and amounts can be written for. */
+export const typedLocale = Joi.string().custom((value: string, helpers) =>
+  isLocale(value) ? value : helpers.error('any.invalid'),
+);
+
 /** Body: the words of a draft, with the version that they were begun from. */
 export const saveMessage = Joi.object({
   name: name.required(),
@@ -113,6 +151,8 @@ export const saveMessage = Joi.object({
   preheader: Joi.string().trim().max(200).allow('').required(),
   letter: orNull(typedLetter).required(),
   text: Joi.string().max(2000).allow('').required(),
+  locale: orNull(typedLocale).optional(),
+  ask: orNull(typedAsk).optional(),
   /** The teammate as whom it goes out; whoever it was where nothing is said. */
   senderId: id.allow(null),
   /** The version of the words that were being changed. */
@@ -144,6 +184,12 @@ const tagTriggers = Joi.array().items(tagTrigger).unique().max(6).required();
 export const saveTagTriggers = Joi.object({
   tagTriggers,
   was: tagTriggers,
+});
+
+/** Address of a picture of the library in one of its sizes. */
+export const mediaParams = Joi.object({
+  id: id.required(),
+  width: Joi.number().integer().multiple(100).min(100).max(1200).required(),
 });
 
 /** Query: the message as one person will get it; nobody in particular without an id. */

@@ -12,6 +12,7 @@ export {
   saveChapter,
   saveOrganization,
   saveProfile,
+  saveStyle,
   signIn,
   takeOutTeammate,
   useLink,
@@ -79,12 +80,13 @@ export {
 } from './record';
 export { answerCall, callParams, callPeople, makeCallList } from './calls';
 export { beginBulk, finderQuery, listPeople, savePeopleView } from './bulk';
-export { countSegment, explainParams, changeSegment, saveSegment, snapshotSegment } from './segments';
+export { countSegment, ruleTree, explainParams, changeSegment, saveSegment, snapshotSegment } from './segments';
 export {
   handled,
   suppressedQuery,
   beginTo,
   makeMessage,
+  mediaParams,
   previewQuery,
   readersQuery,
   resultPeople,

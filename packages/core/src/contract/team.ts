@@ -1,6 +1,7 @@
 import Joi from 'joi';
-import { usually } from './kinds';
+import { ofCore, usually } from './kinds';
 import { LANGUAGES } from '../forms';
+import { FACES, LETTER_WIDTHS } from '../letter';
 import { isCurrency, isLocale, isTimeZone, ROLES } from '../team';
 import { id } from './common';
 
@@ -60,6 +61,36 @@ export const saveOrganization = Joi.object({
   basedOn: Joi.number().integer().min(0).required(),
 });
 
+/** A colour as #RRGGBB. */
+const colour = Joi.string()
+  .pattern(/^#[0-9a-f]{6}$/i, '#RRGGBB')
+  .required();
+
+const styleParts = {
+  logo: Joi.object({
+    src: Joi.string()
+      .pattern(/^\/media\/\d{1,15}$/)
+      .required(),
+    width: Joi.number().integer().min(24).max(600).required(),
+  })
+    .allow(null)
+    .required(),
+  main: colour,
+  accent: colour,
+  face: Joi.string()
+    .valid(...Object.keys(FACES))
+    .required(),
+  width: Joi.number().integer().min(LETTER_WIDTHS.least).max(LETTER_WIDTHS.most).required(),
+  footer: Joi.object()
+    .pattern(Joi.string().pattern(/^[a-z]{2}$/), Joi.string().trim().max(600).allow(''))
+    .required(),
+};
+/** Body: how the letters of the house look, and how they looked when that was begun. */
+export const saveStyle = Joi.object({
+  style: ofCore('HouseStyle', 'letter', Joi.object(styleParts)).required(),
+  was: Joi.object(styleParts).required(),
+});
+
 const chapterParts = {
   name: line(120).required(),
   postalAddress: Joi.string().trim().max(300).allow('').required(),
@@ -77,6 +108,8 @@ const profileParts = {
   mobile: Joi.string().trim().max(40).allow('').required(),
   answersTo: email.allow('').required(),
   signature: Joi.string().max(500).allow('').required(),
+  /** A picture of the library beside the signature. */
+  pictureId: id.allow(null).default(null).meta(usually(null)),
 };
 /** Body: how a teammate is seen by those whom they write to. */
 export const saveProfile = Joi.object({ ...profileParts, was: Joi.object(profileParts).required() });

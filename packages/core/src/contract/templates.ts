@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { channel, id, line, name, purpose, version } from './common';
 import { orNull, usually } from './kinds';
-import { starterKey, typedLetter } from './messages';
+import { starterKey, typedAsk, typedLetter, typedLocale } from './messages';
 
 /** Where templates lie; none where it is empty. */
 const folder = line.trim().max(60).allow('');
@@ -47,7 +47,15 @@ export const makeTemplate = eitherPurposeOrList(
 );
 
 /** Body: a template as it was changed, with the version that it was begun from. */
-export const saveTemplate = eitherPurposeOrList(Joi.object({ ...about, ...words, basedOn: version }));
+export const saveTemplate = eitherPurposeOrList(
+  Joi.object({
+    ...about,
+    ...words,
+    locale: orNull(typedLocale).optional(),
+    ask: orNull(typedAsk).optional(),
+    basedOn: version,
+  }),
+);
 
 const standing = { isTeam: Joi.boolean().required(), archived: Joi.boolean().required() };
 /** Body: whether it is the team's, and whether it is put away; and what it was when that was chosen. */

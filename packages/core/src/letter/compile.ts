@@ -1,205 +1,155 @@
-import { compile, type CompiledTemplate, type MergeFault, type Registry } from '../merge';
-import type { Block, Inline, LetterDoc, InlineMark } from './doc';
+import { compile, joinLiterals, type MergeFault, type MergePart } from '../merge';
+import type { Rule } from '../segment';
+import type { LetterDoc } from './doc';
+import { escapedLiterals, htmlOf, LetterIndex, PADDING, type LetterSurroundings } from './html';
+import { escapeHtml } from './markup';
+import { currentLetter } from './migrate';
+import { plainOf } from './plain-text';
+import { FACES, INK, USUAL_STYLE, type HouseStyle } from './style';
 
-/** HTML text and attribute escaping. */
-export function escapeHtml(text: string): string {
-  return text.replace(/[&<>"']/g, (char) => `&#${char.charCodeAt(0)};`);
-}
-
-/**
- * A letter ready to be filled for many people: slots are merge fields and, as `link:N`, the tracked links.
- */
+/** A letter ready to be filled for many people. */
 export interface CompiledLetter {
-  html: CompiledTemplate;
+  html: MergePart[];
+  plain: MergePart[];
+  faults: MergeFault[];
   /** Addresses behind the links, in order: slot `link:0` is the first. Equal addresses share one. */
   links: string[];
+  /** The sentences of personal blocks, in order: `fits:0` is the first. */
+  rules: Rule[];
 }
 
-/** Where the pictures are served for mail readers. */
-export interface LetterSurroundings {
-  registry: Registry;
-  imageUrl(src: string): string;
-}
-
-const STYLE = {
-  text: 'margin:0 0 16px;font:17px/1.55 Georgia,serif;color:#1d2529',
-  list: 'margin:0 0 16px;padding-left:24px;font:17px/1.55 Georgia,serif;color:#1d2529',
-  heading: (level: number) => `margin:0 0 12px;font:700 ${30 - level * 4}px/1.25 Georgia,serif;color:#1d2529`,
-  button:
-    'display:inline-block;padding:12px 22px;background:#17252B;color:#ffffff;font:700 16px Arial,sans-serif;text-decoration:none;border-radius:4px',
-  image: 'display:block;max-width:100%;height:auto;border:0;margin:0 0 16px',
-};
-
-class LetterWriter {
-  readonly parts: CompiledTemplate['parts'] = [];
-  readonly faults: MergeFault[] = [];
-  readonly links: string[] = [];
-
-  constructor(private readonly around: LetterSurroundings) {}
-
-  blocks(blocks: readonly Block[] | undefined): void {
-    for (const block of blocks ?? []) this.block(block);
-  }
-
-  private block(block: Block): void {
-    switch (block.type) {
-      case 'paragraph':
-        return this.wrap(`<p style="${STYLE.text}">`, () => this.inlines(block.content), '</p>');
-      case 'heading': {
-        const tag = `h${block.attrs.level}`;
-        return this.wrap(
-          `<${tag} style="${STYLE.heading(block.attrs.level)}">`,
-          () => this.inlines(block.content),
-          `</${tag}>`,
-        );
-      }
-      case 'bulletList':
-      case 'orderedList':
-        return this.list(block.type === 'bulletList' ? 'ul' : 'ol', block.content ?? []);
-      case 'button':
-        return this.button(block.attrs.href, block.attrs.label);
-      case 'image':
-        return this.image(block.attrs);
-    }
-  }
-
-  private list(tag: 'ul' | 'ol', items: readonly { content?: Block[] }[]): void {
-    this.wrap(
-      `<${tag} style="${STYLE.list}">`,
-      () => items.forEach((item) => this.wrap('<li>', () => this.blocks(item.content), '</li>')),
-      `</${tag}>`,
-    );
-  }
-
-  private button(href: string, label: string): void {
-    this.wrap(
-      `<p style="${STYLE.text}">`,
-      () => {
-        this.openLink(href, STYLE.button);
-        this.merge(label);
-        this.push('</a>');
-      },
-      '</p>',
-    );
-  }
-
-  private image(attrs: { src: string; alt?: string | null; width?: number | null }): void {
-    const width = attrs.width ? ` width="${Math.round(attrs.width)}"` : '';
-    this.push(`<img src="${escapeHtml(this.around.imageUrl(attrs.src))}" alt="`);
-    this.merge(attrs.alt ?? '');
-    this.push(`"${width} style="${STYLE.image}">`);
-  }
-
-  private inlines(inlines: readonly Inline[] | undefined): void {
-    for (const inline of inlines ?? []) {
-      if (inline.type === 'hardBreak') this.push('<br>');
-      else this.text(inline.text, inline.marks ?? []);
-    }
-  }
-
-  private text(text: string, marks: readonly InlineMark[]): void {
-    const closing: string[] = [];
-    for (const mark of marks) {
-      if (mark.type === 'link') this.openLink(mark.attrs.href, 'color:#0F766B');
-      else this.push(mark.type === 'bold' ? '<strong>' : '<em>');
-      closing.unshift(mark.type === 'link' ? '</a>' : mark.type === 'bold' ? '</strong>' : '</em>');
-    }
-    this.merge(text);
-    this.push(closing.join(''));
-  }
-
-  private openLink(href: string, style: string): void {
-    if (!this.links.includes(href)) this.links.push(href);
-    const key = `link:${this.links.indexOf(href)}`;
-    this.push('<a href="');
-    this.parts.push({ key, name: key, or: href });
-    this.push(`" style="${style}">`);
-  }
-
-  private merge(source: string): void {
-    const compiled = compile(source, this.around.registry);
-    this.faults.push(...compiled.faults);
-    for (const part of compiled.parts) this.parts.push(typeof part === 'string' ? escapeHtml(part) : part);
-  }
-
-  private wrap(open: string, inside: () => void, close: string): void {
-    this.push(open);
-    inside();
-    this.push(close);
-  }
-
-  private push(html: string): void {
-    this.parts.push(html);
-  }
-}
-
-const HIDDEN = '<div style="display:none;max-height:0;overflow:hidden">';
-
-/** Joins neighbouring literals, so that filling a letter for one person is a join of few strings. */
-function joinLiterals(parts: CompiledTemplate['parts']): CompiledTemplate['parts'] {
-  const out: CompiledTemplate['parts'] = [];
-  for (const part of parts) {
-    const last = out.length - 1;
-    if (typeof part === 'string' && typeof out[last] === 'string') out[last] += part;
-    else out.push(part);
-  }
-  return out;
-}
-
-/** Turns a checked document (see `letterFault`) into a mailable body with slots. Linear in the document. */
+/** Turns a checked document (see `letterFault`) of any version into its body. Linear in the document. */
 export function compileLetter(doc: LetterDoc, around: LetterSurroundings): CompiledLetter {
-  const writer = new LetterWriter(around);
-  writer.blocks(doc.content);
-  return { html: { parts: joinLiterals(writer.parts), faults: writer.faults }, links: writer.links };
+  const letter = currentLetter(doc);
+  const index = new LetterIndex();
+  const { parts, faults } = htmlOf(letter, around, index);
+  return {
+    html: parts,
+    plain: plainOf(letter, around, index),
+    faults,
+    links: index.links,
+    rules: index.rules,
+  };
 }
 
 /** What stands around every mass email: who sent it, where they live, why it came and the way out. */
-export interface Footer {
+export interface LetterFrame {
   /** Who sends and where they live, in one line. */
   imprint: string;
   why: string;
+  /** The words that lead to the page on which one leaves or chooses. */
+  leaveWords: string;
+  subject: string;
+  preheader: string;
+  /** BCP 47. */
+  language: string;
 }
+
+/** Colours for readers whose program is dark: words light, links lighter, paper dark. */
+const DARK =
+  ':root{color-scheme:light dark;supported-color-schemes:light dark}' +
+  '@media (prefers-color-scheme:dark){.b{background:#14191c!important}.t{color:#e8ecea!important}' +
+  '.s{color:#b4c0bd!important}.a{color:#7fd1c7!important}}';
+
+const SMALL = 'margin:0 0 8px;font:13px/24px Arial,sans-serif;color:#51626A';
+
+const slot = (key: string, or: string): MergePart => ({ key, name: key, or });
+
+/** What is hidden behind the subject in the list of a mail reader. */
+function hidden(preheader: readonly MergePart[]): MergePart[] {
+  if (preheader.length === 0) return [];
+  return [
+    '<div style="display:none;max-height:0;overflow:hidden">',
+    ...preheader.map(escapedLiterals),
+    '</div>',
+  ];
+}
+
+function logoOf({ logo }: HouseStyle, around: LetterSurroundings, name: string): MergePart[] {
+  if (!logo) return [];
+  const { url, width, height } = around.picture(logo.src);
+  const natural = width ?? logo.width;
+  const wide = Math.min(logo.width, natural);
+  const high = height === null ? '' : ` height="${Math.round((height * wide) / natural)}"`;
+  return [
+    `<img src="${escapeHtml(url(Math.min(2 * wide, natural)))}" alt="${escapeHtml(name)}" width="${wide}"${high} ` +
+      `style="display:block;width:${wide}px;max-width:100%;height:auto;border:0;margin:0 0 24px">`,
+  ];
+}
+
+/** The words of the house above who sends it, in the language of the letter. */
+const footerWords = ({ footer }: HouseStyle, language: string): string =>
+  footer[language.slice(0, 2).toLowerCase()] ?? '';
 
 /**
  * The whole mail: body, footer with slots `why` (what it rests on; the footer's words where a person's are
  * not known), `leave` (the way out), `imprint` (who sends; a chapter may have an address of its own) and
- * `pixel` (the open mark, may be empty). The line after the subject may merge as any text does.
+ * `pixel` (the address of the open mark, may be empty). Subject and preview line merge as any text does. A plain letter has
+ * no logo.
  */
 export function wrapLetter(
   letter: CompiledLetter,
-  footer: Footer,
-  preheader: CompiledTemplate,
-): CompiledLetter {
-  const small = 'margin:0 0 8px;font:13px/1.5 Arial,sans-serif;color:#51626A';
-  const head =
-    '<!doctype html><html><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"></head>' +
-    '<body style="margin:0;background:#ffffff">';
-  const table =
+  doc: Pick<LetterDoc, 'plain'>,
+  frame: LetterFrame,
+  around: LetterSurroundings & { organization: string },
+): { html: MergePart[]; plain: MergePart[] } {
+  const style = around.style ?? USUAL_STYLE;
+  const { language } = frame;
+  const [subject, preheader] = [
+    compile(frame.subject, around.registry).parts,
+    compile(frame.preheader, around.registry).parts,
+  ];
+  const own = footerWords(style, language);
+  const html: MergePart[] = [
+    `<!doctype html><html lang="${escapeHtml(language)}" dir="${textDirection(language)}"><head><meta charset="utf-8">` +
+      '<meta name="viewport" content="width=device-width,initial-scale=1">' +
+      '<meta name="color-scheme" content="light dark"><meta name="supported-color-schemes" content="light dark"><title>',
+    ...subject.map(escapedLiterals),
+    `</title><style>${DARK}</style></head><body class="b" style="margin:0;padding:0;background:#ffffff">`,
+    ...hidden(preheader),
     '<table role="presentation" width="100%" cellpadding="0" cellspacing="0"><tr><td align="center">' +
-    '<table role="presentation" width="600" cellpadding="0" cellspacing="0" style="max-width:600px;width:100%"><tr><td style="padding:24px">';
-  const foot =
-    '<hr style="border:0;border-top:1px solid #D3DAD6;margin:24px 0 16px">' + `<p style="${small}">`;
-  const after = `" style="color:#51626A">Leave, or choose what you get</a></p>` + `<p style="${small}">`;
-  const parts: CompiledTemplate['parts'] = [
-    head,
-    ...(preheader.parts.length === 0
-      ? []
-      : [
-          HIDDEN,
-          ...preheader.parts.map((part) => (typeof part === 'string' ? escapeHtml(part) : part)),
-          '</div>',
-        ]),
-    table,
-    ...letter.html.parts,
-    foot,
-    { key: 'why', name: 'why', or: footer.why },
-    ' <a href="',
-    { key: 'leave', name: 'leave', or: '#' },
-    after,
-    { key: 'imprint', name: 'imprint', or: footer.imprint },
+      `<table role="presentation" width="${style.width}" cellpadding="0" cellspacing="0" ` +
+      `style="width:100%;max-width:${style.width}px;table-layout:fixed"><tr>` +
+      `<td align="${textDirection(language) === 'rtl' ? 'right' : 'left'}" ` +
+      `style="padding:${PADDING}px;overflow-wrap:anywhere;word-break:break-word">`,
+    ...(doc.plain ? [] : logoOf(style, around, around.organization)),
+    ...letter.html,
+    '<hr style="border:0;border-top:1px solid #D3DAD6;margin:24px 0 16px;clear:both">',
+    ...(own === '' ? [] : [`<p class="s" style="${SMALL}">${escapeHtml(own).replace(/\n/g, '<br>')}</p>`]),
+    `<p class="s" style="${SMALL}">`,
+    slot('why', frame.why),
+    ' <a class="s" href="',
+    slot('leave', '#'),
+    `" style="color:#51626A">${escapeHtml(frame.leaveWords)}</a></p><p class="s" style="${SMALL}">`,
+    slot('imprint', frame.imprint),
     '</p></td></tr></table></td></tr></table>',
-    { key: 'pixel', name: 'pixel', or: '' },
+    {
+      when: 'pixel',
+      then: ['<img src="', slot('pixel', ''), '" width="1" height="1" alt="">'],
+      otherwise: [],
+    },
     '</body></html>',
   ];
-  return { html: { parts: joinLiterals(parts), faults: letter.html.faults }, links: letter.links };
+  const plain: MergePart[] = [
+    ...letter.plain,
+    `----------\n${own === '' ? '' : `${own}\n`}`,
+    slot('why', frame.why),
+    `\n${frame.leaveWords}: `,
+    slot('leave', '#'),
+    '\n',
+    slot('imprint', frame.imprint),
+    '\n',
+  ];
+  return { html: joinLiterals(html), plain: joinLiterals(plain) };
 }
+
+/** The direction in which a language is written (CLDR: `layout/orientation`), from memory. */
+function textDirection(language: string): 'ltr' | 'rtl' {
+  return /^(ar|fa|he|iw|ku-arab|ps|sd|ug|ur|yi|dv|syr)\b/i.test(language) ? 'rtl' : 'ltr';
+}
+
+/** The face and ink that words of a house have on screen. */
+export const screenStyle = (style: HouseStyle): { fontFamily: string; color: string } => ({
+  fontFamily: FACES[style.face],
+  color: INK,
+});

@@ -1,5 +1,7 @@
 import { said, type Said } from '../common';
-import type { Block, Inline, LetterDoc, ListItem } from './doc';
+import type { LetterDoc } from './doc';
+import { blocksOf } from './walk';
+import { hrefsIn } from './written';
 
 /**
  * From here on large mail readers cut the end of a letter off, and the way out with it. Common practice (no
@@ -23,7 +25,7 @@ export interface LetterWeight {
  */
 export function letterDoubts(letter: LetterDoc, { html, pictures }: LetterWeight): Said[] {
   const blocks = blocksOf(letter.content);
-  const open = [...new Set(blocks.flatMap(hrefsOf).filter((href) => /^http:/i.test(href)))];
+  const open = [...new Set(hrefsIn(letter).filter((href) => /^http:/i.test(href)))];
   // An empty text is an answer: the picture only decorates.
   const silent = blocks.filter((block) => block.type === 'image' && typeof block.attrs.alt !== 'string');
   return [
@@ -34,24 +36,6 @@ export function letterDoubts(letter: LetterDoc, { html, pictures }: LetterWeight
       ? [said('letter.doubt.pictures', { mb: (pictures / 1e6).toFixed(1) })]
       : []),
   ];
-}
-
-function blocksOf(blocks: readonly (Block | ListItem)[] = []): Block[] {
-  return blocks.flatMap((block): Block[] => {
-    if (block.type === 'listItem') return blocksOf(block.content);
-    const inner = block.type === 'bulletList' || block.type === 'orderedList' ? block.content : [];
-    return [block, ...blocksOf(inner)];
-  });
-}
-
-function hrefsOf(block: Block): string[] {
-  if (block.type === 'button') return [block.attrs.href];
-  if (block.type !== 'paragraph' && block.type !== 'heading') return [];
-  return (block.content ?? []).flatMap((inline: Inline) =>
-    inline.type === 'text'
-      ? (inline.marks ?? []).flatMap((mark) => (mark.type === 'link' ? [mark.attrs.href] : []))
-      : [],
-  );
 }
 
 /** The sources of the pictures in a letter, each once. */

@@ -1,23 +1,53 @@
 export {
+  ALIGNMENTS,
   imageIdOf,
   isSafeLink,
-  letterFault,
+  LETTER_VERSION,
+  SIDES,
+  type Alignment,
   type Block,
+  type ColumnBlock,
   type Inline,
+  type InlineMark,
   type LetterDoc,
   type ListItem,
-  type InlineMark,
+  type PassageBlock,
+  type PersonalBlock,
+  type Picture,
+  type Side,
 } from './doc';
-export { blanksIn } from './blanks';
-export { letterOfText } from './plain';
-export { hrefsIn, NO_WORDS, readableLines, letterTexts, type WrittenWords } from './written';
-export { onTelephone } from './telephone';
-export { letterDoubts, picturesOf, type LetterWeight } from './doubts';
 export {
-  compileLetter,
-  escapeHtml,
-  wrapLetter,
-  type CompiledLetter,
-  type Footer,
-  type LetterSurroundings,
-} from './compile';
+  ASK_BASES,
+  askAmounts,
+  friendlyAmount,
+  namedAmounts,
+  USUAL_ASK,
+  type AskBase,
+  type AskRule,
+  type CountedGift,
+} from './ask';
+export { blanksIn } from './blanks';
+export { compileLetter, screenStyle, wrapLetter, type CompiledLetter, type LetterFrame } from './compile';
+export { letterDoubts, picturesOf, type LetterWeight } from './doubts';
+export { letterFault } from './fault';
+export { ASK_NAMES, askKey, giftAddress } from './gifts';
+export { type LetterSurroundings, type ServedPicture } from './html';
+export { directionOf, escapeHtml, escapeLines } from './markup';
+export { currentLetter } from './migrate';
+export { letterOfText } from './plain';
+export {
+  contrast,
+  FACES,
+  isColour,
+  LEAST_CONTRAST,
+  LETTER_WIDTHS,
+  luminance,
+  onColour,
+  PAPER,
+  USUAL_STYLE,
+  type Face,
+  type HouseStyle,
+} from './style';
+export { onTelephone } from './telephone';
+export { blocksOf, distinctRules, letterRules, readBlocks } from './walk';
+export { hrefsIn, letterTexts, NO_WORDS, readableLines, type WrittenWords } from './written';

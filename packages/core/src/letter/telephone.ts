@@ -14,14 +14,18 @@ function cut(text: string, most: number): string {
 
 /**
  * What a telephone's list shows of a mail before it is opened: the beginning of the subject, and of the
- * words, which begin with the preview line. Addresses that stand behind links in the plain text are left out,
- * as mail readers take the line from the HTML.
+ * words, the preview line before them. The numbers of links in the plain text are left out, as mail readers
+ * take the line from the HTML.
  *
- * @example onTelephone('Planks', 'Two to go.\n\nDear Ada,').line // 'Two to go. Dear Ada,'
+ * @example onTelephone('Planks', 'Two to go.', 'Dear Ada,').line // 'Two to go. Dear Ada,'
  */
-export function onTelephone(subject: string, text: string): { subject: string; line: string } {
-  const line = text
-    .replace(/<[a-z]+:[^>\s]*>/gi, '')
+export function onTelephone(
+  subject: string,
+  preheader: string,
+  text: string,
+): { subject: string; line: string } {
+  const line = `${preheader} ${text}`
+    .replace(/ \[\d+\]/g, '')
     .replace(/\s+/g, ' ')
     .trim();
   return { subject: cut(subject, SUBJECT_SHOWN), line: cut(line, LINE_SHOWN) };

@@ -1,12 +1,27 @@
 export { parse, type MergeSyntaxFault, type ParsedTemplate, type Piece, type SourceSpan } from './parse';
-export { nameKey, registryOf, STANDARD_NAMES, type MergeName, type Registry } from './registry';
 export {
-  compile,
+  nameKey,
+  registryOf,
+  STANDARD_NAMES,
+  type MergeGroup,
+  type MergeName,
+  type Registry,
+} from './registry';
+export { compile, joinLiterals } from './compile';
+export { formatNames, formatted, rawKey, withFormats, type FormattedKind, type ValueManner } from './formats';
+export {
+  choicesOf,
   emptySlots,
+  isChoice,
+  passageFor,
   render,
+  shownSlots,
   slotsOf,
   type CompiledTemplate,
+  type MergeChoice,
+  type MergeCondition,
   type MergeFault,
-  type MergeValues,
+  type MergePart,
   type MergeSlot,
+  type MergeValues,
 } from './render';

@@ -5,9 +5,15 @@ export interface SourceSpan {
   to: number;
 }
 
-/** A part of a text with merge fields: words as they are, or a field with what stands where it is empty. */
+/**
+ * A part of a text with merge fields: words as they are, a field with what stands where it is empty, or the
+ * beginning, middle and end of a passage for some people.
+ */
 export type Piece =
-  { kind: 'text'; text: string } | { kind: 'merge'; name: string; or: string | null; span: SourceSpan };
+  | { kind: 'text'; text: string }
+  | { kind: 'merge'; name: string; as: string | null; or: string | null; span: SourceSpan }
+  | { kind: 'for'; name: string; inside: string; span: SourceSpan }
+  | { kind: 'otherwise' | 'end'; inside: string; span: SourceSpan };
 
 /** What is wrong in a text with merge fields, and where (offsets in UTF-16 units). */
 export interface MergeSyntaxFault {
@@ -27,12 +33,15 @@ export const MOST_FAULTS = 20;
 /**
  * Reads a text with merge fields.
  *
- * text := ( literal | "\{" | "\}" | "\\" | field )*
- * field := "{" name [ "," "or" string ] "}"
- * string := '"' … '"' | "“" … "”" with \" for a quote inside
+ * text      := ( literal | "\{" | "\}" | "\\" | field | mark )*
+ * field     := "{" name [ "," "as" format ] [ "," "or" string ] "}"
+ * mark      := "{" "for" group "}" | "{" "otherwise" "}" | "{" "end" "}"
+ * string    := '"' … '"' | "“" … "”" with \" for a quote inside
+ * name, format, group := words without quotes, braces and commas
  *
- * A field that cannot be read stays in the text as it was typed and is reported, the first twenty of them;
- * nothing is lost.
+ * Marks make passages for some people: `{For Deck crew}Bring boots.{Otherwise}Come along.{End}`. Whether they
+ * are in balance is seen by whoever compiles. A field that cannot be read stays in the text as it was typed
+ * and is reported, the first twenty of them; nothing is lost.
  */
 export function parse(source: string): ParsedTemplate {
   const pieces: Piece[] = [];
@@ -66,25 +75,53 @@ export function parse(source: string): ParsedTemplate {
   return { pieces, faults };
 }
 
-type Field = Extract<Piece, { kind: 'merge' }>;
+type Field = Exclude<Piece, { kind: 'text' }>;
 
 function readField(source: string, from: number): Field | MergeSyntaxFault {
   const end = closingBrace(source, from);
   if (end < 0) return { span: { from, to: from + 1 }, said: said('merge.open') };
   const span = { from, to: end + 1 };
   const inside = source.slice(from + 1, end);
-  const comma = inside.indexOf(',');
-  const name = (comma < 0 ? inside : inside.slice(0, comma)).trim();
-  const or =
-    comma < 0
-      ? null
-      : (/^or\s*["“]((?:\\.|[^"”\\])*)["”]$/i.exec(inside.slice(comma + 1).trim())?.[1] ?? undefined);
-  if (name === '' || /["“”{}]/.test(name) || or === undefined)
+  const mark = markIn(inside.trim());
+  if (mark) return { ...mark, span };
+  const read = clausesOf(inside);
+  if (read === null)
     return {
       span,
       said: said('merge.wrong', { got: inside.length > 80 ? `${inside.slice(0, 80)}…` : inside }),
     };
-  return { kind: 'merge', name: name.replace(/\s+/g, ' '), or: or?.replace(/\\(.)/g, '$1') ?? null, span };
+  return { kind: 'merge', ...read, span };
+}
+
+const spaced = (words: string) => words.trim().replace(/\s+/g, ' ');
+
+function markIn(inside: string) {
+  if (/["“”,]/.test(inside)) return null;
+  const group = /^for\s(.*)$/is.exec(inside)?.[1];
+  if (group !== undefined && group.trim() !== '')
+    return { kind: 'for' as const, name: spaced(group), inside };
+  const word = inside.toLowerCase();
+  return word === 'otherwise' || word === 'end' ? { kind: word as 'otherwise' | 'end', inside } : null;
+}
+
+/** The name, the format and the words for when there is nothing; null where they can't be read. */
+function clausesOf(inside: string): { name: string; as: string | null; or: string | null } | null {
+  const comma = inside.indexOf(',');
+  const name = comma < 0 ? inside : inside.slice(0, comma);
+  if (name.trim() === '' || /["“”{}]/.test(name)) return null;
+  let rest = comma < 0 ? '' : inside.slice(comma + 1).trim();
+  if (comma >= 0 && rest === '') return null;
+  let as: string | null = null;
+  const format = /^as\s([^,"“”{}]*)(?:,|$)/i.exec(rest);
+  if (format) {
+    as = spaced(format[1]!).toLowerCase();
+    const after = rest.slice(format[0].length).trim();
+    if (as === '' || (after === '' && format[0].endsWith(','))) return null;
+    rest = after;
+  }
+  if (rest === '') return { name: spaced(name), as, or: null };
+  const or = /^or\s*["“]((?:\\.|[^"”\\])*)["”]$/i.exec(rest)?.[1];
+  return or === undefined ? null : { name: spaced(name), as, or: or.replace(/\\(.)/g, '$1') };
 }
 
 /**

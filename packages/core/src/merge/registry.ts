@@ -1,4 +1,5 @@
 import { nearest } from '../common';
+import type { FormattedKind } from './formats';
 
 /** A merge field that can be written: the name people read, and the key its value is found under. */
 export interface MergeName {
@@ -6,14 +7,18 @@ export interface MergeName {
   key: string;
   /** Standing words for when the value is missing. */
   fallback?: string | null;
-  group: 'Supporter' | 'Sender' | 'Organization' | 'Last gift';
+  group: 'Supporter' | 'Sender' | 'Organization' | 'Last gift' | 'Ask';
+  /** What it holds, where that can be written in several ways. */
+  kind?: FormattedKind;
+  /** Its value keeps its lines. */
+  lines?: boolean;
 }
 
 /** The fields every organization has. Custom fields join them as `field:ID`. */
 export const STANDARD_NAMES: readonly MergeName[] = [
-  { name: 'First name', key: 'firstName', group: 'Supporter' },
-  { name: 'Last name', key: 'lastName', group: 'Supporter' },
-  { name: 'Full name', key: 'fullName', group: 'Supporter' },
+  { name: 'First name', key: 'firstName', group: 'Supporter', kind: 'name' },
+  { name: 'Last name', key: 'lastName', group: 'Supporter', kind: 'name' },
+  { name: 'Full name', key: 'fullName', group: 'Supporter', kind: 'name' },
   { name: 'Greeting', key: 'greeting', group: 'Supporter' },
   { name: 'Email', key: 'email', group: 'Supporter' },
   { name: 'Mobile', key: 'mobile', group: 'Supporter' },
@@ -22,11 +27,14 @@ export const STANDARD_NAMES: readonly MergeName[] = [
   { name: 'Sender: title', key: 'sender.title', group: 'Sender' },
   { name: 'Sender: mobile', key: 'sender.mobile', group: 'Sender' },
   { name: 'Sender: email', key: 'sender.email', group: 'Sender' },
-  { name: 'Sender: signature', key: 'sender.signature', group: 'Sender' },
+  { name: 'Sender: signature', key: 'sender.signature', group: 'Sender', lines: true },
   { name: 'Organization: name', key: 'organization.name', group: 'Organization' },
   { name: 'Organization: postal address', key: 'organization.postal', group: 'Organization' },
-  { name: 'Last gift: amount', key: 'lastGift.amount', group: 'Last gift' },
-  { name: 'Last gift: date', key: 'lastGift.date', group: 'Last gift' },
+  { name: 'Last gift: amount', key: 'lastGift.amount', group: 'Last gift', kind: 'money' },
+  { name: 'Last gift: date', key: 'lastGift.date', group: 'Last gift', kind: 'date' },
+  { name: 'Ask: first', key: 'ask.first', group: 'Ask', kind: 'money' },
+  { name: 'Ask: second', key: 'ask.second', group: 'Ask', kind: 'money' },
+  { name: 'Ask: third', key: 'ask.third', group: 'Ask', kind: 'money' },
 ];
 
 /** Names compare without case, spaces and marks: `first name`, `FirstName` and `First  Name` are one. */
@@ -43,10 +51,21 @@ export interface Registry {
   find(name: string): MergeName | null;
   /** The nearest right name for a wrong one. */
   suggest(name: string): string | null;
+  /** The names of groups that a passage can be for. */
+  groups: readonly string[];
+  /** What a passage for the group asks of people, as a key of their values; null for an unknown one. */
+  group(name: string): string | null;
 }
 
-/** The standard names and the fields of a house, by their keys. */
-export function registryOf(names: readonly MergeName[]): Registry {
+/** A group that a passage can be for: its name, and the key of people's values that says who is in it. */
+export interface MergeGroup {
+  name: string;
+  key: string;
+}
+
+/** The standard names and the fields of a house, and the groups that passages can be for. */
+export function registryOf(names: readonly MergeName[], groups: readonly MergeGroup[] = []): Registry {
+  const byGroup = new Map(groups.map((one) => [nameKey(one.name), one.key]));
   const byKey = new Map(names.map((name) => [nameKey(name.name), name]));
   return {
     names,
@@ -56,5 +75,7 @@ export function registryOf(names: readonly MergeName[]): Registry {
         name,
         names.map((known) => known.name),
       ),
+    groups: groups.map(({ name }) => name),
+    group: (name) => byGroup.get(nameKey(name)) ?? null,
   };
 }

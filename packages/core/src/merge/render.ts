@@ -1,21 +1,41 @@
-import { said } from '../common';
-import { MOST_FAULTS, parse, type MergeSyntaxFault, type SourceSpan } from './parse';
-import type { Registry } from './registry';
+import { oneLine, seen } from '../common';
+import type { MergeSyntaxFault } from './parse';
+import type { FormattedKind } from './formats';
 
-/** A compiled text: literal strings and slots in turn, ready to be filled for any number of people. */
+/** A compiled text: literal strings, slots and choices in turn, ready to be filled for any number of people. */
 export interface CompiledTemplate {
-  parts: (string | MergeSlot)[];
+  parts: MergePart[];
   faults: MergeFault[];
 }
+
+/** A literal, a place for a value, or a passage for some people. */
+export type MergePart = string | MergeSlot | MergeChoice;
 
 /** A place in a text where a value of a person stands. */
 export interface MergeSlot {
   key: string;
   name: string;
   /**
-   * What stands where the value is missing: the writer's words, else the field's stage ones, else nothing.
+   * What stands where the value is missing: the writer's words, else the field's standing ones, else nothing.
    */
   or: string | null;
+  /** How the value of another key is written here. */
+  format?: { of: string; kind: FormattedKind; as: string };
+  /** A value of several lines keeps them; all others are one line. */
+  lines?: boolean;
+}
+
+/**
+ * What a passage asks of a person's values: that there is one under a key; or any of several lines, in each
+ * of which all keys have one, those with a `!` before them none.
+ */
+export type MergeCondition = string | readonly (readonly string[])[];
+
+/** One passage for those whose values meet a condition, another for the rest. */
+export interface MergeChoice {
+  when: MergeCondition;
+  then: MergePart[];
+  otherwise: MergePart[];
 }
 
 /** A merge field that nobody knows, with the nearest one that is known. */
@@ -27,57 +47,83 @@ export interface MergeFault extends MergeSyntaxFault {
 /** Values by key; a missing or empty one is a hole unless the slot has words for it. */
 export type MergeValues = Record<string, string | null | undefined>;
 
-/** Checks every name against the registry. An unknown one stays as typed in the text and is reported. */
-export function compile(source: string, registry: Registry): CompiledTemplate {
-  const { pieces, faults } = parse(source);
-  const out: CompiledTemplate = {
-    parts: [],
-    faults: faults.map((fault) => ({ ...fault, suggestion: null })),
-  };
-  for (const piece of pieces) {
-    if (piece.kind === 'text') {
-      out.parts.push(piece.text);
-      continue;
-    }
-    const known = registry.find(piece.name);
-    if (known) out.parts.push({ key: known.key, name: known.name, or: piece.or ?? known.fallback ?? null });
-    else {
-      out.parts.push(source.slice(piece.span.from, piece.span.to));
-      if (out.faults.length < MOST_FAULTS) out.faults.push(unknownName(piece.name, piece.span, registry));
-    }
-  }
-  out.faults.sort((a, b) => a.span.from - b.span.from);
-  return out;
+/** Whether a part is a passage for some people. */
+export const isChoice = (part: MergePart): part is MergeChoice => typeof part !== 'string' && 'when' in part;
+
+const meets = (key: string, values: MergeValues): boolean =>
+  key.startsWith('!') ? !values[key.slice(1)] : Boolean(values[key]);
+
+/** The wording that somebody with these values reads. */
+export function passageFor({ when, then, otherwise }: MergeChoice, values: MergeValues): MergePart[] {
+  const holds =
+    typeof when === 'string'
+      ? Boolean(values[when])
+      : when.some((all) => all.every((key) => meets(key, values)));
+  return holds ? then : otherwise;
 }
 
-function unknownName(name: string, span: SourceSpan, registry: Registry): MergeFault {
-  const suggestion = registry.suggest(name);
-  const why = suggestion
-    ? said('merge.unknown-near', { name, nearest: suggestion })
-    : said('merge.unknown', { name });
-  return { span, said: why, suggestion };
-}
-
-/** Fills the slots. `escape` is applied to values and "or" words alike, never to the literal text. */
+/**
+ * Fills the slots. `escape` is applied to values and "or" words alike, never to the literal text. A value is
+ * one line without characters that nobody sees, unless its slot keeps lines.
+ */
 export function render(
-  compiled: CompiledTemplate,
+  compiled: Pick<CompiledTemplate, 'parts'>,
   values: MergeValues,
   escape: (value: string) => string = (v) => v,
 ): string {
+  return filledParts(compiled.parts, values, escape);
+}
+
+function filledParts(
+  parts: readonly MergePart[],
+  values: MergeValues,
+  escape: (value: string) => string,
+): string {
   let out = '';
-  for (const part of compiled.parts) {
+  for (const part of parts) {
     if (typeof part === 'string') out += part;
-    else out += escape(values[part.key] || part.or || '');
+    else if ('when' in part) out += filledParts(passageFor(part, values), values, escape);
+    else {
+      const value = values[part.key] || part.or || '';
+      out += escape(part.lines ? seen(value) : oneLine(value));
+    }
   }
   return out;
 }
 
 /** The slots that would show a hole for these values. */
-export function emptySlots(compiled: CompiledTemplate, values: MergeValues): MergeSlot[] {
-  return slotsOf(compiled).filter((slot) => !values[slot.key] && slot.or === null);
+export function emptySlots(compiled: Pick<CompiledTemplate, 'parts'>, values: MergeValues): MergeSlot[] {
+  return shownSlots(compiled.parts, values).filter((slot) => !values[slot.key] && slot.or === null);
 }
 
-/** The merge fields of a compiled text, in their order. */
-export function slotsOf(compiled: CompiledTemplate): MergeSlot[] {
-  return compiled.parts.filter((part): part is MergeSlot => typeof part !== 'string');
+/** The slots that somebody with these values reads. */
+export function shownSlots(parts: readonly MergePart[], values: MergeValues): MergeSlot[] {
+  return parts.flatMap((part): MergeSlot[] => {
+    if (typeof part === 'string') return [];
+    if (isChoice(part)) return shownSlots(passageFor(part, values), values);
+    return [part];
+  });
+}
+
+/** The merge fields of a compiled text, in their order, those of all passages among them. */
+export function slotsOf({ parts }: Pick<CompiledTemplate, 'parts'>): MergeSlot[] {
+  return parts.flatMap((part): MergeSlot[] => {
+    if (typeof part === 'string') return [];
+    return isChoice(part)
+      ? [...slotsOf({ parts: part.then }), ...slotsOf({ parts: part.otherwise })]
+      : [part];
+  });
+}
+
+const keysOf = ({ when }: MergeChoice): string[] =>
+  typeof when === 'string' ? [when] : when.flat().map((key) => key.replace(/^!/, ''));
+
+/** The keys of values that passages ask for, each once. */
+export function choicesOf({ parts }: Pick<CompiledTemplate, 'parts'>): string[] {
+  const all = parts.flatMap((part): string[] =>
+    isChoice(part)
+      ? [...keysOf(part), ...choicesOf({ parts: part.then }), ...choicesOf({ parts: part.otherwise })]
+      : [],
+  );
+  return [...new Set(all)];
 }

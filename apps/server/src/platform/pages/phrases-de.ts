@@ -1,6 +1,7 @@
 import { type Phrases } from './phrases-en';
 
 export const DE: Phrases = {
+  leaveOrChoose: 'Abbestellen oder wählen, was Sie bekommen',
   thanks: 'Danke',
   confirmMail:
     'Wenn Sie eine E-Mail-Adresse angegeben haben, sehen Sie in Ihr Postfach: vielleicht liegt dort eine Mail mit einem Knopf zum Bestätigen.',

@@ -3,6 +3,7 @@
  * page.
  */
 export const EN = {
+  leaveOrChoose: 'Leave, or choose what you get',
   thanks: 'Thank you',
   confirmMail:
     'If you gave an email address, look into your mailbox: we may have sent you a mail with a button to confirm.',

@@ -1,6 +1,7 @@
 import { type Phrases } from './phrases-en';
 
 export const ES: Phrases = {
+  leaveOrChoose: 'Darse de baja o elegir lo que recibe',
   thanks: 'Gracias',
   confirmMail:
     'Si nos dio un correo electrónico, mire su buzón: puede que le hayamos enviado un mensaje con un botón para confirmar.',

@@ -1,6 +1,7 @@
 import { type Phrases } from './phrases-en';
 
 export const FR: Phrases = {
+  leaveOrChoose: 'Se désinscrire ou choisir ce que vous recevez',
   thanks: 'Merci',
   confirmMail:
     'Si vous avez donné une adresse électronique, regardez votre boîte : nous avons pu y envoyer un message avec un bouton pour confirmer.',

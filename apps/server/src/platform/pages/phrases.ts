@@ -1,4 +1,4 @@
-import type { Language } from '@goodword/core/forms';
+import { LANGUAGES, type Language } from '@goodword/core/forms';
 import type { Channel, PermissionState } from '@goodword/core/permission';
 import { EN, type Phrases } from './phrases-en';
 import { ES } from './phrases-es';
@@ -6,6 +6,12 @@ import { FR } from './phrases-fr';
 import { DE } from './phrases-de';
 
 export const PHRASES: Record<Language, Phrases> = { en: EN, es: ES, fr: FR, de: DE };
+
+/** The language of supporters' pages that is nearest to a locale (BCP 47): its own, else English. */
+export function languageOf(locale: string): Language {
+  const language = locale.slice(0, 2).toLowerCase();
+  return LANGUAGES.find((one) => one === language) ?? 'en';
+}
 
 export function phrase(text: string, values: Record<string, string | number>): string {
   return text.replace(/\{(\w+)\}/g, (all, key: string) => (key in values ? String(values[key]) : all));

@@ -485,10 +485,18 @@ export interface Tables {
     alt: string;
     bytes: number;
     created_at: Date;
+    folder: string;
     height: number;
     id: number;
     mime: string;
     name: string;
+    organization_id: number;
+    storage_key: string;
+    width: number;
+  };
+  image_size: {
+    bytes: number;
+    image_id: number;
     organization_id: number;
     storage_key: string;
     width: number;
@@ -568,6 +576,7 @@ export interface Tables {
     was: string;
   };
   message: {
+    ask: import('@goodword/core/letter').AskRule | null;
     body: string;
     changed_by: number | null;
     channel: 'email' | 'text';
@@ -578,6 +587,7 @@ export interface Tables {
     leaves_at: Date | null;
     letter: import('@goodword/core/letter').LetterDoc | null;
     list_id: number | null;
+    locale: string | null;
     name: string;
     organization_id: number;
     personal_to: number | null;
@@ -627,6 +637,7 @@ export interface Tables {
     file_days: number;
     fiscal_month: number;
     from_email: string;
+    house_style: import('@goodword/core/letter').HouseStyle | null;
     id: number;
     language: string;
     languages: import('@goodword/core/forms').Language[] | null;
@@ -884,6 +895,7 @@ export interface Tables {
     name: string;
     organization_id: number;
     password_hash: string | null;
+    picture_id: number | null;
     role: import('@goodword/core/team').Role;
     signature: string;
     signed_in_at: Date | null;
@@ -905,6 +917,7 @@ export interface Tables {
   };
   template: {
     archived_at: Date | null;
+    ask: import('@goodword/core/letter').AskRule | null;
     body: string;
     changed_by: number | null;
     channel: 'email' | 'text' | 'post' | 'call';
@@ -915,6 +928,7 @@ export interface Tables {
     is_team: number;
     letter: import('@goodword/core/letter').LetterDoc | null;
     list_id: number | null;
+    locale: string | null;
     name: string;
     note: string;
     organization_id: number;

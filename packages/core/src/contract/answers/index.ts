@@ -8,6 +8,7 @@ export * from './evidence';
 export * from './forms';
 export * from './groups';
 export * from './intake';
+export * from './letter';
 export * from './messages';
 export * from './of-core';
 export * from './permission';

@@ -1,7 +1,8 @@
 import { SENDING_CHANNELS, PURPOSES, SUPPRESSION_REASONS } from '../../permission';
 import { MESSAGE_STATES, RESULT_KINDS, groupRef, tagTrigger } from '../messages';
 import { shape, listOf, number, text, oneOf, orNull, told, only, part, flag } from '../kinds';
-import { letterDoc, hours } from './of-core';
+import { askRule, letterDoc } from './letter';
+import { hours } from './of-core';
 
 /** Any of these, and people who were chosen by hand; minus any of those, minus single people. */
 export const recipients = shape('Recipients', {
@@ -27,6 +28,11 @@ export const messageShown = shape('MessageView', {
     'The template whose words it began with; its name is null where it has been deleted.',
     orNull(shape('TemplateOrigin', { id: number, version: number, name: orNull(text) })),
   ),
+  locale: told(
+    'The language and country that it is written for (BCP 47); null for the organization’s.',
+    orNull(text),
+  ),
+  ask: told('The amounts that it asks for; null where it says none of its own.', orNull(askRule)),
   senderId: told('The teammate as whom it goes out.', orNull(number)),
   recipients: recipients,
   scheduledAt: orNull(text),
@@ -61,6 +67,7 @@ export const preview = shape('Preview', {
     name: text,
   }),
   subject: text,
+  preheader: text,
   html: text,
   text: text,
   parts: number,

@@ -1,5 +1,5 @@
 import { ENCODINGS, DELIMITERS } from '../../intake';
-import { ofCore, part, text, listOf, number, flag, only, oneOf, orNull, eitherOf, again } from '../kinds';
+import { ofCore, part, text, listOf, number, flag, only, oneOf, orNull, again, told } from '../kinds';
 import { columnChoice } from '../intake';
 
 /** A region of a country: its code as in ISO 3166-2 without the country, and its name. */
@@ -69,100 +69,6 @@ export const guess = ofCore(
   }),
 );
 
-/** How words of a letter are set: strong, slanted, a link. */
-export const inlineMark = ofCore(
-  'InlineMark',
-  'letter',
-  eitherOf(
-    part({
-      type: only('bold', 'italic'),
-    }),
-    part({
-      type: only('link'),
-      attrs: part({
-        href: text,
-      }),
-    }),
-  ),
-);
-
-/** Words, a break or a merge field within a block. */
-export const inline = ofCore(
-  'Inline',
-  'letter',
-  eitherOf(
-    part({
-      type: only('text'),
-      text: text,
-      marks: listOf(inlineMark).optional(),
-    }),
-    part({
-      type: only('hardBreak'),
-    }),
-  ),
-);
-
-/** One item of a list in a letter. */
-export const listItem = ofCore(
-  'ListItem',
-  'letter',
-  part({
-    type: only('listItem'),
-    content: listOf(again('Block')).optional(),
-  }),
-);
-
-/** A block of a letter: paragraph, heading, list, button, picture, quotation. */
-export const block = ofCore(
-  'Block',
-  'letter',
-  eitherOf(
-    part({
-      type: only('paragraph'),
-      content: listOf(inline).optional(),
-    }),
-    part({
-      type: only('heading'),
-      attrs: part({
-        level: number,
-      }),
-      content: listOf(inline).optional(),
-    }),
-    part({
-      type: only('bulletList', 'orderedList'),
-      content: listOf(listItem).optional(),
-    }),
-    part({
-      type: only('button'),
-      attrs: part({
-        href: text,
-        label: text,
-      }),
-    }),
-    part({
-      type: only('image'),
-      attrs: part({
-        src: text,
-        alt: orNull(text).optional(),
-        width: orNull(number).optional(),
-      }),
-    }),
-  ),
-).id('Block');
-
-/**
- * A letter as the editor keeps it: a small closed set of blocks, so that everything in it can be mailed
- * safely.
- */
-export const letterDoc = ofCore(
-  'LetterDoc',
-  'letter',
-  part({
-    type: only('doc'),
-    content: listOf(block).optional(),
-  }),
-);
-
 /** A merge field that can be written: the name people read, and the key its value is found under. */
 export const mergeName = ofCore(
   'MergeName',
@@ -171,7 +77,12 @@ export const mergeName = ofCore(
     name: text,
     key: text,
     fallback: orNull(text).optional(),
-    group: only('Supporter', 'Sender', 'Organization', 'Last gift'),
+    group: only('Supporter', 'Sender', 'Organization', 'Last gift', 'Ask'),
+    kind: told(
+      'What it holds, where that can be written in several ways.',
+      only('date', 'money', 'number', 'name'),
+    ).optional(),
+    lines: told('Its value keeps its lines.', flag).optional(),
   }),
 );
 

@@ -109,6 +109,7 @@ export const profile = shape('Profile', {
   mobile: text,
   answersTo: text,
   signature: text,
+  pictureId: told('A picture of the library beside the signature.', orNull(number)),
 });
 
 /** A session that is open, and from where. */

@@ -1,6 +1,6 @@
 import { CHANNELS, PURPOSES } from '../../permission';
 import { flag, listOf, number, oneOf, orNull, part, shape, text, told } from '../kinds';
-import { letterDoc } from './of-core';
+import { askRule, letterDoc } from './letter';
 
 const about = {
   id: number,
@@ -39,6 +39,8 @@ export const templateShown = shape('TemplateView', {
   preheader: text,
   letter: orNull(letterDoc),
   text,
+  locale: orNull(text),
+  ask: orNull(askRule),
   mayChange: told('Whether the caller may change, archive or delete it.', flag),
   version: told('Named by whoever saves: of two who save from one version the second is told.', number),
 });

@@ -1,5 +1,5 @@
 import { blanksIn, letterFault, readableLines } from '../../letter';
-import { compile, registryOf, STANDARD_NAMES } from '../../merge';
+import { compile, registryOf, slotsOf, STANDARD_NAMES } from '../../merge';
 import { askingIn, countParts } from '../../text';
 import { STARTERS, starterOf } from '.';
 
@@ -35,9 +35,7 @@ test.each(all)('$key by $channel: every merge field is known, and none leaves a 
   expect(compiled.flatMap(({ faults }) => faults)).toEqual([]);
   // What nobody is without; the rest is said in other words where missing.
   const always = ['sender.name', 'sender.email', 'organization.name'];
-  const bare = compiled
-    .flatMap(({ parts }) => parts)
-    .filter((part) => typeof part !== 'string' && !part.or && !always.includes(part.key));
+  const bare = compiled.flatMap(slotsOf).filter((slot) => !slot.or && !always.includes(slot.key));
   expect(bare).toEqual([]);
   expect(own.letter === null ? null : letterFault(own.letter)).toBeNull();
 });
