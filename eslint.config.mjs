@@ -87,7 +87,12 @@ export default tseslint.config(
       'lingui/no-unlocalized-strings': [
         'error',
         {
-          ignore: ['^[^ ]*$', '^(?![^]*[A-Za-z]{2} +[A-Za-z“{]{2})'],
+          ignore: [
+            '^[^ ]*$',
+            '^(?![^]*[A-Za-z]{2} +[A-Za-z“{]{2})',
+            // Pieces of HTML and of its styles, families of letters, merge fields.
+            '<|="|:[^ ]*;|serif$|amount=\\{',
+          ],
           ignoreNames: [{ regex: { pattern: '^[A-Z_]+$' } }],
           ignoreFunctions: ['Error'],
         },

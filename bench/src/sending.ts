@@ -5,9 +5,9 @@ import { HouseRulesRepository } from '@goodword/server/permission/house-rules.re
 import { FoldingRepository } from '@goodword/server/permission/ledger/folding.repository';
 import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
 import { ComposingService } from '@goodword/server/messages/composing.service';
-import { MergeValuesRepository } from '@goodword/server/messages/merge-values.repository';
+import { MessageValuesService, wantedFor } from '@goodword/server/messages/message-values.service';
 import { FactsRepository } from '@goodword/server/permission/ledger/facts.repository';
-import { MessagesRepository, scopeOfMessage } from '@goodword/server/messages/messages.repository';
+import { MessagesRepository } from '@goodword/server/messages/messages.repository';
 import { SIGNED_HEADERS, type OutgoingMail } from '@goodword/server/platform/mail-out';
 import { EnvelopeService } from '@goodword/server/sending/envelope.service';
 import { HandOverLoop } from '@goodword/server/sending/hand-over';
@@ -108,12 +108,10 @@ async function rendered(house: BenchHouse, messageId: number): Promise<OutgoingM
       WHERE organization_id = :org AND message_id = :messageId`,
     { messageId },
   );
-  const values = await house.context.get(MergeValuesRepository).of(
-    db,
+  const values = await house.context.get(MessageValuesService).of(
+    house.scope,
     deliveries.map((one) => one.supporter_id),
-    { channel: message.channel, scope: scopeOfMessage(message) },
-    organization,
-    undefined,
+    wantedFor(message, { composed, organization, sender: undefined }),
   );
   const rules = await house.context.get(HouseRulesRepository).rules(db);
   const context = { message, composed, organization, sender: undefined, listName, whyOf, rules };
@@ -189,7 +187,7 @@ export async function benchSending(server: string): Promise<{ ours: number; yard
     messages: get(MessagesRepository),
     composing: get(ComposingService),
     facts: get(FactsRepository),
-    mergeValues: get(MergeValuesRepository),
+    values: get(MessageValuesService),
     houseRules: get(HouseRulesRepository),
     team: get(TeamRepository),
   };

@@ -35,6 +35,7 @@ const VIEWS: [string, string, string][] = [
   ['Results', '/hear-back/1', 'Planks are in'],
   ['Setup', '/setup', 'Setup'],
   ['Team', '/setup/team', 'Setup'],
+  ['Looks of letters', '/setup/letters', 'Setup'],
   ['You', '/setup/you', 'Setup'],
   ['Help', '/help', 'Help'],
 ];

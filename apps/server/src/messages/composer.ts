@@ -11,7 +11,7 @@ import {
 } from '@goodword/core/letter';
 import { aroundText } from '@goodword/core/text';
 import {
-  choicesOf,
+  conditionsOf,
   compile,
   joinLiterals,
   render,
@@ -87,7 +87,7 @@ function composed(
     hrefs,
     own: ownParts([...written, ...hrefs.flat()]),
     rules,
-    conditions: choicesOf({ parts: [...written] }),
+    conditions: conditionsOf({ parts: [...written] }),
   };
 }
 
@@ -182,7 +182,7 @@ export function filledText(composed: Composed, values: MergeValues, links?: read
   };
 }
 
-/** All words of a message, those of every passage, without anybody's values: what is ours in a reply to it. */
+/** All words of a message, those of every passage, without anybody's values: what is ours in a reply. */
 export function everyWording(composed: Composed): string {
   const all = (parts: readonly MergePart[]): string =>
     parts

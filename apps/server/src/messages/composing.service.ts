@@ -17,7 +17,7 @@ import { CONFIG, type Config } from '../platform/config';
 import { Database, type ReadAt } from '../platform/database';
 import { type Scoped } from '../platform/scoped';
 import { GroupsRepository } from '../supporters/groups.repository';
-import { languageOf, PHRASES } from '../platform/pages/phrases';
+import { pageLanguage, PHRASES } from '../platform/pages/phrases';
 import { imprint, TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import {
@@ -88,7 +88,7 @@ export class ComposingService {
       organization: name,
       imprint: imprint(organization),
       why,
-      leaveWords: PHRASES[languageOf(locale)].leaveOrChoose,
+      leaveWords: PHRASES[pageLanguage(locale)].leaveOrChoose,
       language: locale,
     };
     const letter = message.letter ?? { type: 'doc' };

@@ -9,8 +9,8 @@ import { personBy } from '../testing/supporter';
 
 /*
  * What a letter can hold, as it leaves by SMTP: passages for some people, amounts by what they gave, links
- * that know who follows them, the sender's signature with a picture, the looks of the house. Each person reads
- * what is for them and nothing of the others.
+ * that know who follows them, the sender's signature with a picture, the looks of the house. Each person
+ * reads what is for them and nothing of the others.
  */
 let house: TestHouse;
 let client: Client;

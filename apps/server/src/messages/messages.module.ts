@@ -4,6 +4,7 @@ import { RecordModule } from '../record/record.module';
 import { SegmentsModule } from '../segments/segments.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
+import { AskService } from './ask.service';
 import { ComposingService } from './composing.service';
 import { ImagesService } from './images.service';
 import { MergeValuesRepository } from './merge-values.repository';
@@ -31,6 +32,7 @@ import { TemplatesService } from './templates.service';
     MergeValuesRepository,
     ImagesService,
     TagTriggersService,
+    AskService,
     LetterCheckService,
     MergeRegistryService,
     MessageValuesService,

@@ -11,6 +11,7 @@ import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
 import { filledText } from './composer';
 import { ComposingService } from './composing.service';
+import { shownHeaders } from './mail-headers';
 import { MessageValuesService } from './message-values.service';
 import { scopeOfMessage, type Composable } from './messages.repository';
 
@@ -39,7 +40,7 @@ export class PreviewService {
       ? await this.supporters.find(db, supporterId)
       : (await this.supporters.page(db, {}, null, 1)).rows[0];
     if (!person) throw new NotFound('supporter');
-    const { composed, organization, whyOf } = await this.composing.compose(scope, words);
+    const { composed, organization, whyOf, listName } = await this.composing.compose(scope, words);
     const sender = senderId ? await this.team.teammate(scope, senderId) : undefined;
     const about = { channel: words.channel, scope: scopeOfMessage(words) };
     const locale = words.locale ?? organization.locale;
@@ -53,6 +54,10 @@ export class PreviewService {
     return {
       supporter: { id: person.id, name: `${person.first_name} ${person.last_name}`.trim() },
       ...filled,
+      headers:
+        words.channel === 'email'
+          ? shownHeaders(words, { listName, organization, sender, subject: filled.subject })
+          : [],
       parts: countParts(filled.text).parts,
       holes: [...new Set(missing)],
     };

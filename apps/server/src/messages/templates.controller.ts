@@ -2,6 +2,7 @@ import { Controller, HttpCode, Inject } from '@nestjs/common';
 import {
   answers,
   schema,
+  type AskedPerson,
   type CheckedWords,
   type MakeTemplateBody,
   type Preview,
@@ -14,14 +15,30 @@ import {
   type TemplatesQuery,
   type TemplateUses,
   type TemplateView,
+  type TryAskBody,
 } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
+import { AskService } from './ask.service';
 import { TemplatesService } from './templates.service';
 
 @Controller('api')
 export class TemplatesController {
-  constructor(@Inject(TemplatesService) private readonly templates: TemplatesService) {}
+  constructor(
+    @Inject(TemplatesService) private readonly templates: TemplatesService,
+    @Inject(AskService) private readonly asks: AskService,
+  ) {}
+
+  @Route('post', 'ask-amounts', {
+    role: 'viewer',
+    summary: 'What a few people would be asked for by a rule',
+    body: schema.tryAsk,
+    answer: answers.listOf(answers.askedPerson),
+  })
+  @HttpCode(200)
+  askAmounts(@Caller() scope: AccessScope, @Input('body') body: TryAskBody): Promise<AskedPerson[]> {
+    return this.asks.shown(scope, body.ask);
+  }
 
   @Route('get', 'starters', {
     role: 'viewer',

@@ -7,6 +7,7 @@ import { MAIL_OUT, type HandOver, type MailOut, type OutgoingMail } from '../pla
 import { TEXT_OUT, type TextOut } from '../platform/text-out';
 import { Tokens } from '../platform/tokens';
 import { filledLinks, filledText, type Composed } from '../messages/composer';
+import { listId } from '../messages/mail-headers';
 import type { MessageRow } from '../messages/messages.repository';
 import { mailFrom, type OrganizationRow, type TeammateRow } from '../team/team.repository';
 
@@ -126,16 +127,4 @@ export class EnvelopeService {
     });
     return this.mailOut.send({ ...mail, subject: `Test: ${mail.subject}` });
   }
-}
-
-/**
- * RFC 2919 §2: a phrase and an identifier in a namespace of one's own, the same for every message of the
- * list.
- */
-export function listId(message: MessageRow, listName: string | null, organization: OrganizationRow): string {
-  const phrase = listName ?? `${organization.name} ${message.purpose ?? 'appeals'}`;
-  const label = (
-    message.list_id === null ? (message.purpose ?? 'appeals') : `list-${message.list_id}`
-  ).toLowerCase();
-  return `"${phrase.replace(/[^\x20-\x7e]|["\\]/g, '')}" <${label}.${organization.list_domain}>`;
 }

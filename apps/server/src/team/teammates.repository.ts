@@ -48,7 +48,8 @@ export class TeammatesRepository {
   async all(db: Scoped): Promise<TeammateLine[]> {
     return db.sql(
       `SELECT t.id, t.organization_id, t.chapter_ids, t.name, t.email, t.role, t.password_hash, t.mobile,
-          t.signature, t.title, t.answers_to, t.left_at, t.signed_in_at, t.picture_id, (SELECT COUNT(*) FROM session s
+          t.signature, t.title, t.answers_to, t.left_at, t.signed_in_at, t.picture_id,
+          (SELECT COUNT(*) FROM session s
         WHERE s.organization_id = :org AND s.teammate_id = t.id AND s.expires_at > UTC_TIMESTAMP(3)) AS
         sessions,
           l.mail AS link_mail, l.detail AS link_detail, l.expires_at AS link_expires_at

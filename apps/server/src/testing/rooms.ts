@@ -58,6 +58,7 @@ export const WRITES: Record<string, readonly string[]> = {
 
 /** What the pages read from a part of the API; of groups also what the columns in memory are made of. */
 export const READS: Record<string, readonly string[]> = {
+  'ask-amounts': words('gift organization supporter'),
   batches: words(`
     batch batch_before batch_gift batch_more batch_row batch_value chapter contact_point delivery
     field field_value gift house_rules list organization permission_entry reply supporter
@@ -129,7 +130,7 @@ export const READS: Record<string, readonly string[]> = {
 };
 
 /** Calls that change nothing, with more to say than fits in an address. */
-const READING_POSTS = /^post \/api\/(segments\/(count|people)|house-rules\/weigh)$/;
+const READING_POSTS = /^post \/api\/(segments\/(count|people)|house-rules\/weigh|ask-amounts)$/;
 
 /** For each part that changes something, the other parts that read what it writes. */
 export const affectedParts = (): Record<string, string[]> =>

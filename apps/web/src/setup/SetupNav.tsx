@@ -7,6 +7,7 @@ const PLACES: readonly PlaceLink[] = [
   ['/setup/team', t`Team`],
   ['/setup/fields', t`Fields`],
   ['/setup/answers', t`Automatic answers`],
+  ['/setup/letters', t`Letters`],
   ['/setup/files', t`Files`],
   ['/setup/you', t`You`],
 ];

@@ -11,6 +11,7 @@ import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { useMargin } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
 import { SetupNav } from './SetupNav';
+import { SignaturePicture } from './SignaturePicture';
 import { keyOf, reading } from '../app/reading';
 
 /** As they are typed in a message, in every language of the program. */
@@ -93,6 +94,10 @@ function ProfileForm({ profile }: { profile: Profile }) {
           onChange={(event) => draft.set({ ...own, signature: event.target.value })}
         />
       </Labelled>
+      <SignaturePicture
+        pictureId={own.pictureId}
+        onChange={(pictureId) => draft.set({ ...own, pictureId })}
+      />
       <Unsaved draft={draft} what={t`your profile`} />
       {save.error !== null && !(save.error instanceof ProblemError && save.error.problem.faults?.length) && (
         <ProblemNote error={save.error} />

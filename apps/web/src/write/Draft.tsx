@@ -22,8 +22,8 @@ import { keyOf, reading } from '../app/reading';
 import { DraftHead } from './DraftHead';
 
 function wordsOf(message: MessageView): WordsOfMessage {
-  const { name, purpose, listId, subject, preheader, letter, text, senderId } = message;
-  return { name, purpose, listId, subject, preheader, letter, text, senderId };
+  const { name, purpose, listId, subject, preheader, letter, text, senderId, locale, ask } = message;
+  return { name, purpose, listId, subject, preheader, letter, text, senderId, locale, ask };
 }
 
 function useWriteNotes(

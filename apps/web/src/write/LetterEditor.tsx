@@ -5,6 +5,7 @@ import type { LetterDoc } from '@goodword/core/letter';
 import type { Registry } from '@goodword/core/merge';
 import { MergeOffer, useOffer } from './MergeOffer';
 import { mergeMarks } from './mergeMarks';
+import { MovedBlocks } from './movedBlocks';
 import { cleaned } from './cleaned';
 import { letterNodes } from './letterNodes';
 import { droppedFrom, droppedWords } from './pasted';
@@ -39,8 +40,10 @@ export function LetterEditor({
   const keys = useRef<(event: { key: string }) => boolean>(() => false);
   const list = useId();
   const [dropped, setDropped] = useState<string[]>([]);
+  const plain = useRef(value?.plain ?? false);
+  plain.current = value?.plain ?? false;
   const editor = useEditor({
-    extensions: [...letterNodes, mergeMarks(() => registry)],
+    extensions: [...letterNodes, MovedBlocks, mergeMarks(() => registry)],
     content: value ?? { type: 'doc', content: [{ type: 'paragraph' }] },
     editable,
     editorProps: {
@@ -52,7 +55,7 @@ export function LetterEditor({
       ),
     },
     onCreate: ({ editor: now }) => now.commands.setTextSelection(whereWordsGo(now.state.doc)),
-    onUpdate: ({ editor: now }) => onChange(cleaned(now.getJSON() as LetterDoc)),
+    onUpdate: ({ editor: now }) => onChange(cleaned(now.getJSON() as LetterDoc, plain.current)),
     shouldRerenderOnTransaction: true,
   });
   useEffect(() => editor?.setEditable(editable), [editor, editable]);
@@ -77,6 +80,15 @@ export function LetterEditor({
       <div className="letter overflow-y-auto grow px-7 py-5">
         <EditorContent editor={editor} />
       </div>
+      <label className="flex items-center gap-2 border-t border-hair px-4 py-2 text-[13px] text-ink2">
+        <input
+          type="checkbox"
+          disabled={!editable}
+          checked={plain.current}
+          onChange={({ target }) => onChange(cleaned(editor.getJSON() as LetterDoc, target.checked))}
+        />
+        {t`A plain letter, without the logo of the house`}
+      </label>
       <MergeOffer
         id={list}
         offer={offer}

@@ -2,25 +2,28 @@ import type { ChainedCommands } from '@tiptap/core';
 import { t } from '@lingui/core/macro';
 import { type Editor } from '@tiptap/react';
 import {
+  AlignCenter,
+  AlignRight,
   Bold,
   Heading2,
-  Image as ImageIcon,
   Italic,
   Link as LinkIcon,
   List,
   ListOrdered,
-  MousePointerClick,
+  Quote,
   Redo2,
   Undo2,
 } from 'lucide-react';
 import { Toolbar } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
+import type { Alignment } from '@goodword/core/letter';
 import type { Registry } from '@goodword/core/merge';
 import { Button, Labelled } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
-import { AltForm } from './AltForm';
 import { MergePicker } from './MergePicker';
+import { PictureForm, type PictureWords } from './PictureForm';
 import { PictureLibrary } from './PictureLibrary';
+import { PutIn } from './PutIn';
 import { putField } from './braces';
 
 /** One of a bar that is one stop of the Tab key, with arrows between its tools. */
@@ -42,7 +45,7 @@ function Tool({
       title={label}
       aria-pressed={on}
       onClick={act}
-      className={`w-8 h-8 grid place-items-center rounded-[3px] ${on ? 'bg-ink text-white' : 'hover:bg-bench'}`}
+      className={`w-[30px] h-8 grid place-items-center rounded-[3px] ${on ? 'bg-ink text-white' : 'hover:bg-bench'}`}
     >
       {children}
     </Toolbar.Button>
@@ -94,7 +97,19 @@ function AddressForm({
   );
 }
 
-type Asking = 'link' | 'button' | 'picture' | { src: string; alt: string; isNew: boolean } | null;
+type Asking =
+  'link' | 'button' | 'gifts' | 'picture' | { src: string; words: PictureWords; isNew: boolean } | null;
+
+const NEW_PICTURE: PictureWords = { alt: '', width: null, side: null, href: null };
+
+const TITLES = { link: t`A link`, button: t`A button`, gifts: t`Gift buttons` };
+
+/** Each press goes on to the next: the middle, the right, the left. */
+const ALIGN_WORDS = {
+  start: t`Put it in the middle`,
+  center: t`In the middle; put it at the right`,
+  end: t`At the right; put it at the left`,
+};
 
 /** How words are set: headings, strong, slanted, links and lists. */
 function SetTools({
@@ -106,6 +121,12 @@ function SetTools({
   chain: () => ChainedCommands;
   setAsking: (next: Asking) => void;
 }) {
+  const words = editor.isActive('heading') ? 'heading' : 'paragraph';
+  const { align } = editor.getAttributes(words) as { align?: Alignment | null };
+  const turn = () =>
+    chain()
+      .updateAttributes(words, { align: align === 'center' ? 'end' : align === 'end' ? null : 'center' })
+      .run();
   return (
     <>
       <Tool
@@ -138,6 +159,16 @@ function SetTools({
       >
         <ListOrdered size={16} />
       </Tool>
+      <Tool
+        label={t`Quotation`}
+        on={editor.isActive('blockquote')}
+        act={() => chain().toggleBlockquote().run()}
+      >
+        <Quote size={16} />
+      </Tool>
+      <Tool label={ALIGN_WORDS[align ?? 'start']} on={Boolean(align)} act={turn}>
+        {align === 'end' ? <AlignRight size={16} /> : <AlignCenter size={16} />}
+      </Tool>
     </>
   );
 }
@@ -150,20 +181,23 @@ function Asked({
   chain,
   putLink,
   describe,
+  putGifts,
 }: {
   asking: Asking;
   setAsking: (next: Asking) => void;
   linked: string | undefined;
   chain: () => ChainedCommands;
   putLink: (href: string) => void;
-  describe: (of: { src: string; isNew: boolean }, alt: string) => void;
+  describe: (of: { src: string; isNew: boolean }, words: PictureWords) => void;
+  putGifts: (href: string) => void;
 }) {
   return (
     <>
       <Drawer
-        open={asking === 'link' || asking === 'button'}
+        open={asking === 'link' || asking === 'button' || asking === 'gifts'}
         onClose={() => setAsking(null)}
-        title={asking === 'button' ? t`A button` : t`A link`}
+        title={asking === 'button' || asking === 'gifts' ? TITLES[asking] : TITLES.link}
+        note={asking === 'gifts' ? t`A button for each amount; the page gets it in its address` : undefined}
       >
         <AddressForm
           withLabel={asking === 'button'}
@@ -171,7 +205,9 @@ function Asked({
           onDone={(href, label) =>
             asking === 'button'
               ? (chain().insertContent({ type: 'button', attrs: { href, label } }).run(), setAsking(null))
-              : putLink(href)
+              : asking === 'gifts'
+                ? putGifts(href)
+                : putLink(href)
           }
         />
         {linked && asking === 'link' && (
@@ -184,15 +220,17 @@ function Asked({
         )}
       </Drawer>
       <Drawer open={asking === 'picture'} onClose={() => setAsking(null)} title={t`Pictures`}>
-        <PictureLibrary onPick={(src, alt) => setAsking({ src, alt, isNew: true })} />
+        <PictureLibrary
+          onPick={(src, alt) => setAsking({ src, words: { ...NEW_PICTURE, alt }, isNew: true })}
+        />
       </Drawer>
       <Drawer
         open={typeof asking === 'object' && asking !== null}
         onClose={() => setAsking(null)}
-        title={t`What is on the picture`}
+        title={t`The picture`}
       >
         {typeof asking === 'object' && asking !== null && (
-          <AltForm src={asking.src} start={asking.alt} onDone={(alt) => describe(asking, alt)} />
+          <PictureForm src={asking.src} start={asking.words} onDone={(words) => describe(asking, words)} />
         )}
       </Drawer>
     </>
@@ -204,14 +242,18 @@ export function Tools({ editor, registry }: { editor: Editor; registry: Registry
   const chain = () => editor.chain().focus();
   const linked = editor.getAttributes('link').href as string | undefined;
   const picture = editor.isActive('image')
-    ? (editor.getAttributes('image') as { src: string; alt: string | null })
+    ? (editor.getAttributes('image') as PictureWords & { src: string })
     : null;
-  const describe = (of: { src: string; isNew: boolean }, alt: string) => {
+  const describe = (of: { src: string; isNew: boolean }, words: PictureWords) => {
     if (of.isNew)
       chain()
-        .insertContent({ type: 'image', attrs: { src: of.src, alt } })
+        .insertContent({ type: 'image', attrs: { src: of.src, ...words } })
         .run();
-    else chain().updateAttributes('image', { alt }).run();
+    else chain().updateAttributes('image', words).run();
+    setAsking(null);
+  };
+  const putGifts = (href: string) => {
+    chain().insertContent({ type: 'gifts', attrs: { href } }).run();
     setAsking(null);
   };
   const putLink = (href: string) => {
@@ -226,22 +268,17 @@ export function Tools({ editor, registry }: { editor: Editor; registry: Registry
   return (
     <Toolbar.Root
       aria-label={t`Letter`}
-      className="flex flex-wrap items-center gap-1 border-b border-hair px-3 py-1"
+      className="flex flex-wrap items-center gap-[2px] border-b border-hair px-2 py-1"
     >
       <SetTools editor={editor} chain={chain} setAsking={setAsking} />
-      <Tool label={t`Button`} act={() => setAsking('button')}>
-        <MousePointerClick size={16} />
-      </Tool>
-      <Tool label={t`Picture`} act={() => setAsking('picture')}>
-        <ImageIcon size={16} />
-      </Tool>
+      <PutIn editor={editor} onAsk={setAsking} />
       {picture && (
         <Toolbar.Button
           type="button"
           className="link text-[12.5px] px-2"
-          onClick={() => setAsking({ src: picture.src, alt: picture.alt ?? '', isNew: false })}
+          onClick={() => setAsking({ src: picture.src, words: picture, isNew: false })}
         >
-          {picture.alt ? t`Change what is on it` : t`Say what is on it`}
+          {picture.alt ? t`Change the picture` : t`Say what is on it`}
         </Toolbar.Button>
       )}
       <span className="w-px h-5 bg-hair mx-1" />
@@ -260,6 +297,7 @@ export function Tools({ editor, registry }: { editor: Editor; registry: Registry
         chain={chain}
         putLink={putLink}
         describe={describe}
+        putGifts={putGifts}
       />
     </Toolbar.Root>
   );

@@ -6,7 +6,7 @@ import {
   type InputHTMLAttributes,
   type TextareaHTMLAttributes,
 } from 'react';
-import type { Registry } from '@goodword/core/merge';
+import { registryOf, type Registry } from '@goodword/core/merge';
 import { openBrace, withField } from './braces';
 import { MergeOffer, optionId, useOffer } from './MergeOffer';
 import { MergePicker } from './MergePicker';
@@ -26,7 +26,7 @@ type Rest = Omit<
   keyof Props
 >;
 
-const EMPTY: Registry = { names: [], find: () => null, suggest: () => null };
+const EMPTY: Registry = registryOf([]);
 
 /** A line or a text in which typing a brace offers the merge fields; the button beside it lists them all. */
 export function MergeField({ value, registry, onChange, long, beside, readOnly, ...rest }: Props & Rest) {

@@ -12,7 +12,7 @@ export function OnTelephone({ senderId, preview }: { senderId: number | null; pr
   const { organization } = useSession();
   const { data: mates = [] } = useQuery(reading('session/teammates'));
   const sender = mates.find(({ id }) => id === senderId)?.name;
-  const { subject, line } = onTelephone(preview.subject, preview.text);
+  const { subject, line } = onTelephone(preview.subject, preview.preheader, preview.text);
   return (
     <figure className="mx-4 my-3" aria-labelledby={caption}>
       <div className="w-[320px] max-w-full rounded-paper border border-hair bg-bench px-3 py-2 leading-snug">

@@ -1,21 +1,23 @@
 import { t } from '@lingui/core/macro';
-import type { WrittenWords } from '@goodword/core/letter';
+import type { AskRule, WrittenWords } from '@goodword/core/letter';
 import type { Registry } from '@goodword/core/merge';
 import type { Channel } from '@goodword/core/permission';
 import { Labelled } from '../ui/basics';
+import { AskContext } from './asking';
 import { LetterEditor } from './LetterEditor';
+import { MannerLine } from './MannerLine';
 import { MergeField } from './MergeField';
 import { ScriptEditor } from './ScriptEditor';
 import { TextEditor } from './TextEditor';
 
 interface Props {
   channel: Channel;
-  words: WrittenWords;
+  words: WrittenWords & { locale: string | null; ask: AskRule | null };
   registry: Registry;
   editable: boolean;
   /** Another number draws the letter anew: its words were changed from outside. */
   drawn: number;
-  set: (part: Partial<WrittenWords>) => void;
+  set: (part: Partial<Props['words']>) => void;
 }
 
 function SubjectLine({ words, registry, editable, set }: Omit<Props, 'channel' | 'drawn'>) {
@@ -47,7 +49,17 @@ function SubjectLine({ words, registry, editable, set }: Omit<Props, 'channel' |
 }
 
 /** The words of a message or a template, as its channel has them. */
-export function WordsEditor({ channel, words, registry, editable, drawn, set }: Props) {
+export function WordsEditor(props: Props) {
+  const { words, editable, set } = props;
+  return (
+    <AskContext value={words.ask}>
+      <Editors {...props} />
+      <MannerLine words={words} editable={editable} set={set} />
+    </AskContext>
+  );
+}
+
+function Editors({ channel, words, registry, editable, drawn, set }: Props) {
   if (channel === 'text')
     return (
       <TextEditor

@@ -1,15 +1,24 @@
 import StarterKit from '@tiptap/starter-kit';
-import { LetterButton, LetterImage } from './nodes';
+import {
+  Aligned,
+  LetterColumn,
+  LetterColumns,
+  Fitting,
+  Gifts,
+  LetterButton,
+  LetterImage,
+  Otherwise,
+  Personal,
+  Signature,
+} from './nodes';
 
 /** What a letter is made of, for the editor and for whatever is pasted. */
 export const letterNodes = [
   StarterKit.configure({
-    blockquote: false,
     codeBlock: false,
     code: false,
     strike: false,
     underline: false,
-    horizontalRule: false,
     heading: { levels: [1, 2, 3] },
     link: {
       openOnClick: false,
@@ -18,6 +27,14 @@ export const letterNodes = [
       HTMLAttributes: { target: null, rel: null, class: null },
     },
   }),
+  Aligned,
   LetterButton,
   LetterImage,
+  Gifts,
+  Signature,
+  LetterColumns,
+  LetterColumn,
+  Personal,
+  Fitting,
+  Otherwise,
 ];

@@ -4,6 +4,8 @@ const words: WordsOfMessage = {
   name: 'n',
   purpose: 'appeals',
   listId: null,
+  locale: null,
+  ask: null,
   senderId: 1,
   preheader: '',
   subject: '{Frist name}, and {Frist name} again',

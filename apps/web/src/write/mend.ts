@@ -4,7 +4,7 @@ import type { WrittenWords } from '@goodword/core/letter';
 /** The words of a message, as they are edited and saved. */
 export type WordsOfMessage = Pick<
   MessageView,
-  'name' | 'purpose' | 'listId' | 'subject' | 'preheader' | 'letter' | 'text' | 'senderId'
+  'name' | 'purpose' | 'listId' | 'subject' | 'preheader' | 'letter' | 'text' | 'senderId' | 'locale' | 'ask'
 >;
 
 /** Puts the nearest right name where a wrong one stands, wherever it stands. */

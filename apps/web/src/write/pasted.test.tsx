@@ -1,6 +1,6 @@
 import { screen } from '@testing-library/react';
 import { show } from '../testing';
-import { AltForm } from './AltForm';
+import { PictureForm } from './PictureForm';
 import { droppedFrom, droppedWords } from './pasted';
 
 describe('pasted words', () => {
@@ -21,10 +21,7 @@ describe('pasted words', () => {
       ['2 pictures from elsewhere'],
     ],
     ['<table><tr><td>a</td><td>b</td></tr></table>', ['the columns of a table']],
-    [
-      '<p><u>under</u> <s>gone</s></p><blockquote>said</blockquote><hr>',
-      ['underlines and the like', 'the bar of a quotation', 'rules across the page'],
-    ],
+    ['<p><u>under</u> <s>gone</s></p><blockquote>said</blockquote><hr>', ['underlines and the like']],
     // Common practice with no source: how word processors write what they put on the clipboard.
     ['<p class=MsoNormal style="color:red;font-family:Calibri">Dear all</p>', ['colours and fonts']],
     ['<font color=red>old</font>', ['colours and fonts']],
@@ -41,13 +38,20 @@ describe('pasted words', () => {
 });
 
 test('a picture is put in with what is on it, or as one that says nothing', async () => {
-  const done: string[] = [];
-  const { user } = show(<AltForm src="/media/a.jpg" start="" onDone={(alt) => done.push(alt)} />);
+  const done: unknown[] = [];
+  const start = { alt: '', width: null, side: null, href: null };
+  const { user } = show(<PictureForm src="/media/a.jpg" start={start} onDone={(one) => done.push(one)} />);
   const put = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Put it in' });
   expect(put().disabled).toBe(true);
   await user.type(screen.getByRole('textbox', { name: /^What is on the picture/ }), ' The ferry at dusk ');
   await user.click(put());
+  await user.selectOptions(screen.getByLabelText(/Where it stands/), 'end');
+  await user.type(screen.getByLabelText(/Width in pixels/), '240');
+  await user.type(screen.getByLabelText(/Where a press/), 'https://ferry.test/dusk');
   await user.click(screen.getByRole('checkbox', { name: /only decorates/ }));
   await user.click(put());
-  expect(done).toEqual(['The ferry at dusk', '']);
+  expect(done).toEqual([
+    { ...start, alt: 'The ferry at dusk' },
+    { alt: '', width: 240, side: 'end', href: 'https://ferry.test/dusk' },
+  ]);
 });

@@ -23,8 +23,6 @@ export function droppedFrom(html: string): string[] {
     ),
     ...SEVERAL(all('table').length, t`the columns of a table`, t`tables, of which the words stay`),
     ...(all('u, s, del, strike, code, pre, sub, sup').length > 0 ? [t`underlines and the like`] : []),
-    ...(all('blockquote').length > 0 ? [t`the bar of a quotation`] : []),
-    ...(all('hr').length > 0 ? [t`rules across the page`] : []),
     ...(all('video, audio, iframe, object, embed, form, input, button, select, textarea, svg, canvas')
       .length > 0
       ? [t`films, forms and the like`]

@@ -4,6 +4,7 @@
  */
 export const AFFECTED = {
   batches: [
+    'ask-amounts',
     'calls',
     'campaigns',
     'find',
@@ -24,6 +25,7 @@ export const AFFECTED = {
     'today',
   ],
   beginning: [
+    'ask-amounts',
     'batches',
     'bulk',
     'calls',
@@ -51,6 +53,7 @@ export const AFFECTED = {
     'today',
   ],
   bulk: [
+    'ask-amounts',
     'batches',
     'calls',
     'campaigns',
@@ -133,6 +136,7 @@ export const AFFECTED = {
   ],
   forms: ['house', 'lists', 'segments', 'supporters', 'tags'],
   house: [
+    'ask-amounts',
     'batches',
     'beginning',
     'calls',
@@ -215,6 +219,7 @@ export const AFFECTED = {
     'today',
   ],
   organization: [
+    'ask-amounts',
     'batches',
     'beginning',
     'calls',
@@ -288,6 +293,7 @@ export const AFFECTED = {
     'today',
   ],
   supporters: [
+    'ask-amounts',
     'batches',
     'calls',
     'campaigns',
@@ -360,6 +366,7 @@ export const AFFECTED = {
   ],
   templates: ['messages'],
   'text-answers': [
+    'ask-amounts',
     'batches',
     'beginning',
     'calls',

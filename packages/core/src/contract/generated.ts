@@ -980,6 +980,13 @@ export interface paths {
      */
     get: operations['MessagesController.sized'];
   };
+  '/api/ask-amounts': {
+    /**
+     * What a few people would be asked for by a rule
+     * @description Needs the role viewer.
+     */
+    post: operations['TemplatesController.askAmounts'];
+  };
   '/api/starters': {
     /**
      * Words to begin with that ship with the program
@@ -2121,6 +2128,16 @@ export interface components {
       madeBy: string | null;
     };
     AskRule: import('../letter').AskRule;
+    AskedPerson: {
+      id: number;
+      name: string;
+      /**
+       * Format: double
+       * @description Their last gift.
+       */
+      last: number;
+      amounts: number[];
+    };
     InlineMark: import('../letter').InlineMark;
     Inline: import('../letter').Inline;
     ListItem: import('../letter').ListItem;
@@ -2311,6 +2328,11 @@ export interface components {
       };
       subject: string;
       preheader: string;
+      /** @description The headers that a mail leaves with, links of one’s own left out. */
+      headers: {
+        name: string;
+        value: string;
+      }[];
       html: string;
       text: string;
       parts: number;
@@ -3834,6 +3856,9 @@ export interface components {
       id: number;
       width: number;
     };
+    TryAskBody: {
+      ask: components['schemas']['AskRule'];
+    };
     TemplatesQuery: {
       /** @default  */
       search: string;
@@ -4212,6 +4237,7 @@ export type DoubleView = components['schemas']['DoubleView'];
 export type JobView = components['schemas']['JobView'];
 export type LayoutView = components['schemas']['LayoutView'];
 export type AskRule = components['schemas']['AskRule'];
+export type AskedPerson = components['schemas']['AskedPerson'];
 export type InlineMark = components['schemas']['InlineMark'];
 export type Inline = components['schemas']['Inline'];
 export type ListItem = components['schemas']['ListItem'];
@@ -4374,6 +4400,7 @@ export type SaveMessageBody = components['schemas']['SaveMessageBody'];
 export type SaveTagTriggersBody = components['schemas']['SaveTagTriggersBody'];
 export type PreviewQuery = components['schemas']['PreviewQuery'];
 export type MediaParams = components['schemas']['MediaParams'];
+export type TryAskBody = components['schemas']['TryAskBody'];
 export type TemplatesQuery = components['schemas']['TemplatesQuery'];
 export type MakeTemplateBody = components['schemas']['MakeTemplateBody'];
 export type SaveTemplateBody = components['schemas']['SaveTemplateBody'];
@@ -6622,6 +6649,21 @@ export interface operations {
     responses: {
       /** @description Done */
       200: {};
+    };
+  };
+  'TemplatesController.askAmounts': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TryAskBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['AskedPerson'][];
+        };
+      };
     };
   };
   'TemplatesController.starters': {

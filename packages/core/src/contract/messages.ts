@@ -137,6 +137,9 @@ export const typedAsk = ofCore(
 
 const rises = ([first, second, third]: readonly number[]) => first! < second! && second! < third!;
 
+/** Body: the rule whose amounts are to be seen. */
+export const tryAsk = Joi.object({ ask: typedAsk.required() });
+
 /** A language with a country (BCP 47) that dates and amounts can be written for. */
 export const typedLocale = Joi.string().custom((value: string, helpers) =>
   isLocale(value) ? value : helpers.error('any.invalid'),

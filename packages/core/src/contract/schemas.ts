@@ -80,7 +80,14 @@ export {
 } from './record';
 export { answerCall, callParams, callPeople, makeCallList } from './calls';
 export { beginBulk, finderQuery, listPeople, savePeopleView } from './bulk';
-export { countSegment, ruleTree, explainParams, changeSegment, saveSegment, snapshotSegment } from './segments';
+export {
+  countSegment,
+  ruleTree,
+  explainParams,
+  changeSegment,
+  saveSegment,
+  snapshotSegment,
+} from './segments';
 export {
   handled,
   suppressedQuery,
@@ -95,6 +102,7 @@ export {
   saveTagTriggers,
   sendMessage,
   settle,
+  tryAsk,
 } from './messages';
 export { makeTemplate, saveTemplate, standTemplate, templatesQuery } from './templates';
 export { leaveBody, textHook, tokenParams } from './public';

@@ -84,8 +84,8 @@ const footerWords = ({ footer }: HouseStyle, language: string): string =>
 /**
  * The whole mail: body, footer with slots `why` (what it rests on; the footer's words where a person's are
  * not known), `leave` (the way out), `imprint` (who sends; a chapter may have an address of its own) and
- * `pixel` (the address of the open mark, may be empty). Subject and preview line merge as any text does. A plain letter has
- * no logo.
+ * `pixel` (the address of the open mark, may be empty). Subject and preview line merge as any text does. A
+ * plain letter has no logo.
  */
 export function wrapLetter(
   letter: CompiledLetter,

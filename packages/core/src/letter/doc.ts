@@ -16,7 +16,7 @@ export interface LetterDoc {
 /** The version of documents that are written today. */
 export const LETTER_VERSION = 2;
 
-/** Where the words of a paragraph or a heading stand; at the side where reading begins where nothing is said. */
+/** Where the words of a paragraph or a heading stand: where reading begins, if nothing is said. */
 export const ALIGNMENTS = ['center', 'end'] as const;
 export type Alignment = (typeof ALIGNMENTS)[number];
 
@@ -25,7 +25,7 @@ export const SIDES = ['start', 'end'] as const;
 export type Side = (typeof SIDES)[number];
 
 /** A picture of the library. */
-export interface Picture {
+export interface LetterPicture {
   src: string;
   /** What is on it, for whoever does not see it; empty where it only decorates, null where nobody said. */
   alt?: string | null;
@@ -64,7 +64,7 @@ export type Block =
   | { type: 'horizontalRule' }
   | { type: 'button'; attrs: { href: string; label: string } }
   | { type: 'gifts'; attrs: { href: string } }
-  | { type: 'image'; attrs: Picture }
+  | { type: 'image'; attrs: LetterPicture }
   | { type: 'columns'; content?: ColumnBlock[] }
   | { type: 'signature' }
   | PersonalBlock;
@@ -87,9 +87,12 @@ export type InlineMark = { type: 'bold' | 'italic' } | { type: 'link'; attrs: { 
  */
 export function isSafeLink(href: string): boolean {
   if (/^(?:mailto|tel):[^\s{}]+$/i.test(href)) return true;
-  const [, host, path] = /^https?:\/\/([^/?#]*)(.*)$/is.exec(href) ?? [];
-  if (!host || /[\s{}]/.test(host)) return false;
-  return !/\s/.test(path!.replace(/\{[^{}]*\}/g, ''));
+  if (!/^https?:\/\//i.test(href)) return false;
+  const rest = href.slice(href.indexOf('//') + 2);
+  const end = rest.search(/[/?#]/);
+  const host = end < 0 ? rest : rest.slice(0, end);
+  if (host === '' || /[\s{}]/.test(host)) return false;
+  return !/\s/.test(rest.replace(/\{[^{}]*\}/g, ''));
 }
 
 /** The library image behind a source such as `/media/12`; null for any other address. */

@@ -1,6 +1,6 @@
 import { compile, joinLiterals, type MergeFault, type MergePart, type Registry } from '../merge';
 import type { Rule } from '../segment';
-import type { Block, ColumnBlock, Inline, InlineMark, LetterDoc, PersonalBlock, Picture } from './doc';
+import type { Block, ColumnBlock, Inline, InlineMark, LetterDoc, PersonalBlock, LetterPicture } from './doc';
 import { giftLinks } from './gifts';
 import { directionOf, escapeHtml, literalWords } from './markup';
 import { FACES, INK, onColour, USUAL_STYLE, type HouseStyle } from './style';
@@ -170,7 +170,7 @@ class HtmlWriter {
       this.choice(slot.key, () => this.button(url, () => this.parts.push(slot)));
   }
 
-  private image(picture: Picture): void {
+  private image(picture: LetterPicture): void {
     const served = this.around.picture(picture.src);
     const natural = served.width ?? this.room;
     const width = Math.max(1, Math.min(Math.round(picture.width ?? natural), this.room, natural));
@@ -301,7 +301,7 @@ export function escapedLiterals(part: MergePart): MergePart {
   return { when, then: then.map(escapedLiterals), otherwise: otherwise.map(escapedLiterals) };
 }
 
-function pictureStyle(width: number, side: Picture['side']): string {
+function pictureStyle(width: number, side: LetterPicture['side']): string {
   if (!side)
     return `style="display:block;width:100%;max-width:${width}px;height:auto;border:0;margin:0 0 16px"`;
   const at = side === 'start' ? 'left' : 'right';

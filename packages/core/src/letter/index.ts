@@ -13,7 +13,7 @@ export {
   type ListItem,
   type PassageBlock,
   type PersonalBlock,
-  type Picture,
+  type LetterPicture,
   type Side,
 } from './doc';
 export {

@@ -40,6 +40,7 @@ export const USUAL_STYLE: HouseStyle = {
 
 /** What words are written on, and in what. */
 export const PAPER = '#FFFFFF';
+/** What words are written in. */
 export const INK = '#1D2529';
 
 /** WCAG 2.2, 1.4.3 (AA): least contrast of words that are not large. */

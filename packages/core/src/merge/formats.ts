@@ -1,5 +1,3 @@
-import type { MergeSlot, MergeValues } from './render';
-
 /** What a merge field holds, as far as it can be written in several ways. */
 export type FormattedKind = 'date' | 'money' | 'number' | 'name';
 
@@ -75,22 +73,3 @@ export function formatted(kind: FormattedKind, as: string, raw: string, manner: 
 
 /** The key under which a value stands before it is written in any way. */
 export const rawKey = (key: string): string => `raw:${key}`;
-
-/**
- * Writes what these slots ask for in a format of their own into a person's values. What has no value stays
- * without one.
- */
-export function withFormats(
-  values: MergeValues,
-  slots: readonly MergeSlot[],
-  manner: ValueManner,
-): MergeValues {
-  const asked = slots.filter((slot) => slot.format !== undefined);
-  if (asked.length === 0) return values;
-  const out = { ...values };
-  for (const { key, format } of asked) {
-    const raw = values[rawKey(format!.of)] ?? values[format!.of];
-    out[key] = raw ? formatted(format!.kind, format!.as, raw, manner) : raw;
-  }
-  return out;
-}

@@ -8,9 +8,9 @@ export {
   type Registry,
 } from './registry';
 export { compile, joinLiterals } from './compile';
-export { formatNames, formatted, rawKey, withFormats, type FormattedKind, type ValueManner } from './formats';
+export { formatNames, formatted, rawKey, type FormattedKind, type ValueManner } from './formats';
 export {
-  choicesOf,
+  conditionsOf,
   emptySlots,
   isChoice,
   passageFor,
@@ -25,3 +25,4 @@ export {
   type MergeSlot,
   type MergeValues,
 } from './render';
+export { withFormats } from './with-formats';

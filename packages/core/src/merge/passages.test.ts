@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { spoken } from '../words';
-import { choicesOf, compile, emptySlots, registryOf, render, slotsOf, STANDARD_NAMES } from '.';
+import { conditionsOf, compile, emptySlots, registryOf, render, slotsOf, STANDARD_NAMES } from '.';
 
 const registry = registryOf(
   [...STANDARD_NAMES, { name: 'For whom', key: 'field:9', group: 'Supporter' }],
@@ -28,7 +28,7 @@ test('passages stand within passages', () => {
     fill(source, { 'fits:2': '1' }),
     fill(source),
   ]).toEqual(['both', 'crew', 'gave', '']);
-  expect(choicesOf(compile(source, registry))).toEqual(['fits:1', 'fits:2']);
+  expect(conditionsOf(compile(source, registry))).toEqual(['fits:1', 'fits:2']);
 });
 
 test('a hole is one only for whoever reads it', () => {

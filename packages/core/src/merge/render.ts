@@ -2,7 +2,7 @@ import { oneLine, seen } from '../common';
 import type { MergeSyntaxFault } from './parse';
 import type { FormattedKind } from './formats';
 
-/** A compiled text: literal strings, slots and choices in turn, ready to be filled for any number of people. */
+/** A compiled text: literal strings, slots and choices, ready to be filled for any number of people. */
 export interface CompiledTemplate {
   parts: MergePart[];
   faults: MergeFault[];
@@ -119,10 +119,10 @@ const keysOf = ({ when }: MergeChoice): string[] =>
   typeof when === 'string' ? [when] : when.flat().map((key) => key.replace(/^!/, ''));
 
 /** The keys of values that passages ask for, each once. */
-export function choicesOf({ parts }: Pick<CompiledTemplate, 'parts'>): string[] {
+export function conditionsOf({ parts }: Pick<CompiledTemplate, 'parts'>): string[] {
   const all = parts.flatMap((part): string[] =>
     isChoice(part)
-      ? [...keysOf(part), ...choicesOf({ parts: part.then }), ...choicesOf({ parts: part.otherwise })]
+      ? [...keysOf(part), ...conditionsOf({ parts: part.then }), ...conditionsOf({ parts: part.otherwise })]
       : [],
   );
   return [...new Set(all)];

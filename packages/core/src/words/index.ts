@@ -1,3 +1,4 @@
+export { askWords } from './ask';
 export { describe, describeWindow, explained, type Explanation } from './segment';
 export { FIELD_TYPE_WORDS, STANDARD_FIELD_WORDS } from './fields';
 export {

@@ -8,7 +8,7 @@ import { DE } from './phrases-de';
 export const PHRASES: Record<Language, Phrases> = { en: EN, es: ES, fr: FR, de: DE };
 
 /** The language of supporters' pages that is nearest to a locale (BCP 47): its own, else English. */
-export function languageOf(locale: string): Language {
+export function pageLanguage(locale: string): Language {
   const language = locale.slice(0, 2).toLowerCase();
   return LANGUAGES.find((one) => one === language) ?? 'en';
 }

@@ -22,11 +22,11 @@ import { WordsEditor } from '../WordsEditor';
 import { TemplatePreview } from './TemplatePreview';
 import { KIND_OF_WORDS, whoseWords } from './words';
 
-type Kept = Omit<SaveTemplateBody, 'basedOn'>;
+type Kept = Required<Omit<SaveTemplateBody, 'basedOn'>>;
 
 function keptOf(template: TemplateView): Kept {
-  const { name, folder, purpose, listId, note, subject, preheader, letter, text } = template;
-  return { name, folder, purpose, listId, note, subject, preheader, letter, text };
+  const { name, folder, purpose, listId, note, subject, preheader, letter, text, locale, ask } = template;
+  return { name, folder, purpose, listId, note, subject, preheader, letter, text, locale, ask };
 }
 
 function useTemplateNotes(

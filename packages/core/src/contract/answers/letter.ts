@@ -1,4 +1,18 @@
-import { again, eitherOf, flag, listOf, mapOf, number, ofCore, only, orNull, part, text } from '../kinds';
+import {
+  again,
+  eitherOf,
+  flag,
+  listOf,
+  mapOf,
+  number,
+  ofCore,
+  only,
+  orNull,
+  part,
+  shape,
+  text,
+  told,
+} from '../kinds';
 import { ALIGNMENTS, ASK_BASES, FACES, SIDES } from '../../letter';
 import { ruleTree } from '../segments';
 
@@ -126,6 +140,14 @@ export const askRule = ofCore(
     otherwise: listOf(number),
   }),
 );
+
+/** What a rule for amounts comes to for one person; money in hundredths. */
+export const askedPerson = shape('AskedPerson', {
+  id: number,
+  name: text,
+  last: told('Their last gift.', number),
+  amounts: listOf(number),
+});
 
 /** How the letters of a house look. */
 export const houseStyle = ofCore(

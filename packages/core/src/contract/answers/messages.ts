@@ -68,6 +68,10 @@ export const preview = shape('Preview', {
   }),
   subject: text,
   preheader: text,
+  headers: told(
+    'The headers that a mail leaves with, links of one’s own left out.',
+    listOf(part({ name: text, value: text })),
+  ),
   html: text,
   text: text,
   parts: number,
