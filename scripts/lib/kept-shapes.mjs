@@ -24,6 +24,7 @@ export const KEPT_SHAPES = {
   'layout.header': 'string[]',
   'message.letter': core('letter', 'LetterDoc'),
   'message.ask': core('letter', 'AskRule'),
+  'message_proof.found': `${core('proofs', 'FoundProof')}[]`,
   'organization.house_style': core('letter', 'HouseStyle'),
   'template.ask': core('letter', 'AskRule'),
   'template.letter': core('letter', 'LetterDoc'),

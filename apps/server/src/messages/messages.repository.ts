@@ -204,7 +204,7 @@ export class MessagesRepository {
   }
 
   async remove(tx: Scoped, id: number): Promise<void> {
-    for (const table of ['look_group', 'message_group', 'message_link'] as const)
+    for (const table of ['look_group', 'message_group', 'message_link', 'message_proof'] as const)
       await tx.table(table).where('message_id', id).delete();
     await tx.table('message').where('message.id', id).delete();
   }

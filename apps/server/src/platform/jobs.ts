@@ -15,6 +15,7 @@ import { traced } from './tracing';
 const LANE_OF = {
   'message-personal': 'personal',
   'message-prepare': 'preparing',
+  'message-proof': 'proofs',
   'batch-read': 'checking',
   'batch-check': 'checking',
   'batch-count': 'checking',

@@ -22,6 +22,7 @@ import * as wordsOfTheTrade from './migrations/020_words_of_the_trade';
 import * as rateLimits from './migrations/021_rate_limits';
 import * as templates from './migrations/022_templates';
 import * as lettersInFull from './migrations/023_letters_in_full';
+import * as proofs from './migrations/024_proofs';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -47,6 +48,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '021_rate_limits': rateLimits,
   '022_templates': templates,
   '023_letters_in_full': lettersInFull,
+  '024_proofs': proofs,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -2,6 +2,7 @@ import { Controller, HttpCode, Inject } from '@nestjs/common';
 import {
   schema,
   type LastLook,
+  type ProofsView,
   type Page,
   type ReaderView,
   type SupporterRow,
@@ -14,6 +15,7 @@ import {
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { ReadersService } from './readers.service';
+import { ProofsService } from './proofs.service';
 import { SendingService } from './sending.service';
 import { LastLookService } from './last-look.service';
 
@@ -23,6 +25,7 @@ export class SendingController {
     @Inject(SendingService) private readonly sending: SendingService,
     @Inject(ReadersService) private readonly readers: ReadersService,
     @Inject(LastLookService) private readonly looking: LastLookService,
+    @Inject(ProofsService) private readonly proofs: ProofsService,
   ) {}
 
   @Route('get', 'readers', {
@@ -38,6 +41,26 @@ export class SendingController {
     @Input('query') query: ReadersQuery,
   ): Promise<ReaderView[]> {
     return this.readers.of(scope, id, query.search);
+  }
+
+  @Route('post', 'proofs', {
+    role: 'writer',
+    summary: 'Look through everybody who would get it, for those it is worth reading it as',
+    params: schema.idParams,
+  })
+  @HttpCode(202)
+  beginProofs(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
+    return this.proofs.begin(scope, id);
+  }
+
+  @Route('get', 'proofs', {
+    role: 'viewer',
+    summary: 'What was found, or how far it is',
+    params: schema.idParams,
+    answer: answers.proofsShown,
+  })
+  proofsOf(@Caller() scope: AccessScope, @Id() id: number): Promise<ProofsView> {
+    return this.proofs.view(scope, id);
   }
 
   @Route('put', 'recipients', {

@@ -11,6 +11,9 @@ import { OutboxRepository } from './outbox.repository';
 import { BeginController } from './begin.controller';
 import { PersonalController } from './personal.controller';
 import { PersonalService } from './personal.service';
+import { ProofsJob } from './proofs.job';
+import { ProofsRepository } from './proofs.repository';
+import { ProofsService } from './proofs.service';
 import { PrepareJob } from './prepare.job';
 import { SendingController } from './sending.controller';
 import { ReadersService } from './readers.service';
@@ -42,6 +45,9 @@ import { LeasesRepository } from './leases.repository';
     LeasesRepository,
     EnvelopeService,
     PrepareJob,
+    ProofsJob,
+    ProofsRepository,
+    ProofsService,
   ],
   exports: [OutboxRepository, LeasesRepository, EnvelopeService, PrepareJob],
 })

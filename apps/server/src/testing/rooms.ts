@@ -35,7 +35,7 @@ export const WRITES: Record<string, readonly string[]> = {
   layouts: words('layout'),
   lists: words('list supporter_list'),
   me: words('teammate teammate_link'),
-  messages: words('delivery look_group message message_group message_link'),
+  messages: words('delivery look_group message message_group message_link message_proof'),
   'messages-to': words('message'),
   organization: words('organization'),
   password: words('teammate teammate_link'),
@@ -90,7 +90,7 @@ export const READS: Record<string, readonly string[]> = {
   'merge-fields': words('field'),
   messages: words(`
     address_hold batch_row chapter contact_point delivery delivery_event do_not_contact field
-    field_value gift house_rules household look_group message message_link organization
+    field_value gift house_rules household look_group message message_link message_proof organization
     permission_entry permission_state place_before reply roster supporter supporter_contact
     supporter_list supporter_tag teammate template
   `),

@@ -16,6 +16,7 @@ const KINDS: Record<string, [doing: string, done: string]> = {
   'batch-take-out': [t`Taking out`, t`Took out`],
   'bulk-act': [t`Under way:`, t`Done:`],
   'bulk-undo': [t`Undoing:`, t`Undone:`],
+  'message-proof': [t`Looking through the readers`, t`Looked through the readers`],
   'message-prepare': [t`Preparing the message`, t`Prepared the message`],
 };
 

@@ -14,6 +14,7 @@ import { useMargin, type Note } from '../ui/margin';
 import { NewerVersion } from '../ui/NewerVersion';
 import { mendedWords, type WordsOfMessage } from './mend';
 import { PreviewPane } from './PreviewPane';
+import { Proofs, type ProofReader } from './Proofs';
 import { TagTriggers } from './TagTriggers';
 import { WordsEditor } from './WordsEditor';
 import { refresh } from '../app/refresh';
@@ -96,6 +97,7 @@ function DraftDesk({
   editable,
   goOn,
   stamp,
+  flush,
 }: {
   message: MessageView;
   words: WordsOfMessage;
@@ -106,30 +108,39 @@ function DraftDesk({
   editable: boolean;
   goOn: () => Promise<void>;
   stamp: string;
+  flush: () => Promise<void>;
 }) {
   const maySend = useMay('organizer');
+  const [proof, setProof] = useState<ProofReader | null>(null);
   return (
-    <div className="grid grid-cols-[1fr_minmax(330px,38%)] gap-4 grow min-h-0 max-[1180px]:grid-cols-1 max-[1180px]:grid-rows-[600px_460px] max-[1180px]:min-h-[1076px]">
-      <div className="flex flex-col gap-3 min-h-0">
-        <WordsEditor
-          channel={message.channel}
-          words={words}
-          registry={registry}
-          editable={mayType}
-          drawn={drawn}
-          set={set}
-        />
-        <div className="flex flex-wrap items-center justify-between gap-3 pt-2">
-          <TagTriggers message={message} />
-          {editable && (
-            <Button weight="main" className="ml-auto" onClick={() => void goOn()}>
-              {maySend ? t`Next: who gets it` : t`See who would get it`}
-            </Button>
-          )}
+    <>
+      <div className="grid grid-cols-[1fr_minmax(330px,38%)] gap-4 grow min-h-0 max-[1180px]:grid-cols-1 max-[1180px]:grid-rows-[600px_460px] max-[1180px]:min-h-[1076px]">
+        <div className="flex flex-col gap-3 min-h-0">
+          <WordsEditor
+            channel={message.channel}
+            words={words}
+            registry={registry}
+            editable={mayType}
+            drawn={drawn}
+            set={set}
+          />
+          <div className="flex flex-wrap items-center justify-between gap-3 pt-2">
+            <TagTriggers message={message} />
+            {editable && (
+              <Button weight="main" className="ml-auto" onClick={() => void goOn()}>
+                {maySend ? t`Next: who gets it` : t`See who would get it`}
+              </Button>
+            )}
+          </div>
         </div>
+        <PreviewPane message={message} stamp={stamp} proof={proof} onChoose={() => setProof(null)} />
       </div>
-      <PreviewPane message={message} stamp={stamp} />
-    </div>
+      {editable && (
+        <div className="pt-3">
+          <Proofs message={message} stamp={stamp} shown={proof} flush={flush} onPick={setProof} />
+        </div>
+      )}
+    </>
   );
 }
 
@@ -268,6 +279,7 @@ function Editor({
         editable={editable}
         goOn={goOn}
         stamp={stamp}
+        flush={() => keeper.flush()}
       />
       <DeleteDraft removing={removing} setRemoving={setRemoving} message={message} />
     </div>

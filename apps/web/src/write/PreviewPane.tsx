@@ -7,18 +7,31 @@ import { ProblemNote } from '../ui/basics';
 import { TypedMenu } from '../ui/TypedMenu';
 import { anew, reading } from '../app/reading';
 import { PreviewOf } from './PreviewOf';
+import type { ProofReader } from './Proofs';
 
 /**
  * The message as any supporter will get it: somebody of its group to begin with, whoever is typed after that.
  */
-export function PreviewPane({ message, stamp }: { message: MessageView; stamp: string }) {
+export function PreviewPane({
+  message,
+  stamp,
+  proof = null,
+  onChoose,
+}: {
+  message: MessageView;
+  stamp: string;
+  /** Somebody who was found worth a look, before whoever is typed. */
+  proof?: ProofReader | null;
+  onChoose?: () => void;
+}) {
   const [search, setSearch] = useState('');
   const [chosen, setChosen] = useState<ReaderView | null>(null);
   const readersOf = (typed: string) =>
     anew(reading('messages/{id}/readers', { id: message.id, search: typed }), message.groupVersion);
   const first = useQuery(readersOf(''));
   const found = useQuery({ ...readersOf(search), placeholderData: keepPreviousData });
-  const reader = chosen ?? first.data?.[0] ?? null;
+  const asProof = proof ? { ...proof, address: null, note: proof.why } : null;
+  const reader: ReaderView | null = asProof ?? chosen ?? first.data?.[0] ?? null;
   const preview = useQuery({
     ...anew(reading('messages/{id}/preview', { id: message.id, supporterId: reader?.id ?? null }), stamp),
     placeholderData: keepPreviousData,
@@ -30,7 +43,7 @@ export function PreviewPane({ message, stamp }: { message: MessageView; stamp: s
     key: String(one.id),
     words: nameOf(one),
     note: [one.address, one.note].filter(Boolean).join(', '),
-    act: () => setChosen(one),
+    act: () => (onChoose?.(), setChosen(one)),
   }));
   return (
     <section className="sheet flex flex-col min-h-0" aria-label={t`As they will get it`}>
@@ -53,8 +66,8 @@ export function PreviewPane({ message, stamp }: { message: MessageView; stamp: s
         </h2>
         {reader && (
           <p className="text-ink2 text-[13px] truncate">
-            {reader.address ?? t`no address`}
-            {reader.note && <span className="text-ochre">: {reader.note}</span>}
+            {proof ? proof.why : (reader.address ?? t`no address`)}
+            {!proof && reader.note && <span className="text-ochre">: {reader.note}</span>}
           </p>
         )}
         {data && data.holes.length > 0 && (

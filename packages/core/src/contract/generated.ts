@@ -1058,6 +1058,18 @@ export interface paths {
      */
     get: operations['SendingController.readAs'];
   };
+  '/api/messages/{id}/proofs': {
+    /**
+     * What was found, or how far it is
+     * @description Needs the role viewer.
+     */
+    get: operations['SendingController.proofsOf'];
+    /**
+     * Look through everybody who would get it, for those it is worth reading it as
+     * @description Needs the role writer.
+     */
+    post: operations['SendingController.beginProofs'];
+  };
   '/api/messages/{id}/recipients': {
     /**
      * Choose who is in the group
@@ -2337,6 +2349,46 @@ export interface components {
       text: string;
       parts: number;
       holes: string[];
+    };
+    ProofsView: {
+      state: 'none' | 'waiting' | 'running' | 'done' | 'failed';
+      /** @description Found for the words and the group of today. */
+      isCurrent: boolean;
+      done: number;
+      total: number;
+      seconds: number | null;
+      found: {
+        kind:
+          | 'holes'
+          | 'no-first-name'
+          | 'caps'
+          | 'address'
+          | 'test'
+          | 'digits'
+          | 'couple'
+          | 'right-to-left'
+          | 'non-latin'
+          | 'longest-name'
+          | 'longest-subject'
+          | 'shortest-subject'
+          | 'longest-text'
+          | 'shortest-text'
+          | 'most-segments'
+          | 'most-passages'
+          | 'fewest-passages'
+          | 'largest-ask'
+          | 'no-ask';
+        people: number;
+        /**
+         * Format: double
+         * @description How long, how many, how much, of those shown.
+         */
+        measure: number | null;
+        readers: {
+          id: number;
+          name: string;
+        }[];
+      }[];
     };
     ReaderView: {
       id: number;
@@ -4257,6 +4309,7 @@ export type Recipients = components['schemas']['Recipients'];
 export type TagTrigger = components['schemas']['TagTrigger'];
 export type MessageView = components['schemas']['MessageView'];
 export type Preview = components['schemas']['Preview'];
+export type ProofsView = components['schemas']['ProofsView'];
 export type ReaderView = components['schemas']['ReaderView'];
 export type ReplyView = components['schemas']['ReplyView'];
 export type ResultPerson = components['schemas']['ResultPerson'];
@@ -6836,6 +6889,32 @@ export interface operations {
           'application/json': components['schemas']['ReaderView'][];
         };
       };
+    };
+  };
+  'SendingController.proofsOf': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['ProofsView'];
+        };
+      };
+    };
+  };
+  'SendingController.beginProofs': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      202: {};
     };
   };
   'SendingController.saveRecipients': {

@@ -620,6 +620,18 @@ export interface Tables {
     position: number;
     url: string;
   };
+  message_proof: {
+    began_at: Date;
+    done: number;
+    ended_at: Date | null;
+    found: import('@goodword/core/proofs').FoundProof[] | null;
+    group_version: number;
+    message_id: number;
+    organization_id: number;
+    state: 'waiting' | 'running' | 'done' | 'failed';
+    total: number;
+    version: number;
+  };
   note: {
     body: string;
     changed_at: Date | null;

@@ -1,3 +1,4 @@
+import { PROOF_KINDS } from '../../proofs';
 import { SENDING_CHANNELS, PURPOSES, SUPPRESSION_REASONS } from '../../permission';
 import { MESSAGE_STATES, RESULT_KINDS, groupRef, tagTrigger } from '../messages';
 import { shape, listOf, number, text, oneOf, orNull, told, only, part, flag } from '../kinds';
@@ -76,6 +77,23 @@ export const preview = shape('Preview', {
   text: text,
   parts: number,
   holes: listOf(text),
+});
+
+/** Whom a message is worth reading as before it leaves, as far as it is looked through. */
+export const proofsShown = shape('ProofsView', {
+  state: only('none', 'waiting', 'running', 'done', 'failed'),
+  isCurrent: told('Found for the words and the group of today.', flag),
+  done: number,
+  total: number,
+  seconds: orNull(number),
+  found: listOf(
+    part({
+      kind: oneOf(PROOF_KINDS),
+      people: number,
+      measure: told('How long, how many, how much, of those shown.', orNull(number)),
+      readers: listOf(part({ id: number, name: text })),
+    }),
+  ),
 });
 
 /** A picture of the library, with its words for those who do not see it. */
