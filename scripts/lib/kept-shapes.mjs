@@ -43,4 +43,5 @@ export const KEPT_SHAPES = {
   'segment_version.tree': core('segment', 'Rule'),
   'teammate.chapter_ids': 'number[]',
   'teammate.role': core('team', 'Role'),
+  'words_version.words': core('letter', 'KeptWords'),
 };

@@ -21,6 +21,8 @@ import { TagTriggersService } from './tag-triggers.service';
 import { TemplatesController } from './templates.controller';
 import { TemplatesRepository } from './templates.repository';
 import { TemplatesService } from './templates.service';
+import { WordVersionsRepository } from './word-versions.repository';
+import { WordVersionsService } from './word-versions.service';
 
 @Module({
   imports: [PermissionModule, RecordModule, SegmentsModule, SupportersModule, TeamModule],
@@ -41,6 +43,8 @@ import { TemplatesService } from './templates.service';
     PublicListService,
     TemplatesRepository,
     TemplatesService,
+    WordVersionsRepository,
+    WordVersionsService,
   ],
   exports: [
     PersonalLinksService,

@@ -22,7 +22,8 @@ import { MessagesRepository, messageView, type MessageRow } from './messages.rep
 import { sentence } from '../platform/words';
 import { PreviewService } from './preview.service';
 import { TemplatesRepository } from './templates.repository';
-import { mannerColumns, wordsFrom } from './words-from';
+import { WordVersionsRepository } from './word-versions.repository';
+import { keptWords, mannerColumns, wordsFrom } from './words-from';
 
 export interface MessageBody {
   name: string;
@@ -44,6 +45,7 @@ export class MessagesService {
     @Inject(Database) private readonly database: Database,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(ComposingService) private readonly composing: ComposingService,
+    @Inject(WordVersionsRepository) private readonly versions: WordVersionsRepository,
     @Inject(PreviewService) private readonly previews: PreviewService,
     @Inject(TemplatesRepository) private readonly templates: TemplatesRepository,
     @Inject(LetterCheckService) private readonly letters: LetterCheckService,
@@ -114,6 +116,17 @@ export class MessagesService {
         message.subject !== body.subject ||
         message.body !== body.text ||
         JSON.stringify(message.letter) !== JSON.stringify(body.letter);
+      const now = { ...body, ...manner };
+      await this.versions.keep(
+        tx,
+        { of: 'message', id },
+        {
+          version: message.version,
+          words: keptWords({ ...message, text: message.body }),
+          by: message.changed_by,
+        },
+        { version: message.version + 1, words: keptWords(now) },
+      );
       return this.messages.revise(tx, message, 'version', {
         name: body.name,
         purpose: body.purpose,
@@ -135,6 +148,7 @@ export class MessagesService {
     await this.database.writeUnlogged(scope, async (tx) => {
       const message = await this.draft(tx, id);
       await this.messages.remove(tx, id);
+      await this.versions.remove(tx, { of: 'message', id });
       await audit(tx, 'delete', { message: id }, `Draft ${message.name} deleted`);
     });
   }

@@ -16,10 +16,12 @@ import {
   type TemplateUses,
   type TemplateView,
   type TryAskBody,
+  type WordVersion,
 } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { AskService } from './ask.service';
+import { WordVersionsService } from './word-versions.service';
 import { TemplatesService } from './templates.service';
 
 @Controller('api')
@@ -27,6 +29,7 @@ export class TemplatesController {
   constructor(
     @Inject(TemplatesService) private readonly templates: TemplatesService,
     @Inject(AskService) private readonly asks: AskService,
+    @Inject(WordVersionsService) private readonly wordVersions: WordVersionsService,
   ) {}
 
   @Route('post', 'ask-amounts', {
@@ -127,6 +130,26 @@ export class TemplatesController {
   })
   uses(@Caller() scope: AccessScope, @Id() id: number): Promise<TemplateUses> {
     return this.templates.uses(scope, id);
+  }
+
+  @Route('get', 'templates/:id/versions', {
+    role: 'viewer',
+    summary: 'What it said before, the newest first',
+    params: schema.idParams,
+    answer: answers.listOf(answers.wordVersion),
+  })
+  versions(@Caller() scope: AccessScope, @Id() id: number): Promise<WordVersion[]> {
+    return this.wordVersions.of(scope, { of: 'template', id });
+  }
+
+  @Route('get', 'messages/:id/versions', {
+    role: 'viewer',
+    summary: 'What a message said before, the newest first',
+    params: schema.idParams,
+    answer: answers.listOf(answers.wordVersion),
+  })
+  versionsOfMessage(@Caller() scope: AccessScope, @Id() id: number): Promise<WordVersion[]> {
+    return this.wordVersions.of(scope, { of: 'message', id });
   }
 
   @Route('get', 'templates/:id/faults', {

@@ -29,7 +29,9 @@ import { PreviewService } from './preview.service';
 import { PublicListService } from './public-list.service';
 import { TemplatesRepository, type TemplateRow } from './templates.repository';
 import { LetterCheckService } from './letter-check.service';
+import { WordVersionsRepository } from './word-versions.repository';
 import {
+  keptWords,
   mannerColumns,
   NO_MANNER,
   ownershipOf,
@@ -51,6 +53,7 @@ export class TemplatesService {
     @Inject(TemplatesRepository) private readonly templates: TemplatesRepository,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(ComposingService) private readonly composing: ComposingService,
+    @Inject(WordVersionsRepository) private readonly versions: WordVersionsRepository,
     @Inject(PreviewService) private readonly previews: PreviewService,
     @Inject(LetterCheckService) private readonly letters: LetterCheckService,
     @Inject(PublicListService) private readonly publicLists: PublicListService,
@@ -140,9 +143,16 @@ export class TemplatesService {
       if (row.version !== body.basedOn)
         throw new Newer('this template', await this.team.nameOf(tx, row.changed_by));
       if (body.listId !== null && body.listId !== row.list_id) await this.publicLists.check(tx, body.listId);
+      const now = { ...body, locale: body.locale ?? null, ask: body.ask ?? null };
+      await this.versions.keep(
+        tx,
+        { of: 'template', id },
+        { version: row.version, words: keptWords({ ...row, text: row.body }), by: row.changed_by },
+        { version: row.version + 1, words: keptWords(now) },
+      );
       return this.templates.revise(tx, row, {
         ...wordColumns(body),
-        ...mannerColumns({ locale: body.locale ?? null, ask: body.ask ?? null }),
+        ...mannerColumns(now),
         name: body.name,
         folder: body.folder,
         purpose: body.purpose,
@@ -173,6 +183,7 @@ export class TemplatesService {
     await this.database.writeUnlogged(scope, async (tx) => {
       const row = await this.changeable(tx, id);
       await this.templates.remove(tx, id);
+      await this.versions.remove(tx, { of: 'template', id });
       await audit(tx, 'delete', { template: id }, `Template ${row.name} deleted`);
     });
   }

@@ -1,5 +1,5 @@
 import type { MakeMessageBody } from '@goodword/core/contract';
-import type { AskRule, WrittenWords } from '@goodword/core/letter';
+import type { AskRule, KeptWords, WrittenWords } from '@goodword/core/letter';
 import type { Channel } from '@goodword/core/permission';
 import { maySeeTemplate, type TemplateReader } from '@goodword/core/templates';
 import { starterOf } from '@goodword/core/words';
@@ -44,6 +44,16 @@ export const NO_MANNER: WordManner = { locale: null, ask: null };
 export const mannerColumns = ({ locale, ask }: WordManner) => ({
   locale,
   ask: ask === null ? null : JSON.stringify(ask),
+});
+
+/** Words as a version of them is kept, without what else is known of the thing. */
+export const keptWords = ({ subject, preheader, letter, text, locale, ask }: KeptWords): KeptWords => ({
+  subject,
+  preheader,
+  letter,
+  text,
+  locale,
+  ask,
 });
 
 /** The words of a starter for a channel; refuses one that there is none of. */

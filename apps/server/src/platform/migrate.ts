@@ -23,6 +23,7 @@ import * as rateLimits from './migrations/021_rate_limits';
 import * as templates from './migrations/022_templates';
 import * as lettersInFull from './migrations/023_letters_in_full';
 import * as proofs from './migrations/024_proofs';
+import * as versionsOfWords from './migrations/025_versions_of_words';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -49,6 +50,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '022_templates': templates,
   '023_letters_in_full': lettersInFull,
   '024_proofs': proofs,
+  '025_versions_of_words': versionsOfWords,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -35,7 +35,7 @@ export const WRITES: Record<string, readonly string[]> = {
   layouts: words('layout'),
   lists: words('list supporter_list'),
   me: words('teammate teammate_link'),
-  messages: words('delivery look_group message message_group message_link message_proof'),
+  messages: words('delivery look_group message message_group message_link message_proof words_version'),
   'messages-to': words('message'),
   organization: words('organization'),
   password: words('teammate teammate_link'),
@@ -52,7 +52,7 @@ export const WRITES: Record<string, readonly string[]> = {
   tags: words('message segment segment_version supporter_tag tag'),
   tasks: words('address_hold contact_point permission_entry permission_state task'),
   team: words('batch call_list message teammate teammate_link template'),
-  templates: words('template'),
+  templates: words('template words_version'),
   'text-answers': words('organization'),
 };
 
@@ -92,7 +92,7 @@ export const READS: Record<string, readonly string[]> = {
     address_hold batch_row chapter contact_point delivery delivery_event do_not_contact field
     field_value gift house_rules household look_group message message_link message_proof organization
     permission_entry permission_state place_before reply roster supporter supporter_contact
-    supporter_list supporter_tag teammate template
+    supporter_list supporter_tag teammate template words_version
   `),
   organization: words('chapter organization supporter'),
   password: words('organization teammate teammate_link'),
@@ -120,7 +120,7 @@ export const READS: Record<string, readonly string[]> = {
   team: words('batch call_list call_list_member message teammate teammate_link'),
   templates: words(`
     chapter contact_point field field_value gift house_rules household image list message organization
-    permission_entry permission_state supporter supporter_contact teammate template
+    permission_entry permission_state supporter supporter_contact teammate template words_version
   `),
   'text-answers': words('organization'),
   today: words(`

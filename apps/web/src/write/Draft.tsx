@@ -17,6 +17,7 @@ import { PreviewPane } from './PreviewPane';
 import { Proofs, type ProofReader } from './Proofs';
 import { TagTriggers } from './TagTriggers';
 import { WordsEditor } from './WordsEditor';
+import { WordVersions } from './WordVersions';
 import { refresh } from '../app/refresh';
 import { useLists, type ListName } from '../app/groups';
 import { keyOf, reading } from '../app/reading';
@@ -32,6 +33,7 @@ function useWriteNotes(
   template: MessageView['template'],
   saving: string | null,
   mend: (fault: MessageFault) => void,
+  seeVersions: () => void,
 ): void {
   const { faults, doubts = [] } = checked ?? {};
   const notes: Note[] = (faults ?? []).map((fault, i) => ({
@@ -62,7 +64,12 @@ function useWriteNotes(
           ? t`It has been deleted since. The words here stay.`
           : t`Its version ${template.version}. What is changed there does not change this.`,
     });
-  if (saving !== null) notes.push({ key: 'saved', tone: 'plain', title: saving });
+  notes.push({
+    key: 'saved',
+    tone: 'plain',
+    title: saving ?? t`What it said before`,
+    remedy: { words: t`What changed`, act: seeVersions },
+  });
   useMargin(notes);
 }
 
@@ -234,7 +241,10 @@ function Editor({
   const set = (part: Partial<WordsOfMessage>) => keeper.set({ ...keeper.snapshot().value, ...part });
   const redraw = () => setDrawn((old) => old + 1);
   const mend = (fault: MessageFault) => (keeper.set(mendedWords(keeper.snapshot().value, fault)), redraw());
-  useWriteNotes(checked, message.template, editable ? SAVE_STATE_WORDS[kept.saveState] : null, mend);
+  const [seesVersions, setSeesVersions] = useState(false);
+  useWriteNotes(checked, message.template, editable ? SAVE_STATE_WORDS[kept.saveState] : null, mend, () =>
+    setSeesVersions(true),
+  );
   const test = useMutation({
     mutationFn: async () => {
       await keeper.flush();
@@ -280,6 +290,13 @@ function Editor({
         goOn={goOn}
         stamp={stamp}
         flush={() => keeper.flush()}
+      />
+      <WordVersions
+        of="message"
+        id={message.id}
+        open={seesVersions}
+        onClose={() => setSeesVersions(false)}
+        onTake={mayType ? (taken) => (set(taken), redraw(), setSeesVersions(false)) : null}
       />
       <DeleteDraft removing={removing} setRemoving={setRemoving} message={message} />
     </div>

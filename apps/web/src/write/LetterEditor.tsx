@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro';
 import { EditorContent, useEditor, type Editor } from '@tiptap/react';
-import { useEffect, useId, useRef, useState } from 'react';
+import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import type { LetterDoc } from '@goodword/core/letter';
 import type { Registry } from '@goodword/core/merge';
 import { MergeOffer, useOffer } from './MergeOffer';
@@ -30,11 +30,14 @@ export function LetterEditor({
   registry,
   editable,
   onChange,
+  foot,
 }: {
   value: LetterDoc | null;
   registry: Registry;
   editable: boolean;
   onChange: (doc: LetterDoc) => void;
+  /** What else is said of the letter, at its foot. */
+  foot?: ReactNode;
 }) {
   // The editor keeps the keys that it was made with.
   const keys = useRef<(event: { key: string }) => boolean>(() => false);
@@ -80,15 +83,18 @@ export function LetterEditor({
       <div className="letter overflow-y-auto grow px-7 py-5">
         <EditorContent editor={editor} />
       </div>
-      <label className="flex items-center gap-2 border-t border-hair px-4 py-2 text-[13px] text-ink2">
-        <input
-          type="checkbox"
-          disabled={!editable}
-          checked={plain.current}
-          onChange={({ target }) => onChange(cleaned(editor.getJSON() as LetterDoc, target.checked))}
-        />
-        {t`A plain letter, without the logo of the house`}
-      </label>
+      <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 border-t border-hair px-4 py-2 text-[13px] text-ink2">
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            disabled={!editable}
+            checked={plain.current}
+            onChange={({ target }) => onChange(cleaned(editor.getJSON() as LetterDoc, target.checked))}
+          />
+          {t`plain, without the logo`}
+        </label>
+        {foot}
+      </div>
       <MergeOffer
         id={list}
         offer={offer}

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { t } from '@lingui/core/macro';
 import type { AskRule, WrittenWords } from '@goodword/core/letter';
 import type { Registry } from '@goodword/core/merge';
@@ -53,30 +54,35 @@ export function WordsEditor(props: Props) {
   const { words, editable, set } = props;
   return (
     <AskContext value={words.ask}>
-      <Editors {...props} />
-      <MannerLine words={words} editable={editable} set={set} />
+      <Editors {...props} foot={<MannerLine words={words} editable={editable} set={set} />} />
     </AskContext>
   );
 }
 
-function Editors({ channel, words, registry, editable, drawn, set }: Props) {
+function Editors({ channel, words, registry, editable, drawn, set, foot }: Props & { foot: ReactNode }) {
   if (channel === 'text')
     return (
-      <TextEditor
-        value={words.text}
-        registry={registry}
-        editable={editable}
-        onChange={(text) => set({ text })}
-      />
+      <>
+        <TextEditor
+          value={words.text}
+          registry={registry}
+          editable={editable}
+          onChange={(text) => set({ text })}
+        />
+        {foot}
+      </>
     );
   if (channel === 'call')
     return (
-      <ScriptEditor
-        value={words.text}
-        registry={registry}
-        editable={editable}
-        onChange={(text) => set({ text })}
-      />
+      <>
+        <ScriptEditor
+          value={words.text}
+          registry={registry}
+          editable={editable}
+          onChange={(text) => set({ text })}
+        />
+        {foot}
+      </>
     );
   return (
     <>
@@ -87,6 +93,7 @@ function Editors({ channel, words, registry, editable, drawn, set }: Props) {
         registry={registry}
         editable={editable}
         onChange={(letter) => set({ letter })}
+        foot={foot}
       />
     </>
   );

@@ -1037,6 +1037,20 @@ export interface paths {
      */
     get: operations['TemplatesController.uses'];
   };
+  '/api/templates/{id}/versions': {
+    /**
+     * What it said before, the newest first
+     * @description Needs the role viewer.
+     */
+    get: operations['TemplatesController.versions'];
+  };
+  '/api/messages/{id}/versions': {
+    /**
+     * What a message said before, the newest first
+     * @description Needs the role viewer.
+     */
+    get: operations['TemplatesController.versionsOfMessage'];
+  };
   '/api/templates/{id}/faults': {
     /**
      * Merge fields in it that are unknown
@@ -3141,6 +3155,20 @@ export interface components {
        */
       gone: number;
     };
+    WordVersion: {
+      version: number;
+      /** @description Who wrote it; null where they are gone. */
+      by: string | null;
+      at: string;
+      words: {
+        subject: string;
+        preheader: string;
+        letter: components['schemas']['LetterDoc'] | null;
+        text: string;
+        locale: string | null;
+        ask: components['schemas']['AskRule'] | null;
+      };
+    };
     DoneView: {
       answered: number;
       broughtIn: number;
@@ -4359,6 +4387,7 @@ export type TemplateLine = components['schemas']['TemplateLine'];
 export type TemplateView = components['schemas']['TemplateView'];
 export type TemplateUse = components['schemas']['TemplateUse'];
 export type TemplateUses = components['schemas']['TemplateUses'];
+export type WordVersion = components['schemas']['WordVersion'];
 export type DoneView = components['schemas']['DoneView'];
 export type LeavingMessage = components['schemas']['LeavingMessage'];
 export type StopTask = components['schemas']['StopTask'];
@@ -6836,6 +6865,36 @@ export interface operations {
       200: {
         content: {
           'application/json': components['schemas']['TemplateUses'];
+        };
+      };
+    };
+  };
+  'TemplatesController.versions': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['WordVersion'][];
+        };
+      };
+    };
+  };
+  'TemplatesController.versionsOfMessage': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['WordVersion'][];
         };
       };
     };

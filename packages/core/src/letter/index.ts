@@ -50,4 +50,4 @@ export {
 } from './style';
 export { onTelephone } from './telephone';
 export { blocksOf, distinctRules, letterRules, readBlocks } from './walk';
-export { hrefsIn, letterTexts, NO_WORDS, readableLines, type WrittenWords } from './written';
+export { hrefsIn, letterTexts, NO_WORDS, readableLines, type KeptWords, type WrittenWords } from './written';

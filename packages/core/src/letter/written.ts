@@ -1,3 +1,4 @@
+import type { AskRule } from './ask';
 import type { LetterDoc } from './doc';
 
 /** The words of a message or a template: a letter by mail or on paper, a text, a script to be read out. */
@@ -7,6 +8,13 @@ export interface WrittenWords {
   preheader: string;
   letter: LetterDoc | null;
   text: string;
+}
+
+/** Words with the language that they are in and what they ask for, as a version of them is kept. */
+export interface KeptWords extends WrittenWords {
+  /** BCP 47; null for the organization's. */
+  locale: string | null;
+  ask: AskRule | null;
 }
 
 /** A message before its first word. */

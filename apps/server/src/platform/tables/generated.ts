@@ -951,4 +951,14 @@ export interface Tables {
     updated_at: Date;
     version: number;
   };
+  words_version: {
+    changed_at: Date;
+    changed_by: number | null;
+    id: number;
+    of: 'message' | 'template';
+    of_id: number;
+    organization_id: number;
+    version: number;
+    words: import('@goodword/core/letter').KeptWords;
+  };
 }

@@ -19,6 +19,7 @@ import { NewerVersion } from '../../ui/NewerVersion';
 import { AskedFor } from '../AskedFor';
 import { mendedWords } from '../mend';
 import { WordsEditor } from '../WordsEditor';
+import { WordVersions } from '../WordVersions';
 import { TemplatePreview } from './TemplatePreview';
 import { KIND_OF_WORDS, whoseWords } from './words';
 
@@ -35,6 +36,7 @@ function useTemplateNotes(
   checked: CheckedWords | undefined,
   saving: string | null,
   mend: (fault: MessageFault) => void,
+  seeVersions: () => void,
 ): void {
   const blanks = blanksIn(words);
   const notes: Note[] = (checked?.faults ?? []).map((fault, i) => ({
@@ -69,7 +71,12 @@ function useTemplateNotes(
       title: t`Not yours to change`,
       body: t`Make one of your own of it, and change that.`,
     });
-  if (saving !== null) notes.push({ key: 'saved', tone: 'plain', title: saving });
+  notes.push({
+    key: 'saved',
+    tone: 'plain',
+    title: saving ?? t`What it said before`,
+    remedy: { words: t`What changed`, act: seeVersions },
+  });
   useMargin(notes);
 }
 
@@ -277,6 +284,7 @@ function Editor({
   const [stamp, setStamp] = useState(template.updatedAt);
   const [drawn, setDrawn] = useState(0);
   const [seesTheirs, setSeesTheirs] = useState(false);
+  const [seesVersions, setSeesVersions] = useState(false);
   const [kept, keeper] = useTemplateWords(template, setSaved, setStamp);
   const words = seesTheirs && kept.theirs ? kept.theirs.value : kept.value;
   const mayType = editable && !seesTheirs;
@@ -289,6 +297,7 @@ function Editor({
     saved ?? found.data,
     editable ? SAVE_STATE_WORDS[kept.saveState] : null,
     mend,
+    () => setSeesVersions(true),
   );
   return (
     <div className="flex flex-col grow min-h-0">
@@ -328,6 +337,13 @@ function Editor({
         </div>
         <TemplatePreview template={template} stamp={stamp} />
       </div>
+      <WordVersions
+        of="template"
+        id={template.id}
+        open={seesVersions}
+        onClose={() => setSeesVersions(false)}
+        onTake={mayType ? (taken) => (set(taken), redraw(), setSeesVersions(false)) : null}
+      />
     </div>
   );
 }

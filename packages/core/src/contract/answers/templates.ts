@@ -32,6 +32,21 @@ export const writtenWords = shape('Words', {
   text,
 });
 
+/** What a message or a template said at one time, and who wrote it. */
+export const wordVersion = shape('WordVersion', {
+  version: number,
+  by: told('Who wrote it; null where they are gone.', orNull(text)),
+  at: text,
+  words: part({
+    subject: text,
+    preheader: text,
+    letter: orNull(letterDoc),
+    text,
+    locale: orNull(text),
+    ask: orNull(askRule),
+  }),
+});
+
 /** A template with its words. */
 export const templateShown = shape('TemplateView', {
   ...about,
