@@ -34,9 +34,9 @@ export function startSink(): Promise<{ process: ChildProcess; url: string }> {
 /**
  * People who said yes, and a letter with merge fields and a link. Returns the message, ready to be prepared.
  */
-async function writeMessage(house: BenchHouse): Promise<number> {
+export async function writeMessage(house: BenchHouse, people = MAILS): Promise<number> {
   return house.database.write(house.scope, async (db) => {
-    const ids = Array.from({ length: MAILS }, (_v, i) => i + 1);
+    const ids = Array.from({ length: people }, (_v, i) => i + 1);
     await db.insertAll(
       'supporter',
       ['id', 'chapter_id', 'first_name', 'last_name'],

@@ -80,7 +80,8 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     const letter = page.getByRole('textbox', { name: 'The letter' });
     await letter.click();
     await letter.pressSequentially('Dear {first name, or "neighbour"}, ');
-    await page.getByRole('button', { name: 'Button', exact: true }).click();
+    await page.getByRole('button', { name: 'Put in…' }).click();
+    await page.getByRole('menuitem', { name: 'A button…' }).click();
     await page.getByLabel('What stands on it').fill('Walk with us');
     await page.getByLabel('Where it leads').fill('https://lanternferry.test/walk');
     await page.getByRole('button', { name: 'Put it in' }).click();

@@ -61,6 +61,11 @@ async function furnish(
   const messages = await idOf(
     client.post('/api/messages', { name: `${name} message`, channel: 'email', purpose: 'news' }),
   );
+  const templates = await idOf(
+    client.post('/api/templates', {
+      ...{ name: `${name} template`, folder: '', channel: 'email', purpose: 'news', listId: null, note: '' },
+    }),
+  );
   const group = { ids: [supporters] };
   const calls = await idOf(client.post('/api/calls', { name: `${name} calls`, group }));
   await client.put('/api/people-views', {
@@ -108,6 +113,7 @@ async function furnish(
     campaigns,
     forms,
     messages,
+    templates,
     calls,
     layouts,
     bulk,
@@ -211,6 +217,8 @@ const FOR_EVERYBODY: Record<string, string> = {
   'put /api/lists/folder': 'moves those of the chapter',
   'post /api/messages': 'a message of the chapter',
   'post /api/messages-to': 'a message of the chapter',
+  'post /api/templates': 'a template of the chapter',
+  'post /api/ask-amounts': 'reads',
   'put /api/me': 'oneself',
   'put /api/me/password': 'oneself',
   'delete /api/me/sessions': 'oneself',
@@ -252,7 +260,9 @@ describe('what is read', () => {
       expect([path, [200, 403, 404].includes(answer.status)]).toEqual([path, true]);
     }
     const mine = await Promise.all(
-      ['/api/tags', '/api/lists', '/api/campaigns', '/api/messages'].map((path) => east.call('GET', path)),
+      ['/api/tags', '/api/lists', '/api/campaigns', '/api/messages', '/api/templates'].map((path) =>
+        east.call('GET', path),
+      ),
     );
     for (const { text } of mine) expect(text).toContain('Of all');
     const everything = await Promise.all(

@@ -149,7 +149,7 @@ export class Mailroom {
 
   /** Follows the nth link of the letter, leaving out the way out; goes no further than its redirect. */
   async follow(mail: CaughtMail, nth: number): Promise<void> {
-    const links = [...(mail.parsed.html || '').matchAll(/<a href="([^"]+\/f\/[^"]+)"/g)].map(
+    const links = [...(mail.parsed.html || '').matchAll(/<a [^>]*?href="([^"]+\/f\/[^"]+)"/g)].map(
       (found) => found[1]!,
     );
     if (links[nth]) await fetch(links[nth], { redirect: 'manual' });

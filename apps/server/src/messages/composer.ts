@@ -9,7 +9,7 @@ import {
   type LetterSurroundings,
   type WrittenWords,
 } from '@goodword/core/letter';
-import { aroundText } from '@goodword/core/text';
+import { aroundText, straighten } from '@goodword/core/text';
 import {
   conditionsOf,
   compile,
@@ -40,6 +40,8 @@ export interface Composed {
   rules: Rule[];
   /** What passages in the words ask of people, by their keys. */
   conditions: string[];
+  /** Values are written in the letters that cost least: a text whose writer wants it so. */
+  plainly: boolean;
 }
 
 /** The key of a value that is there for whom how to end texts is left out. */
@@ -88,6 +90,7 @@ function composed(
     own: ownParts([...written, ...hrefs.flat()]),
     rules,
     conditions: conditionsOf({ parts: [...written] }),
+    plainly: false,
   };
 }
 
@@ -108,13 +111,14 @@ export function composeEmail(source: EmailSource, around: EmailAround): Composed
  */
 export function composeText(
   body: string,
-  around: { registry: Registry; organization: string; locale: string },
+  around: { registry: Registry; organization: string; locale: string; plainly?: boolean },
 ): Composed {
   const { lead, end } = aroundText(body, around.organization, around.locale);
   const own = compile(body, around.registry).parts;
   // Where the house's rule leaves the way out away, their values say so.
   const ending: MergePart[] = end ? [{ when: NO_END, then: [], otherwise: [end] }] : [];
-  return composed({ text: joinLiterals([lead, ...own, ...ending]) }, own, around.registry);
+  const text = joinLiterals([lead, ...own, ...ending]);
+  return { ...composed({ text }, own, around.registry), plainly: around.plainly ?? false };
 }
 
 /** A letter on paper: its words alone, without the way out that a mail has under it. */
@@ -178,7 +182,7 @@ export function filledText(composed: Composed, values: MergeValues, links?: read
     subject: render({ parts: composed.subject }, all).replace(/\s+/g, ' ').trim(),
     preheader: render({ parts: composed.preheader }, all).trim(),
     html: render({ parts: composed.html }, all, escapeLines),
-    text: render({ parts: composed.text }, all),
+    text: render({ parts: composed.text }, all, composed.plainly ? straighten : undefined),
   };
 }
 

@@ -93,7 +93,8 @@ export class ComposingService {
     };
     const letter = message.letter ?? { type: 'doc' };
     const composed = {
-      text: () => composeText(message.body, { registry, organization: name, locale }),
+      text: () =>
+        composeText(message.body, { registry, organization: name, locale, plainly: message.plainly === 1 }),
       call: () => composeScript(message.body, registry),
       email: () => composeEmail({ subject: message.subject, preheader: message.preheader, letter }, around),
       post: () => composePost(letter, around),

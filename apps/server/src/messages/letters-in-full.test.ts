@@ -172,10 +172,22 @@ test('a passage in a text is for a segment by its name, and what is out of order
     'Lantern Ferry Trust: boots, Ann! $40? STOP ends it.',
     'Lantern Ferry Trust: come along! $25? STOP ends it.',
   ]);
+  const waiting = await draftText(client, everybody(), '{For the crew}boots{End}');
+  const segments = await client.get<{ id: number; name: string }[]>('/api/segments');
+  const { id: segmentId } = segments.find(({ name }) => name === 'The crew')!;
+  const tree = { kind: 'tag', tagId: crew, has: true };
+  const rename = (name: string) =>
+    client.call('PUT', `/api/segments/${segmentId}`, { name, tree, basedOn: 0 });
+  // A name that a waiting message goes by stays, and so does the segment.
+  const renamed = await rename('Sailors');
+  expect([renamed.status, JSON.stringify(renamed.body)]).toEqual([409, expect.stringContaining('A text')]);
+  expect((await client.call('DELETE', `/api/segments/${segmentId}`)).status).toBe(409);
+  expect((await rename('THE CREW')).status).toBe(200);
+  await client.call('DELETE', `/api/messages/${waiting}`);
   const wrong = await draftText(client, everybody(), '{For the crow}boots{End}');
   const { faults } = await lastLook(client, wrong);
   expect(faults.map(({ message }) => message)).toEqual([
-    'There is no segment “the crow”. The nearest is “The crew”.',
+    'There is no segment “the crow”. The nearest is “THE CREW”.',
   ]);
 });
 

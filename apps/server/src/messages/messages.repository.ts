@@ -30,6 +30,7 @@ export interface MessageRow extends Pick<
   | 'template_version'
   | 'locale'
   | 'ask'
+  | 'plainly'
 > {
   channel: SendingChannel;
   purpose: Purpose | null;
@@ -52,7 +53,7 @@ export interface MessageRow extends Pick<
 /** The part of a message, or of a template, that people read. */
 export type Composable = Pick<
   MessageRow,
-  'purpose' | 'list_id' | 'subject' | 'preheader' | 'letter' | 'body' | 'locale' | 'ask'
+  'purpose' | 'list_id' | 'subject' | 'preheader' | 'letter' | 'body' | 'locale' | 'ask' | 'plainly'
 > & { channel: Channel };
 
 /** The scope of permission that a message asks for. */
@@ -83,6 +84,7 @@ export function messageView(row: MessageRow, templates: ReadonlyMap<number, stri
           },
     locale: row.locale,
     ask: row.ask,
+    plainly: row.plainly === 1,
     senderId: row.sender_id,
     recipients: row.recipients,
     scheduledAt: row.scheduled_at?.toISOString() ?? null,
@@ -124,7 +126,7 @@ export function usesGroup(message: MessageRow, kind: GroupKind, id: number): boo
 const COLUMNS = `id, organization_id, chapter_id, name, channel, purpose, list_id, state, subject, preheader,
           letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by,
           prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version, leaves_at,
-          template_id, template_version, locale, ask`;
+          template_id, template_version, locale, ask, plainly`;
 
 const NOT_OVER = "state NOT IN ('stopped','done')";
 

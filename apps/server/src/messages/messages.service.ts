@@ -36,6 +36,7 @@ export interface MessageBody {
   senderId?: number | null;
   locale?: string | null;
   ask?: AskRule | null;
+  plainly?: boolean;
   basedOn: number;
 }
 
@@ -109,9 +110,14 @@ export class MessagesService {
       const manner = {
         locale: body.locale === undefined ? message.locale : body.locale,
         ask: body.ask === undefined ? message.ask : body.ask,
+        plainly: body.plainly ?? message.plainly === 1,
       };
       const changed =
-        !isDeepStrictEqual(manner, { locale: message.locale, ask: message.ask }) ||
+        !isDeepStrictEqual(manner, {
+          locale: message.locale,
+          ask: message.ask,
+          plainly: message.plainly === 1,
+        }) ||
         message.sender_id !== senderId ||
         message.subject !== body.subject ||
         message.body !== body.text ||

@@ -21,6 +21,7 @@ export interface TemplateRow extends Pick<
   | 'updated_at'
   | 'locale'
   | 'ask'
+  | 'plainly'
 > {
   channel: Channel;
   purpose: Purpose | null;
@@ -36,7 +37,7 @@ const COLUMNS = `template.id, template.chapter_id, template.name, template.folde
           template.purpose, template.list_id, template.note, template.subject, template.preheader,
           template.letter, template.body, template.owner_id, template.is_team, template.archived_at,
           template.version, template.changed_by, template.updated_at, template.locale,
-          template.ask,
+          template.ask, template.plainly,
           (SELECT t.name FROM teammate t
           WHERE t.organization_id = :org AND t.id = template.owner_id AND t.left_at IS NULL) AS owner`;
 

@@ -92,10 +92,19 @@ export class TemplatesService {
     const db = this.database.read(scope);
     const row = await seenTemplate(db, this.templates, id);
     const uses = await this.templates.uses(db);
-    const { subject, preheader, letter, body, locale, ask } = row;
+    const { subject, preheader, letter, body, locale, ask, plainly } = row;
     return {
       ...aboutOf(row, db, uses.get(id) ?? 0),
-      ...{ subject, preheader, letter, text: body, locale, ask, version: row.version },
+      ...{
+        subject,
+        preheader,
+        letter,
+        text: body,
+        locale,
+        ask,
+        plainly: plainly === 1,
+        version: row.version,
+      },
       mayChange: mayChangeTemplate(ownershipOf(row), readerOf(db)),
     };
   }
@@ -143,7 +152,12 @@ export class TemplatesService {
       if (row.version !== body.basedOn)
         throw new Newer('this template', await this.team.nameOf(tx, row.changed_by));
       if (body.listId !== null && body.listId !== row.list_id) await this.publicLists.check(tx, body.listId);
-      const now = { ...body, locale: body.locale ?? null, ask: body.ask ?? null };
+      const now = {
+        ...body,
+        locale: body.locale ?? null,
+        ask: body.ask ?? null,
+        plainly: body.plainly ?? false,
+      };
       await this.versions.keep(
         tx,
         { of: 'template', id },

@@ -36,18 +36,29 @@ export const wordColumns = ({ subject, preheader, letter, text }: WrittenWords) 
 export interface WordManner {
   locale: string | null;
   ask: AskRule | null;
+  plainly: boolean | number;
 }
 
-export const NO_MANNER: WordManner = { locale: null, ask: null };
+export const NO_MANNER: WordManner = { locale: null, ask: null, plainly: false };
 
 /** Likewise as columns. */
-export const mannerColumns = ({ locale, ask }: WordManner) => ({
+export const mannerColumns = ({ locale, ask, plainly }: WordManner) => ({
   locale,
+  plainly: plainly ? 1 : 0,
   ask: ask === null ? null : JSON.stringify(ask),
 });
 
 /** Words as a version of them is kept, without what else is known of the thing. */
-export const keptWords = ({ subject, preheader, letter, text, locale, ask }: KeptWords): KeptWords => ({
+export const keptWords = ({
+  subject,
+  preheader,
+  letter,
+  text,
+  locale,
+  ask,
+  plainly,
+}: Omit<KeptWords, 'plainly'> & { plainly: boolean | number }): KeptWords => ({
+  plainly: Boolean(plainly),
   subject,
   preheader,
   letter,

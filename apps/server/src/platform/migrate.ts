@@ -24,6 +24,7 @@ import * as templates from './migrations/022_templates';
 import * as lettersInFull from './migrations/023_letters_in_full';
 import * as proofs from './migrations/024_proofs';
 import * as versionsOfWords from './migrations/025_versions_of_words';
+import * as priceOfTexts from './migrations/026_price_of_texts';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -51,6 +52,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '023_letters_in_full': lettersInFull,
   '024_proofs': proofs,
   '025_versions_of_words': versionsOfWords,
+  '026_price_of_texts': priceOfTexts,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -35,6 +35,7 @@ export const THINGS: Readonly<
   campaigns: { name: 'campaign', chapter: simple('campaign') },
   forms: { name: 'form', chapter: simple('form') },
   messages: { name: 'message', chapter: simple('message') },
+  templates: { name: 'template', chapter: simple('template') },
   calls: { name: 'call list', chapter: simple('call_list') },
   layouts: { name: 'layout', chapter: simple('layout') },
   'people-views': { name: 'view', chapter: simple('people_view') },

@@ -1,8 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { LastLook, Page, SupporterRow } from '@goodword/core/contract';
-import { emptySlots, slotsOf, type MergeValues } from '@goodword/core/merge';
+import { emptySlots, shownSlots, slotsOf, type MergeValues } from '@goodword/core/merge';
 import { SUPPRESSION_REASONS, rulesFor, type Verdict, type HouseRules } from '@goodword/core/permission';
-import { countParts } from '@goodword/core/text';
+import { TextCrowd, type TextsOfCrowd } from '@goodword/core/text';
 import type { EligibilityQuery } from '../permission/ledger/facts.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
@@ -134,20 +134,27 @@ export class LastLookService {
     scope: AccessScope,
     message: MessageRow,
     composed: Composed,
-  ): Promise<Pick<LastLook, 'holes' | 'parts'>> {
+  ): Promise<Pick<LastLook, 'holes' | 'parts' | 'texts'>> {
     const risky = slotsOf({ parts: composed.own }).some((slot) => slot.or === null);
-    if (!risky && message.channel === 'email') return { holes: [], parts: null };
+    if (!risky && message.channel === 'email') return { holes: [], parts: null, texts: null };
     const missing = new Map<string, number>();
-    let parts = 0;
+    const crowd = new TextCrowd();
+    const isText = message.channel === 'text';
     await this.overReached(scope, message, composed, (values) => {
       for (const name of new Set(emptySlots({ parts: composed.own }, values).map((slot) => slot.name)))
         missing.set(name, (missing.get(name) ?? 0) + 1);
-      if (message.channel === 'text') parts += countParts(filledText(composed, values).text).parts;
+      if (isText) crowd.see(filledText(composed, values).text, standingValues(composed, values));
     });
     return {
       holes: [...missing].map(([name, people]) => ({ name, people })),
-      parts: message.channel === 'text' ? parts : null,
+      parts: isText ? crowd.found().total : null,
+      texts: isText ? await this.costed(scope, crowd.found()) : null,
     };
+  }
+
+  private async costed(scope: AccessScope, { total, ...found }: TextsOfCrowd): Promise<LastLook['texts']> {
+    const { text_price: price } = await this.team.organization(scope);
+    return { ...found, cost: price === null ? null : Number(price) * total };
   }
 
   private async overReached(
@@ -181,6 +188,11 @@ export class LastLookService {
     const rows = await this.rows.of(db, await this.supporters.byIds(db, ids));
     return { rows, total, next: ids.length === query.limit ? encodeCursor([from + ids.length]) : null };
   }
+}
+
+/** The values that stand in somebody's text, by the names of their fields. */
+function standingValues({ text }: Composed, values: MergeValues): { name: string; value: string }[] {
+  return shownSlots(text, values).map(({ key, name }) => ({ name, value: values[key] ?? '' }));
 }
 
 function inOrder(message: MessageRow, faults: number): string[] {

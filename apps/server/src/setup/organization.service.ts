@@ -58,6 +58,7 @@ export class OrganizationService {
       fromEmail: own.from_email,
       bounceDomain: own.list_domain,
       textFrom: own.text_from,
+      textPrice: own.text_price === null ? null : Number(own.text_price),
       logo: logoOf(own)?.src ?? null,
       version: own.version,
       chapters: visible.map(({ postal_address, people, ...chapter }) => ({
@@ -120,6 +121,7 @@ export class OrganizationService {
         from_email: wanted.fromEmail,
         list_domain: wanted.bounceDomain,
         text_from: wanted.textFrom,
+        text_price: wanted.textPrice,
         version: own.version + 1,
         changed_by: scope.actorId,
       });

@@ -21,6 +21,8 @@ import { Conflict } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { SegmentsService } from '../segments/segments.service';
 import { SnapshotsService } from './snapshots.service';
+import { nameKey } from '@goodword/core/merge';
+import { sentence } from '../platform/words';
 import { stillNeeded, UsesService } from './uses.service';
 
 /** Segments: said, counted, kept with their versions and sizes, and who is in them and why. */
@@ -72,11 +74,12 @@ export class SegmentsController {
     body: schema.changeSegment,
     answer: answers.segmentSaved,
   })
-  changeSegment(
+  async changeSegment(
     @Caller() scope: AccessScope,
     @Id() id: number,
     @Input('body') body: ChangeSegmentBody,
   ): Promise<{ id: number; version: number }> {
+    await this.keepName(scope, id, body.name);
     return this.segments.save(scope, id, body);
   }
 
@@ -164,5 +167,14 @@ export class SegmentsController {
     @Input('params') params: ExplainParams,
   ): Promise<{ name: string } & Explanation> {
     return this.segments.explain(scope, params.id, params.supporterId);
+  }
+
+  /** A name that passages of waiting messages go by stays. */
+  private async keepName(scope: AccessScope, id: number, name: string): Promise<void> {
+    const before = (await this.segments.segment(scope, id)).name;
+    if (nameKey(before) === nameKey(name)) return;
+    const naming = await this.uses.namingSegment(scope, id);
+    if (naming.length > 0)
+      throw new Conflict(sentence('segment.named', { messages: `“${naming.join('”, “')}”`, name: before }));
   }
 }

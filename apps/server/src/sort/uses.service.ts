@@ -1,7 +1,9 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { lineKindOf, segmentLines, type Line } from '@goodword/core/segment';
 import { FormsRepository } from '../forms/forms.repository';
-import { MessagesRepository, usesGroup } from '../messages/messages.repository';
+import { readableLines } from '@goodword/core/letter';
+import { groupsNamed, nameKey } from '@goodword/core/merge';
+import { MessagesRepository, usesGroup, type MessageRow } from '../messages/messages.repository';
 import { Database } from '../platform/database';
 import type { AccessScope } from '../platform/scope';
 import { SegmentsService } from '../segments/segments.service';
@@ -39,6 +41,14 @@ export class UsesService {
     return (await this.known(scope))(kind, id);
   }
 
+  /** Messages that have not left and name the segment in a passage: another name would be none to them. */
+  async namingSegment(scope: AccessScope, id: number): Promise<string[]> {
+    const everywhere = this.database.read(scope).ofAll();
+    const name = (await this.segments.everywhere(scope)).find((one) => one.id === id)?.name;
+    const messages = await this.messages.needing(everywhere);
+    return messages.filter((message) => namesSegment(message, name)).map((message) => message.name);
+  }
+
   /** Reads once what may need anything, for many questions. */
   async known(scope: AccessScope): Promise<(kind: UsedKind, id: number) => UsedBy[]> {
     const everywhere = this.database.read(scope).ofAll();
@@ -55,7 +65,12 @@ export class UsesService {
       (kind === 'tag' ? form.definition.tagIds : kind === 'list' ? form.definition.listIds : []).includes(id);
     return (kind, id) => [
       ...messages
-        .filter((message) => usesGroup(message, kind, id))
+        .filter(
+          (message) =>
+            usesGroup(message, kind, id) ||
+            (kind === 'segment' &&
+              namesSegment(message, segments.find((segment) => segment.id === id)?.name)),
+        )
         .map((message): UsedBy => ({ what: 'message', ...named(message) })),
       ...segments
         .filter((segment) => segmentLines(segment.tree).some((line) => asksFor(line, kind, id)))
@@ -65,6 +80,13 @@ export class UsesService {
         .map((form): UsedBy => ({ what: 'form', ...named(form) })),
     ];
   }
+}
+
+/** Whether a passage of its words is for a segment by its name. */
+function namesSegment(message: MessageRow, name: string | undefined): boolean {
+  if (name === undefined) return false;
+  const named = readableLines({ ...message, text: message.body }).flatMap(groupsNamed);
+  return named.some((one) => nameKey(one) === nameKey(name));
 }
 
 function asksFor(line: Line, kind: UsedKind, id: number): boolean {

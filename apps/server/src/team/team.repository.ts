@@ -48,6 +48,7 @@ export interface OrganizationRow extends Pick<
   | 'logo_id'
   | 'version'
   | 'house_style'
+  | 'text_price'
 > {
   /** The month that fiscal years begin with, 1 to 12. */
   fiscal_month: number;
@@ -145,7 +146,8 @@ export class TeamRepository {
     const db = this.database.read(at);
     const [row] =
       await db.sql<OrganizationRow>(`SELECT id, name, country, locale, currency, time_zone, postal_address, from_email, list_domain,
-          text_from, fiscal_month, file_days, legal_name, languages, logo_id, version, house_style
+          text_from, fiscal_month, file_days, legal_name, languages, logo_id, version, house_style,
+          text_price
         FROM organization
         WHERE id = :org`);
     if (!row) throw new Error(`expected the organization ${db.scope.organizationId}, got none`);

@@ -12,6 +12,7 @@ const LOOK: Look = {
     group: 120,
     reached: 100,
     parts: null,
+    texts: null,
     holes: [],
     faults: [],
     doubts: [],

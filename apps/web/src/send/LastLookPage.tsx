@@ -18,9 +18,15 @@ import { groupWords, RecipientPicker, useGroups } from './RecipientPicker';
 import { Down } from './Down';
 import { Leaving } from './Leaving';
 import { SendBar } from './SendBar';
+import { textNotes } from './textNotes';
 import { keyOf, reading } from '../app/reading';
 
-function lookNotes(look: Look | undefined, message: MessageView, write: () => void): Note[] {
+function lookNotes(
+  look: Look | undefined,
+  message: MessageView,
+  price: (units: number) => string,
+  write: () => void,
+): Note[] {
   if (!look) return [];
   const notes: Note[] = look.faults.map((fault, i) => ({
     key: `fault-${i}`,
@@ -46,16 +52,8 @@ function lookNotes(look: Look | undefined, message: MessageView, write: () => vo
       remedy: { words: t`Write an “or” for it`, act: write },
     });
   }
-  if (look.parts !== null && look.reached > 0)
-    notes.push({
-      key: 'parts',
-      tone: look.parts > look.reached ? 'doubt' : 'good',
-      title: t`${look.parts} text ${plural(look.parts, { one: 'segment', other: 'segments' })} in all`,
-      body:
-        look.parts > look.reached
-          ? t`${(look.parts / look.reached).toFixed(1)} a person on average.`
-          : t`One segment each.`,
-    });
+  if (look.parts !== null && look.texts !== null && look.reached > 0)
+    notes.push(...textNotes(look.parts, look.texts, price, write));
   if (!message.testedAt)
     notes.push({
       key: 'test',
@@ -212,7 +210,16 @@ export default function LastLookPage() {
   }, [id, state]);
   useGoingOn(id, message.data);
   const format = useFormat();
-  useMargin(message.data ? lookNotes(seen?.look, message.data, () => void navigate(`/write/${id}`)) : []);
+  useMargin(
+    message.data
+      ? lookNotes(
+          seen?.look,
+          message.data,
+          (units) => format.money(Math.round(units * 100)),
+          () => void navigate(`/write/${id}`),
+        )
+      : [],
+  );
   if (message.error) return <ProblemNote error={message.error} />;
   if (!message.data || !groups) return <Loading what={t`the message`} />;
   const { data } = message;

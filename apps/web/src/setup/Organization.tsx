@@ -181,7 +181,13 @@ function ReadPart({
 
 function NamePart({
   text,
+  own,
+  may,
+  set,
 }: {
+  own: Own;
+  may: boolean;
+  set: (part: Partial<Own>) => void;
   text: (
     part: 'name' | 'legalName' | 'fromEmail' | 'bounceDomain' | 'textFrom',
     label: string,
@@ -203,6 +209,21 @@ function NamePart({
         t`With + and the country; empty where no texts are sent`,
         20,
       )}
+      <Labelled
+        label={t`What a text segment costs`}
+        hint={t`In ${own.currency}, such as 0.0079; empty where it is not known`}
+      >
+        <input
+          className="input"
+          type="number"
+          min={0}
+          max={10}
+          step="any"
+          disabled={!may}
+          value={own.textPrice ?? ''}
+          onChange={({ target }) => set({ textPrice: target.value === '' ? null : Number(target.value) })}
+        />
+      </Labelled>
     </Part>
   );
 }
@@ -288,7 +309,7 @@ function Editor({ view }: { view: OrganizationView }) {
       >
         <WhoPart text={text} fault={fault} own={own} may={may} set={set} view={view} />
         <ReadPart choice={choice} own={own} fault={fault} may={may} set={set} />
-        <NamePart text={text} />
+        <NamePart text={text} own={own} may={may} set={set} />
         <Chapters view={view} may={may} />
       </div>
     </>

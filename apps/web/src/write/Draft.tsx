@@ -24,8 +24,8 @@ import { keyOf, reading } from '../app/reading';
 import { DraftHead } from './DraftHead';
 
 function wordsOf(message: MessageView): WordsOfMessage {
-  const { name, purpose, listId, subject, preheader, letter, text, senderId, locale, ask } = message;
-  return { name, purpose, listId, subject, preheader, letter, text, senderId, locale, ask };
+  const { name, purpose, listId, subject, preheader, letter, text, senderId, locale, ask, plainly } = message;
+  return { name, purpose, listId, subject, preheader, letter, text, senderId, locale, ask, plainly };
 }
 
 function useWriteNotes(

@@ -38,6 +38,7 @@ const LOCALES = [
 interface MannerWords {
   locale: string | null;
   ask: AskRule | null;
+  plainly: boolean;
 }
 
 /** Whether the words ask for amounts anywhere. */
@@ -50,10 +51,13 @@ const asks = ({ subject, preheader, text, letter }: WrittenWords) =>
 /** In which language the words are, and by what rule they ask for amounts. */
 export function MannerLine({
   words,
+  isText = false,
   editable,
   set,
 }: {
   words: WrittenWords & MannerWords;
+  /** A text, of which each letter counts. */
+  isText?: boolean;
   editable: boolean;
   set: (part: Partial<MannerWords>) => void;
 }) {
@@ -80,6 +84,17 @@ export function MannerLine({
           ))}
         </select>
       </label>
+      {isText && (
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            disabled={!editable}
+            checked={words.plainly}
+            onChange={({ target }) => set({ plainly: target.checked })}
+          />
+          {t`names and other values written plainly (' for ’)`}
+        </label>
+      )}
       {asks(words) && (
         <button type="button" className="link text-ink" onClick={() => setChanging(true)}>
           {t`Amounts asked for…`}

@@ -13,7 +13,7 @@ import { TextEditor } from './TextEditor';
 
 interface Props {
   channel: Channel;
-  words: WrittenWords & { locale: string | null; ask: AskRule | null };
+  words: WrittenWords & { locale: string | null; ask: AskRule | null; plainly: boolean };
   registry: Registry;
   editable: boolean;
   /** Another number draws the letter anew: its words were changed from outside. */
@@ -54,7 +54,10 @@ export function WordsEditor(props: Props) {
   const { words, editable, set } = props;
   return (
     <AskContext value={words.ask}>
-      <Editors {...props} foot={<MannerLine words={words} editable={editable} set={set} />} />
+      <Editors
+        {...props}
+        foot={<MannerLine words={words} isText={props.channel === 'text'} editable={editable} set={set} />}
+      />
     </AskContext>
   );
 }

@@ -6,6 +6,7 @@ const words: WordsOfMessage = {
   listId: null,
   locale: null,
   ask: null,
+  plainly: false,
   senderId: 1,
   preheader: '',
   subject: '{Frist name}, and {Frist name} again',

@@ -4,7 +4,17 @@ import type { WrittenWords } from '@goodword/core/letter';
 /** The words of a message, as they are edited and saved. */
 export type WordsOfMessage = Pick<
   MessageView,
-  'name' | 'purpose' | 'listId' | 'subject' | 'preheader' | 'letter' | 'text' | 'senderId' | 'locale' | 'ask'
+  | 'name'
+  | 'purpose'
+  | 'listId'
+  | 'subject'
+  | 'preheader'
+  | 'letter'
+  | 'text'
+  | 'senderId'
+  | 'locale'
+  | 'ask'
+  | 'plainly'
 >;
 
 /** Puts the nearest right name where a wrong one stands, wherever it stands. */

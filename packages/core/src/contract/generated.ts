@@ -2210,6 +2210,27 @@ export interface components {
       }[];
       reached: number;
       parts: number | null;
+      /** @description Of a text: how many get how many parts, which fields make it longer, and what it costs. */
+      texts: {
+        byParts: {
+          parts: number;
+          people: number;
+        }[];
+        costly: {
+          name: string;
+          people: number;
+        }[];
+        /**
+         * Format: double
+         * @description Parts saved where values are written plainly.
+         */
+        saved: number;
+        /**
+         * Format: double
+         * @description In units of the currency; null where no price is set.
+         */
+        cost: number | null;
+      } | null;
       holes: {
         name: string;
         people: number;
@@ -2328,6 +2349,8 @@ export interface components {
       locale: string | null;
       /** @description The amounts that it asks for; null where it says none of its own. */
       ask: components['schemas']['AskRule'] | null;
+      /** @description Of a text: values are written in the letters that cost least. */
+      plainly: boolean;
       /**
        * Format: double
        * @description The teammate as whom it goes out.
@@ -2970,6 +2993,11 @@ export interface components {
       fromEmail: string;
       bounceDomain: string;
       textFrom: string;
+      /**
+       * Format: double
+       * @description What a part of a text costs, in units of the currency; null where nobody said.
+       */
+      textPrice: number | null;
       /** @description Where the logo is to be had; null where there is none. */
       logo: string | null;
       version: number;
@@ -3135,6 +3163,7 @@ export interface components {
       text: string;
       locale: string | null;
       ask: components['schemas']['AskRule'] | null;
+      plainly: boolean;
       /** @description Whether the caller may change, archive or delete it. */
       mayChange: boolean;
       /**
@@ -3167,6 +3196,7 @@ export interface components {
         text: string;
         locale: string | null;
         ask: components['schemas']['AskRule'] | null;
+        plainly: boolean;
       };
     };
     DoneView: {
@@ -3922,6 +3952,7 @@ export interface components {
       text: string;
       locale?: string | null;
       ask?: components['schemas']['AskRule'] | null;
+      plainly?: boolean;
       senderId?: number | null;
       basedOn: number;
     };
@@ -3982,6 +4013,7 @@ export interface components {
       text: string;
       locale?: string | null;
       ask?: components['schemas']['AskRule'] | null;
+      plainly?: boolean;
       basedOn: number;
     };
     StandTemplateBody: {
@@ -4178,6 +4210,11 @@ export interface components {
       fromEmail: string;
       bounceDomain: string;
       textFrom: string;
+      /**
+       * Format: float
+       * @default null
+       */
+      textPrice: number | null;
       basedOn: number;
     };
     SaveStyleBody: {

@@ -156,6 +156,8 @@ export const saveMessage = Joi.object({
   text: Joi.string().max(2000).allow('').required(),
   locale: orNull(typedLocale).optional(),
   ask: orNull(typedAsk).optional(),
+  /** Of a text: values written in the letters that cost least. */
+  plainly: Joi.boolean().optional(),
   /** The teammate as whom it goes out; whoever it was where nothing is said. */
   senderId: id.allow(null),
   /** The version of the words that were being changed. */

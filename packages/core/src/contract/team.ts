@@ -58,6 +58,8 @@ export const saveOrganization = Joi.object({
     .allow('')
     .required()
     .messages({ 'string.pattern.base': 'Write the number with + and the country, as in +12065550100' }),
+  /** What a part of a text costs, in units of the currency. */
+  textPrice: Joi.number().min(0).max(10).allow(null).default(null).meta(usually(null)),
   basedOn: Joi.number().integer().min(0).required(),
 });
 

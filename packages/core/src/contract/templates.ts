@@ -53,6 +53,7 @@ export const saveTemplate = eitherPurposeOrList(
     ...words,
     locale: orNull(typedLocale).optional(),
     ask: orNull(typedAsk).optional(),
+    plainly: Joi.boolean().optional(),
     basedOn: version,
   }),
 );

@@ -15,6 +15,8 @@ export interface KeptWords extends WrittenWords {
   /** BCP 47; null for the organization's. */
   locale: string | null;
   ask: AskRule | null;
+  /** Of a text: values are written in the letters that cost least, ' for ’. */
+  plainly: boolean;
 }
 
 /** A message before its first word. */

@@ -1,4 +1,11 @@
-export { parse, type MergeSyntaxFault, type ParsedTemplate, type Piece, type SourceSpan } from './parse';
+export {
+  groupsNamed,
+  parse,
+  type MergeSyntaxFault,
+  type ParsedTemplate,
+  type Piece,
+  type SourceSpan,
+} from './parse';
 export {
   nameKey,
   registryOf,

@@ -75,6 +75,11 @@ export function parse(source: string): ParsedTemplate {
   return { pieces, faults };
 }
 
+/** The groups that passages of a text are for, as they are named there. */
+export function groupsNamed(source: string): string[] {
+  return parse(source).pieces.flatMap((piece) => (piece.kind === 'for' ? [piece.name] : []));
+}
+
 type Field = Exclude<Piece, { kind: 'text' }>;
 
 function readField(source: string, from: number): Field | MergeSyntaxFault {

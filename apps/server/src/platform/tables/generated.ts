@@ -591,6 +591,7 @@ export interface Tables {
     name: string;
     organization_id: number;
     personal_to: number | null;
+    plainly: number;
     preheader: string;
     prepared_to: number;
     purpose: import('@goodword/core/permission').Purpose | null;
@@ -661,6 +662,7 @@ export interface Tables {
     postal_address: string;
     text_answers: import('@goodword/core/contract').TextAnswers | null;
     text_from: string;
+    text_price: number | null;
     time_zone: string;
     version: number;
   };
@@ -945,6 +947,7 @@ export interface Tables {
     note: string;
     organization_id: number;
     owner_id: number | null;
+    plainly: number;
     preheader: string;
     purpose: string | null;
     subject: string;

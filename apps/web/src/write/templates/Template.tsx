@@ -26,8 +26,9 @@ import { KIND_OF_WORDS, whoseWords } from './words';
 type Kept = Required<Omit<SaveTemplateBody, 'basedOn'>>;
 
 function keptOf(template: TemplateView): Kept {
-  const { name, folder, purpose, listId, note, subject, preheader, letter, text, locale, ask } = template;
-  return { name, folder, purpose, listId, note, subject, preheader, letter, text, locale, ask };
+  const { name, folder, purpose, listId, note, subject, preheader, letter, text, locale, ask, plainly } =
+    template;
+  return { name, folder, purpose, listId, note, subject, preheader, letter, text, locale, ask, plainly };
 }
 
 function useTemplateNotes(

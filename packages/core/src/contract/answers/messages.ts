@@ -34,6 +34,7 @@ export const messageShown = shape('MessageView', {
     orNull(text),
   ),
   ask: told('The amounts that it asks for; null where it says none of its own.', orNull(askRule)),
+  plainly: told('Of a text: values are written in the letters that cost least.', flag),
   senderId: told('The teammate as whom it goes out.', orNull(number)),
   recipients: recipients,
   scheduledAt: orNull(text),
@@ -217,6 +218,17 @@ export const lastLook = shape('LastLook', {
   ),
   reached: number,
   parts: orNull(number),
+  texts: told(
+    'Of a text: how many get how many parts, which fields make it longer, and what it costs.',
+    orNull(
+      part({
+        byParts: listOf(part({ parts: number, people: number })),
+        costly: listOf(part({ name: text, people: number })),
+        saved: told('Parts saved where values are written plainly.', number),
+        cost: told('In units of the currency; null where no price is set.', orNull(number)),
+      }),
+    ),
+  ),
   holes: listOf(
     part({
       name: text,

@@ -16,6 +16,10 @@ export const organizationView = shape('OrganizationView', {
   fromEmail: text,
   bounceDomain: text,
   textFrom: text,
+  textPrice: told(
+    'What a part of a text costs, in units of the currency; null where nobody said.',
+    orNull(number),
+  ),
   logo: told('Where the logo is to be had; null where there is none.', orNull(text)),
   version: number,
   chapters: listOf(

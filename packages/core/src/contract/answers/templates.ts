@@ -44,6 +44,7 @@ export const wordVersion = shape('WordVersion', {
     text,
     locale: orNull(text),
     ask: orNull(askRule),
+    plainly: flag,
   }),
 });
 
@@ -56,6 +57,7 @@ export const templateShown = shape('TemplateView', {
   text,
   locale: orNull(text),
   ask: orNull(askRule),
+  plainly: flag,
   mayChange: told('Whether the caller may change, archive or delete it.', flag),
   version: told('Named by whoever saves: of two who save from one version the second is told.', number),
 });
