@@ -54,7 +54,6 @@ const VIEWS = [
   ['today', '/'],
   ['gather-form', '/gather/forms/1'],
   ['house-rules', '/house'],
-  ['setup', '/setup'],
   ['sort-supporters', '/sort'],
   ['sort-record', '/sort/supporters/11377'],
   ['sort-segment', '/sort/segments/1'],

@@ -81,7 +81,6 @@ function byHand(parts: readonly MergePart[], escape: boolean): (v: MergeValues) 
         return escape ? `esc(${value})` : value;
       })
       .join(' + ') || "''";
-  // eslint-disable-next-line @typescript-eslint/no-implied-eval -- the yardstick is written for this letter alone
   const made = new Function('esc', `return (v) => ${source(parts)}`) as (
     esc: (value: string) => string,
   ) => (v: MergeValues) => string;

@@ -34,6 +34,7 @@ test('a letter with a passage, amounts, columns and a signature, by keys, and re
   await page.keyboard.type('Dear {First name, or "friend"},');
   await page.keyboard.press('Enter');
   await putIn(page, /A passage for some people/);
+  await expect(page.getByRole('button', { name: /Whom the passage is for/ })).toBeVisible();
   await page.keyboard.type('You know her ribs.');
   await expect(
     page.getByRole('button', { name: /Whom the passage is for: gave anything ever/ }),
@@ -44,6 +45,7 @@ test('a letter with a passage, amounts, columns and a signature, by keys, and re
   await page.keyboard.press('Enter');
   await letterOf(page).press('Control+End');
   await putIn(page, /Two columns/);
+  await expect(page.locator('[data-letter-column]')).toHaveCount(2);
   await page.keyboard.type('On the left');
   await page.getByText('Everything is saved').waitFor();
 
@@ -54,8 +56,11 @@ test('a letter with a passage, amounts, columns and a signature, by keys, and re
   await page.getByText('Everything is saved').waitFor();
 
   await page.getByRole('button', { name: 'Whom to read it as' }).click();
-  await page.keyboard.type('lindqvist');
-  await page.getByRole('option').first().waitFor();
+  await page.keyboard.type('penhallow');
+  await page
+    .getByRole('option', { name: /penhallow/i })
+    .first()
+    .waitFor();
   await page.keyboard.press('Enter');
   await page.getByRole('radio', { name: 'plain text' }).click();
   const plain = page.locator('pre');

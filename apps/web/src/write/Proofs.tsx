@@ -120,7 +120,6 @@ export function Proofs({
   // Words that were saved make what was found old.
   useEffect(() => {
     if (asked) void again();
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- what is read again is said by the stamp alone
   }, [stamp]);
   if (!data) return <ProblemNote error={error} />;
   const isUnderWay = data.state === 'waiting' || data.state === 'running';

@@ -1,6 +1,7 @@
 import { t } from '@lingui/core/macro';
 import type { Editor } from '@tiptap/react';
 import { DropdownMenu, Toolbar } from 'radix-ui';
+import { useRef } from 'react';
 
 const ITEM = 'px-3 py-[5px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
 
@@ -50,15 +51,18 @@ export function PutIn({
   editor: Editor;
   onAsk: (what: 'picture' | 'button' | 'gifts') => void;
 }) {
-  // The menu takes the focus with it when it closes, and gives it to the letter.
-  const put = (node: object) =>
-    setTimeout(() => {
-      const { from } = editor.state.selection;
-      editor.chain().focus().insertContent(node).run();
-      // Writing goes on in the first place for words of what was put in.
-      const first = firstWords(editor.state.doc, from);
-      if (first !== null) editor.commands.setTextSelection(first);
-    });
+  // Put in as the menu closes, which gives the focus to the letter then and not to its own button.
+  const chosen = useRef<object | null>(null);
+  const put = () => {
+    const node = chosen.current;
+    chosen.current = null;
+    if (!node) return;
+    const { from } = editor.state.selection;
+    editor.chain().focus().insertContent(node).run();
+    // Writing goes on in the first place for words of what was put in.
+    const first = firstWords(editor.state.doc, from);
+    if (first !== null) editor.commands.setTextSelection(first);
+  };
   return (
     <DropdownMenu.Root>
       <Toolbar.Button asChild>
@@ -70,7 +74,10 @@ export function PutIn({
         <DropdownMenu.Content
           className="sheet p-1 z-20"
           align="start"
-          onCloseAutoFocus={(event) => event.preventDefault()}
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            put();
+          }}
         >
           <DropdownMenu.Item className={ITEM} onSelect={() => onAsk('picture')}>
             {t`A picture…`}
@@ -82,7 +89,7 @@ export function PutIn({
             {t`Gift buttons…`}
           </DropdownMenu.Item>
           {AT_ONCE.map(([words, node]) => (
-            <DropdownMenu.Item key={words} className={ITEM} onSelect={() => put(node)}>
+            <DropdownMenu.Item key={words} className={ITEM} onSelect={() => (chosen.current = node)}>
               {words}
             </DropdownMenu.Item>
           ))}

@@ -9,12 +9,6 @@ import { Button, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { changedWords, type WordChange } from './changedWords';
 
-const LOOKS: Record<WordChange['is'], string> = {
-  same: '',
-  gone: 'text-madder line-through',
-  new: 'text-verdigris underline underline-offset-2',
-};
-
 function Changes({ changes }: { changes: WordChange[] }) {
   if (changes.every(({ is }) => is === 'same'))
     return <p className="text-ink2">{t`No word changed: how it is set, or a picture.`}</p>;
@@ -24,11 +18,11 @@ function Changes({ changes }: { changes: WordChange[] }) {
         is === 'same' ? (
           <span key={at}>{words}</span>
         ) : is === 'new' ? (
-          <ins key={at} className={LOOKS.new}>
+          <ins key={at} className="text-verdigris underline underline-offset-2">
             {words}
           </ins>
         ) : (
-          <del key={at} className={LOOKS.gone}>
+          <del key={at} className="text-madder line-through">
             {words}
           </del>
         ),

@@ -7,7 +7,7 @@ export interface WordChange {
   is: 'same' | 'gone' | 'new';
 }
 
-/** What changed from one version of words to the next, word by word; of long stretches that stayed the ends. */
+/** What changed from one version of words to the next, word by word; of long stretches that stayed, ends. */
 export function changedWords(before: WrittenWords | null, now: WrittenWords): WordChange[] {
   const lines = (words: WrittenWords | null) =>
     words ? readableLines(words).filter(Boolean).join('\n') : '';

@@ -3,15 +3,30 @@ export const NAME_DOUBTS = ['caps', 'address', 'test', 'digits', 'couple'] as co
 export type NameDoubt = (typeof NAME_DOUBTS)[number];
 
 /** Words that stand where a name should, in the languages that lists are kept in here. */
-const NO_NAMES = new Set(
-  'test tester testing asdf qwerty xxx none na n/a unknown anonymous anonym prueba essai'.split(' '),
-);
+const NO_NAMES = new Set([
+  'test',
+  'tester',
+  'testing',
+  'asdf',
+  'qwerty',
+  'xxx',
+  'none',
+  'na',
+  'n/a',
+  'unknown',
+  'anonymous',
+  'anonym',
+  'prueba',
+  'essai',
+]);
 
 /** Between two people in one name: "Ann and Bo", "Ann & Bo", "Ana y Luis", "Anne et Luc", "Anna und Bo". */
 const BETWEEN_TWO = /\S\s*[&+/]\s*\S|\S\s+(?:and|und|et|y|e|og|och|i|en)\s+\S/i;
 
-/** Letters with a case; a name of one or two of them may well be in capitals ("AJ", "DJ"). */
-const CAPITALS = /^[^\p{Ll}]*\p{Lu}[^\p{Ll}]*\p{Lu}[^\p{Ll}]*\p{Lu}[^\p{Ll}]*$/u;
+/** A name of one or two letters may well be in capitals ("AJ", "DJ"). */
+const FEW = 3;
+
+const inCapitals = (text: string) => !/\p{Ll}/u.test(text) && (text.match(/\p{Lu}/gu) ?? []).length >= FEW;
 
 /**
  * What may be wrong with a first name, by its letters alone.
@@ -23,7 +38,7 @@ export function nameDoubts(name: string): NameDoubt[] {
   const text = name.trim();
   if (text === '') return [];
   const doubts: [boolean, NameDoubt][] = [
-    [CAPITALS.test(text), 'caps'],
+    [inCapitals(text), 'caps'],
     [/\S@\S/.test(text) || /^https?:/i.test(text), 'address'],
     [NO_NAMES.has(text.toLowerCase()), 'test'],
     [/\p{N}/u.test(text), 'digits'],

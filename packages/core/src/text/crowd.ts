@@ -6,7 +6,7 @@ export interface TextsOfCrowd {
   total: number;
   /** How many people get one part, two, and so on, rising. */
   byParts: { parts: number; people: number }[];
-  /** Fields whose values force the alphabet that holds 70 instead of 160, and for how many; the most first. */
+  /** Fields whose values force the alphabet that holds 70 instead of 160, for how many; the most first. */
   costly: { name: string; people: number }[];
   /** Parts that are saved in all where the values are written plainly: ' for ’. */
   saved: number;
