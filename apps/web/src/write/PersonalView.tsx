@@ -55,7 +55,7 @@ export function PersonalView({ node, updateAttributes, editor, deleteNode }: Rea
         {editor.isEditable && (
           <button
             type="button"
-            className="float-right text-ink2 hover:text-madder"
+            className="float-right min-h-[24px] px-1 text-ink2 hover:text-madder"
             aria-label={t`Take the passage out`}
             onClick={() => deleteNode()}
           >

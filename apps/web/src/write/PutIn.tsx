@@ -58,7 +58,9 @@ export function PutIn({
     chosen.current = null;
     if (!node) return;
     const { from } = editor.state.selection;
-    editor.chain().focus().insertContent(node).run();
+    // At once: the editor's own command waits for the next frame, and a letter typed before it would be lost.
+    editor.view.focus();
+    editor.chain().insertContent(node).run();
     // Writing goes on in the first place for words of what was put in.
     const first = firstWords(editor.state.doc, from);
     if (first !== null) editor.commands.setTextSelection(first);
