@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { MessageFault } from '@goodword/core/contract';
 import { type Basis, speak, whyWords } from '@goodword/core/words';
 import {
+  asksForAmounts,
   blanksIn,
   imageIdOf,
   letterDoubts,
@@ -161,7 +162,9 @@ export class ComposingService {
   async asks(db: Scoped, message: MessageRow): Promise<string[]> {
     if (message.purpose !== 'service') return [];
     const words = readableLines(wordsOf(message)).join('\n');
-    return askingIn(words, (await this.houseRules.rules(db)).askingWords);
+    const found = askingIn(words, (await this.houseRules.rules(db)).askingWords);
+    // Amounts that are asked for ask, whatever the words beside them say.
+    return asksForAmounts(wordsOf(message)) ? [...found, sentence('words.amounts')] : found;
   }
 
   private async list(

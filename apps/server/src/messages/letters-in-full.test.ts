@@ -215,6 +215,19 @@ test('a sentence that says nobody, or something gone, is refused when it is save
   expect([gone.status, JSON.stringify(gone.body)]).toEqual([409, expect.stringContaining('A letter')]);
 });
 
+test('a service message that has amounts to give in it asks, whatever its words say', async () => {
+  const gifts = { type: 'gifts', attrs: { href: 'https://give.test/hull' } };
+  const asked = async (letter: LetterDoc) => {
+    const id = await draftEmail(client, everybody(), { purpose: 'service', letter });
+    return (await lastLook(client, id)).asks;
+  };
+  expect(await asked(doc(paragraph('Your crossing is on Friday.')))).toEqual([]);
+  expect(await asked(doc(paragraph('Your crossing is on Friday.'), gifts))).toEqual(['amounts to give']);
+  expect(await asked(doc(forCrew(paragraph('Would {Ask: first} do?'), paragraph('Hello'))))).toContain(
+    'amounts to give',
+  );
+});
+
 test('a message in another language has its dates, amounts and way out in it', async () => {
   const id = await draftEmail(client, everybody(), { letter: LETTER() });
   const { version } = await client.get<MessageView>(`/api/messages/${id}`);

@@ -61,7 +61,27 @@ export class WordVersionsRepository {
     if (last && last.changed_by === actorId && Number(last.is_fresh) === 1) {
       const values = { version: now.version, words: JSON.stringify(now.words), changed_at: new Date() };
       await tx.table('words_version').where('words_version.id', last.id).update(values);
-    } else await this.insert(tx, thing, now.version, now.words, actorId);
+    } else {
+      await this.insert(tx, thing, now.version, now.words, actorId);
+      await this.forgetOldest(tx, thing);
+    }
+  }
+
+  private async forgetOldest(tx: Scoped, { of, id }: WordsOf): Promise<void> {
+    const [oldest] = await tx.sql<{ id: number }>(
+      `SELECT id
+        FROM words_version
+        WHERE organization_id = :org AND of = :of AND of_id = :id
+        ORDER BY id DESC
+        LIMIT 1 OFFSET ${MOST - 1}`,
+      { of, id },
+    );
+    if (!oldest) return;
+    await tx
+      .table('words_version')
+      .where({ of, of_id: id })
+      .where('words_version.id', '<', oldest.id)
+      .delete();
   }
 
   async remove(tx: Scoped, { of, id }: WordsOf): Promise<void> {

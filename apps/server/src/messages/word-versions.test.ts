@@ -51,6 +51,18 @@ test('of a message: by whom, in one go or in several, from the first word on', a
   expect((await owner.call('GET', `/api/messages/${id}/versions`)).status).toBe(404);
 });
 
+test('of very many the oldest go', async () => {
+  const id = await draftText(owner, {}, 'zero');
+  for (let at = 1; at <= 105; at++)
+    await (at % 2 ? writer : owner).put(`/api/messages/${id}`, { ...about, text: `nr ${at}`, basedOn: at });
+  const all = await versions(`messages/${id}`);
+  expect([all.length, all[0]!.words.text, all.at(-1)!.words.text]).toEqual([100, 'nr 105', 'nr 6']);
+  const [row] = (await house.database.unscoped()('words_version').where('of_id', id).count('* as n')) as [
+    { n: number },
+  ];
+  expect(Number(row.n)).toBe(100);
+});
+
 test('of a template, for whoever may see it', async () => {
   const { id } = await owner.post<{ id: number }>('/api/templates', {
     ...{ name: 'Hull', folder: '', channel: 'email', purpose: 'appeals', listId: null, note: '' },

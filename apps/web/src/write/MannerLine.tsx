@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro';
 import { useState } from 'react';
-import { hrefsIn, letterTexts, USUAL_ASK, type AskRule, type WrittenWords } from '@goodword/core/letter';
+import { asksForAmounts, USUAL_ASK, type AskRule, type WrittenWords } from '@goodword/core/letter';
 import { useSession } from '../app/session';
 import { Drawer } from '../ui/dialogs';
 import { AskForm } from './AskForm';
@@ -40,13 +40,6 @@ interface MannerWords {
   ask: AskRule | null;
   plainly: boolean;
 }
-
-/** Whether the words ask for amounts anywhere. */
-const asks = ({ subject, preheader, text, letter }: WrittenWords) =>
-  JSON.stringify(letter ?? {}).includes('"gifts"') ||
-  [subject, preheader, text, ...letterTexts(letter), ...hrefsIn(letter)].some((one) =>
-    /\{\s*ask\s*:/i.test(one),
-  );
 
 /** In which language the words are, and by what rule they ask for amounts. */
 export function MannerLine({
@@ -95,7 +88,7 @@ export function MannerLine({
           {t`names and other values written plainly (' for ’)`}
         </label>
       )}
-      {asks(words) && (
+      {asksForAmounts(words) && (
         <button type="button" className="link text-ink" onClick={() => setChanging(true)}>
           {t`Amounts asked for…`}
         </button>

@@ -30,7 +30,7 @@ export { blanksIn } from './blanks';
 export { compileLetter, screenStyle, wrapLetter, type CompiledLetter, type LetterFrame } from './compile';
 export { letterDoubts, picturesOf, type LetterWeight } from './doubts';
 export { letterFault } from './fault';
-export { ASK_NAMES, askKey, giftAddress } from './gifts';
+export { ASK_NAMES, askKey, asksForAmounts, giftAddress } from './gifts';
 export { type LetterSurroundings, type ServedPicture } from './html';
 export { directionOf, escapeHtml, escapeLines } from './markup';
 export { currentLetter } from './migrate';
