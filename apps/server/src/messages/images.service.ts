@@ -15,21 +15,6 @@ const WIDEST = 1200;
 /** Sizes are made in steps of so many pixels, so that an address can't ask for thousands of them. */
 export const SIZE_STEP = 100;
 
-export interface ImageView {
-  id: number;
-  name: string;
-  alt: string;
-  width: number;
-  height: number;
-  bytes: number;
-  src: string;
-}
-
-interface ImageRow extends Omit<ImageView, 'src'> {
-  mime: string;
-  storage_key: string;
-}
-
 /**
  * A small library of pictures. Each is decoded and written anew, so nothing but a picture is ever kept or
  * served.
@@ -41,22 +26,6 @@ export class ImagesService {
     @Inject(STORAGE) private readonly storage: Storage,
     @Inject(CONFIG) private readonly config: Config,
   ) {}
-
-  async list(scope: AccessScope): Promise<ImageView[]> {
-    const rows = await this.database.read(scope)
-      .sql<ImageRow>(`SELECT mime, storage_key, id, name, alt, width, height, bytes
-        FROM image
-        WHERE organization_id = :org ORDER BY id DESC LIMIT 200`);
-    return rows.map((row) => ({
-      id: row.id,
-      name: row.name,
-      alt: row.alt,
-      width: row.width,
-      height: row.height,
-      bytes: row.bytes,
-      src: `/media/${row.id}`,
-    }));
-  }
 
   /** Pictures as mail readers fetch them, by their sources; one that is gone has no size. */
   async served(db: Scoped, sources: readonly string[]): Promise<(src: string) => ServedPicture> {

@@ -3,7 +3,9 @@ import { FileInterceptor } from '@nestjs/platform-express';
 import type { Response } from 'express';
 import {
   schema,
+  type ChangeImageBody,
   type CheckedWords,
+  type ImageView,
   type MessageView,
   type Preview,
   type SavedWords,
@@ -18,7 +20,8 @@ import { Caller, Id, Input, Route } from '../platform/api';
 import { Invalid } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { FieldsService } from '../supporters/fields.service';
-import { IMAGE_LIMITS, ImagesService, type ImageView } from './images.service';
+import { IMAGE_LIMITS, ImagesService } from './images.service';
+import { PictureLibraryService } from './picture-library.service';
 import { MessagesService } from './messages.service';
 import { TagTriggersService } from './tag-triggers.service';
 
@@ -27,6 +30,7 @@ export class MessagesController {
   constructor(
     @Inject(MessagesService) private readonly messages: MessagesService,
     @Inject(ImagesService) private readonly images: ImagesService,
+    @Inject(PictureLibraryService) private readonly library: PictureLibraryService,
     @Inject(FieldsService) private readonly fields: FieldsService,
     @Inject(TagTriggersService) private readonly tagTriggers: TagTriggersService,
   ) {}
@@ -146,7 +150,32 @@ export class MessagesController {
     answer: answers.listOf(answers.imageView),
   })
   pictures(@Caller() scope: AccessScope): Promise<ImageView[]> {
-    return this.images.list(scope);
+    return this.library.list(scope);
+  }
+
+  @Route('put', 'api/images/:id', {
+    role: 'writer',
+    summary: 'Change what a picture is called, what is on it and where it lies',
+    params: schema.idParams,
+    body: schema.changeImage,
+  })
+  @HttpCode(204)
+  changePicture(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: ChangeImageBody,
+  ): Promise<void> {
+    return this.library.change(scope, id, body);
+  }
+
+  @Route('delete', 'api/images/:id', {
+    role: 'writer',
+    summary: 'Delete a picture that nothing needs which has not left',
+    params: schema.idParams,
+  })
+  @HttpCode(204)
+  removePicture(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
+    return this.library.remove(scope, id);
   }
 
   @Route('post', 'api/images', {

@@ -15,6 +15,7 @@ import { LetterCheckService } from './letter-check.service';
 import { MergeRegistryService } from './merge-registry.service';
 import { MessageValuesService } from './message-values.service';
 import { PersonalLinksService } from './personal-links.service';
+import { PictureLibraryService } from './picture-library.service';
 import { PreviewService } from './preview.service';
 import { PublicListService } from './public-list.service';
 import { TagTriggersService } from './tag-triggers.service';
@@ -39,6 +40,7 @@ import { WordVersionsService } from './word-versions.service';
     MergeRegistryService,
     MessageValuesService,
     PersonalLinksService,
+    PictureLibraryService,
     PreviewService,
     PublicListService,
     TemplatesRepository,

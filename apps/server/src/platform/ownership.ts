@@ -44,6 +44,7 @@ export const THINGS: Readonly<
   replies: { name: 'reply', chapter: ofPerson('reply') },
   tasks: { name: 'question', chapter: ofPerson('task') },
   fields: { name: 'field', chapter: OF_ALL },
+  images: { name: 'picture', chapter: OF_ALL },
   'do-not-contact': { name: 'entry', chapter: OF_ALL },
   chapters: { name: 'chapter', chapter: OF_ALL },
   team: { name: 'teammate', chapter: OF_ALL },

@@ -31,7 +31,7 @@ export const WRITES: Record<string, readonly string[]> = {
   forms: words('form form_version'),
   house: words('field field_value organization'),
   'house-rules': words('house_rules rules_waiting'),
-  images: words('image'),
+  images: words('image image_size'),
   layouts: words('layout'),
   lists: words('list supporter_list'),
   me: words('teammate teammate_link'),
@@ -82,7 +82,7 @@ export const READS: Record<string, readonly string[]> = {
     field field_value form form_version layout message organization segment supporter
   `),
   'house-rules': words('house_rules list rules_waiting supporter teammate'),
-  images: words('image'),
+  images: words('image message organization teammate template'),
   jobs: words('batch bulk message teammate'),
   layouts: words('layout teammate'),
   lists: words('form form_version list message segment supporter supporter_list'),

@@ -966,6 +966,18 @@ export interface paths {
      */
     post: operations['MessagesController.addPicture'];
   };
+  '/api/images/{id}': {
+    /**
+     * Change what a picture is called, what is on it and where it lies
+     * @description Needs the role writer.
+     */
+    put: operations['MessagesController.changePicture'];
+    /**
+     * Delete a picture that nothing needs which has not left
+     * @description Needs the role writer.
+     */
+    delete: operations['MessagesController.removePicture'];
+  };
   '/media/{id}': {
     /**
      * A picture of the library
@@ -2188,10 +2200,14 @@ export interface components {
       id: number;
       name: string;
       alt: string;
+      /** @description Where it lies; empty for none. */
+      folder: string;
       width: number;
       height: number;
       bytes: number;
       src: string;
+      /** @description What has not left and shows it, by name. */
+      usedBy: string[];
     };
     LastLook: {
       group: number;
@@ -3963,6 +3979,16 @@ export interface components {
     PreviewQuery: {
       supporterId?: number;
     };
+    ChangeImageBody: {
+      name: string;
+      alt: string;
+      folder: string;
+      was: {
+        name: string;
+        alt: string;
+        folder: string;
+      };
+    };
     MediaParams: {
       id: number;
       width: number;
@@ -4518,6 +4544,7 @@ export type MakeMessageBody = components['schemas']['MakeMessageBody'];
 export type SaveMessageBody = components['schemas']['SaveMessageBody'];
 export type SaveTagTriggersBody = components['schemas']['SaveTagTriggersBody'];
 export type PreviewQuery = components['schemas']['PreviewQuery'];
+export type ChangeImageBody = components['schemas']['ChangeImageBody'];
 export type MediaParams = components['schemas']['MediaParams'];
 export type TryAskBody = components['schemas']['TryAskBody'];
 export type TemplatesQuery = components['schemas']['TemplatesQuery'];
@@ -6745,6 +6772,33 @@ export interface operations {
           };
         };
       };
+    };
+  };
+  'MessagesController.changePicture': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChangeImageBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'MessagesController.removePicture': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
     };
   };
   'MessagesController.media': {

@@ -4,7 +4,7 @@ import { SUPPRESSION_REASONS } from '../permission';
 import { isLocale } from '../team';
 import { ofCore, oneOf, orNull, shape, usually } from './kinds';
 import { peopleGroup } from './groups';
-import { id, name, pageSchema, purpose, sendingChannel, version } from './common';
+import { id, line, name, pageSchema, purpose, sendingChannel, version } from './common';
 
 /** Where a message stands, from draft to done. */
 export const MESSAGE_STATES = [
@@ -190,6 +190,14 @@ export const saveTagTriggers = Joi.object({
   tagTriggers,
   was: tagTriggers,
 });
+
+const imageWords = {
+  name: line.trim().min(1).max(200).required(),
+  alt: Joi.string().trim().max(300).allow('').required(),
+  folder: line.trim().max(60).allow('').required(),
+};
+/** Body: what a picture is called, what is on it and where it lies; and what it was when that was begun. */
+export const changeImage = Joi.object({ ...imageWords, was: Joi.object(imageWords).required() });
 
 /** Address of a picture of the library in one of its sizes. */
 export const mediaParams = Joi.object({

@@ -93,6 +93,7 @@ export {
   suppressedQuery,
   beginTo,
   makeMessage,
+  changeImage,
   mediaParams,
   previewQuery,
   readersQuery,

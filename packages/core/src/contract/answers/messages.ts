@@ -102,10 +102,12 @@ export const imageView = shape('ImageView', {
   id: number,
   name: text,
   alt: text,
+  folder: told('Where it lies; empty for none.', text),
   width: number,
   height: number,
   bytes: number,
   src: text,
+  usedBy: told('What has not left and shows it, by name.', listOf(text)),
 });
 
 /** What came of a message: counts, rates with their intervals, links, hours. */
