@@ -1,7 +1,7 @@
 import { Command } from 'cmdk';
 import { Popover } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
-import { useMarked } from './waitingEnter';
+import { useMarked, useWaitingEnter } from './waitingEnter';
 
 export interface MenuGroup {
   title: string;
@@ -19,6 +19,8 @@ interface Props {
   none: string;
   /** Where what is offered is found by whoever shows the menu: told what is typed. */
   onType?: (text: string) => void;
+  /** Whether what is offered belongs to what is typed; Enter waits until it does. */
+  fresh?: boolean;
 }
 
 const fits = (text: string, typed: string) =>
@@ -28,7 +30,16 @@ const fits = (text: string, typed: string) =>
     .every((word) => text.toLowerCase().includes(word));
 
 /** A menu that is found in by typing: what is offered narrows, arrows move, Enter chooses. */
-export function TypedMenu({ label, children, className, groups, placeholder, none, onType }: Props) {
+export function TypedMenu({
+  label,
+  children,
+  className,
+  groups,
+  placeholder,
+  none,
+  onType,
+  fresh = true,
+}: Props) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
   const type = (next: string) => (setText(next), onType?.(next.trim()));
@@ -39,6 +50,9 @@ export function TypedMenu({ label, children, className, groups, placeholder, non
     }))
     .filter(({ items }) => items.length > 0);
   const marked = useMarked(shown.flatMap(({ items }) => items.map(({ key }) => key)));
+  const choose = (act: () => void) => (setOpen(false), type(''), act());
+  const first = shown[0]?.items[0];
+  const enter = useWaitingEnter(fresh, first && (() => choose(first.act)));
   return (
     <Popover.Root open={open} onOpenChange={(next) => (setOpen(next), type(''))}>
       <Popover.Trigger className={className} aria-label={label}>
@@ -57,7 +71,8 @@ export function TypedMenu({ label, children, className, groups, placeholder, non
               autoFocus
               placeholder={placeholder}
               value={text}
-              onValueChange={type}
+              onValueChange={(next) => (enter.forget(), type(next))}
+              onKeyDown={enter.onKeyDown}
               aria-label={placeholder}
             />
             <Command.List className="max-h-[340px] overflow-y-auto pt-1">
@@ -73,7 +88,7 @@ export function TypedMenu({ label, children, className, groups, placeholder, non
                       key={item.key}
                       value={item.key}
                       className="px-3 py-[5px] rounded-[3px] cursor-pointer data-[selected=true]:bg-bench"
-                      onSelect={() => (setOpen(false), type(''), item.act())}
+                      onSelect={() => choose(item.act)}
                     >
                       {item.words} {item.note && <span className="text-ink2">{item.note}</span>}
                     </Command.Item>

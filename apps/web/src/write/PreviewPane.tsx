@@ -5,6 +5,7 @@ import { useState } from 'react';
 import type { MessageView, ReaderView } from '@goodword/core/contract';
 import { ProblemNote } from '../ui/basics';
 import { TypedMenu } from '../ui/TypedMenu';
+import { isFresh } from '../ui/waitingEnter';
 import { anew, reading } from '../app/reading';
 import { PreviewOf } from './PreviewOf';
 import type { ProofReader } from './Proofs';
@@ -58,6 +59,7 @@ export function PreviewPane({
               placeholder={t`Name or email`}
               none={t`Nobody by that name`}
               onType={setSearch}
+              fresh={isFresh(found)}
             >
               {data ? nameOf(data.supporter) : t`they`}
             </TypedMenu>{' '}

@@ -6,6 +6,7 @@ import type { WrittenWords } from '@goodword/core/letter';
 import type { Channel } from '@goodword/core/permission';
 import { reading } from '../../app/reading';
 import { TypedMenu, type MenuGroup } from '../../ui/TypedMenu';
+import { isFresh } from '../../ui/waitingEnter';
 import { whoseWords } from './words';
 
 /** What words begin with. */
@@ -85,6 +86,7 @@ export function BeginWith({
         placeholder={t`Part of a name, or words in it`}
         none={t`Nothing by that name for this channel.`}
         onType={setTyped}
+        fresh={isFresh(templates)}
       >
         {chosen ?? t`a blank sheet`}
       </TypedMenu>

@@ -7,6 +7,7 @@ import { anew, reading } from '../../app/reading';
 import { useSession } from '../../app/session';
 import { ProblemNote } from '../../ui/basics';
 import { TypedMenu } from '../../ui/TypedMenu';
+import { isFresh } from '../../ui/waitingEnter';
 import { PreviewOf } from '../PreviewOf';
 
 /** A template as somebody would get it from oneself: anybody, by typing. */
@@ -45,6 +46,7 @@ export function TemplatePreview({ template, stamp }: { template: TemplateView; s
               placeholder={t`Name or email`}
               none={typed.length < 2 ? t`Type two letters or more.` : t`Nobody by that name`}
               onType={setTyped}
+              fresh={typed.length < 2 || isFresh(found)}
             >
               {data ? nameOf(data.supporter.name) : t`they`}
             </TypedMenu>{' '}

@@ -54,6 +54,26 @@ test('words to begin with are found by typing part of a name, and a blank sheet 
   expect(chosen).toMatchObject([{ of: 'template', template: { id: 3 } }]);
 });
 
+test('Enter before the answer is there takes the first of the answer, and not what stood there before', async () => {
+  const chosen: BegunFrom[] = [];
+  const other = { ...LINE, id: 8, name: 'Ferry news' };
+  let answer: (lines: unknown) => void = () => undefined;
+  const { user } = show(<BeginWith channel="email" chosen={null} onChoose={(one) => chosen.push(one)} />, {
+    answers: {
+      ...ANSWERS,
+      'GET starters': [],
+      'GET templates': ({ path }: { path: string }) =>
+        path.includes('search=hull') ? new Promise((done) => (answer = done)) : [other, LINE],
+    },
+  });
+  await user.click(screen.getByRole('button', { name: 'Begin with a blank sheet' }));
+  expect(await screen.findByText('Ferry news')).toBeDefined();
+  await user.keyboard('hull{Enter}');
+  expect(chosen).toEqual([]);
+  answer([LINE]);
+  await waitFor(() => expect(chosen).toMatchObject([{ of: 'template', template: { id: 3 } }]));
+});
+
 test('a starter of another channel is not offered', async () => {
   const { user } = show(<BeginWith channel="text" chosen={null} onChoose={() => undefined} />, {
     answers: { ...ANSWERS, 'GET templates': [] },
