@@ -8,6 +8,12 @@ import { signIn } from './steps';
  */
 const letterOf = (page: Page) => page.getByRole('textbox', { name: 'The letter' });
 
+/** To the end of the letter; the editor hears of it a moment after the browser. */
+async function toTheEnd(page: Page): Promise<void> {
+  await letterOf(page).press('Control+End');
+  await page.waitForTimeout(300);
+}
+
 /** By keys alone: the bar is one stop of Tab, arrows go along it. */
 async function putIn(page: Page, words: RegExp): Promise<void> {
   await page.getByRole('button', { name: 'Put in…' }).focus();
@@ -39,11 +45,11 @@ test('a letter with a passage, amounts, columns and a signature, by keys, and re
   await expect(
     page.getByRole('button', { name: /Whom the passage is for: gave anything ever/ }),
   ).toBeVisible();
-  await letterOf(page).press('Control+End');
+  await toTheEnd(page);
   await putIn(page, /Gift buttons/);
   await page.getByLabel('Where it leads').fill('https://give.lanternferry.test/hull');
   await page.keyboard.press('Enter');
-  await letterOf(page).press('Control+End');
+  await toTheEnd(page);
   await putIn(page, /Two columns/);
   await expect(page.locator('[data-letter-column]')).toHaveCount(2);
   await page.keyboard.type('On the left');
