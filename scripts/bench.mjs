@@ -13,7 +13,7 @@ const folder = join(DATA, 'bench', 'mariadb');
 rmSync(folder, { recursive: true, force: true });
 const database = await startMariaDb({ folder, port: await freePort(4806) });
 const wanted = process.argv.slice(2);
-const letters = 'abcdefghij'.split('').filter((letter) => wanted.length === 0 || wanted.includes(letter));
+const letters = 'abcdefghijk'.split('').filter((letter) => wanted.length === 0 || wanted.includes(letter));
 let status = 0;
 // Each in a process of its own: what one leaves in memory is not counted to the next.
 for (const [i, letter] of letters.entries()) {

@@ -1,5 +1,11 @@
 import { compileLetter, escapeHtml, wrapLetter, type LetterDoc } from '@goodword/core/letter';
-import { registryOf, STANDARD_NAMES, type MergePart, type MergeValues } from '@goodword/core/merge';
+import {
+  registryOf,
+  STANDARD_NAMES,
+  type MergeCondition,
+  type MergePart,
+  type MergeValues,
+} from '@goodword/core/merge';
 import { composeEmail, filledText, type EmailAround } from '@goodword/server/messages/composer';
 import { ProofsJob } from '@goodword/server/sending/proofs.job';
 import { ProofsRepository } from '@goodword/server/sending/proofs.repository';
@@ -68,15 +74,21 @@ function valuesOf(i: number): MergeValues {
   };
 }
 
+/** A condition as somebody would write it. */
+function asked(when: MergeCondition): string {
+  const one = (key: string) =>
+    key.startsWith('!') ? `!v[${JSON.stringify(key.slice(1))}]` : `v[${JSON.stringify(key)}]`;
+  if (typeof when === 'string') return one(when);
+  return when.map((all) => all.map(one).join(' && ')).join(' || ');
+}
+
 /** What somebody would write by hand for this one letter: literals and values, one behind the other. */
 function byHand(parts: readonly MergePart[], escape: boolean): (v: MergeValues) => string {
   const source = (all: readonly MergePart[]): string =>
     all
       .map((part) => {
         if (typeof part === 'string') return JSON.stringify(part);
-        if ('when' in part && typeof part.when === 'string')
-          return `(v[${JSON.stringify(part.when)}] ? ${source(part.then)} : ${source(part.otherwise)})`;
-        if ('when' in part) throw new Error('expected a passage by one key');
+        if ('when' in part) return `(${asked(part.when)} ? ${source(part.then)} : ${source(part.otherwise)})`;
         const value = `(v[${JSON.stringify(part.key)}] || ${JSON.stringify(part.or ?? '')})`;
         return escape ? `esc(${value})` : value;
       })
@@ -150,7 +162,8 @@ async function benchProofs(server: string) {
     new ProofsRepository().begin(tx, { id, version: 0, group_version: 0 }),
   );
   const job = house.context.get<ProofsJob>(ProofsJob);
-  const took = await seconds(() => job.run(jobOf(house.scope, id)));
+  const all = { ...house.scope, chapterId: null };
+  const took = await seconds(() => job.run(jobOf(all, id)));
   const row = (await new ProofsRepository().find(house.database.read(house.scope), id))!;
   if (row.state !== 'done' || row.total !== PEOPLE)
     throw new Error(`expected ${PEOPLE} to be looked through, got ${row.total} (${row.state})`);

@@ -7,6 +7,7 @@ import { enqueue } from '../platform/jobs';
 import type { AccessScope } from '../platform/scope';
 import { sentence } from '../platform/words';
 import { SupportersRepository } from '../supporters/supporters.repository';
+import { chapterOfMessage } from './movable';
 import { ProofsRepository } from './proofs.repository';
 
 /** Proofs of a message: begun, followed, and shown with the names of those who were found. */
@@ -26,6 +27,7 @@ export class ProofsService {
       const message = await this.messages.lock(tx, id);
       if (message?.state !== 'draft') throw new Conflict(sentence('message.on-its-way'));
       const before = await this.proofs.find(tx, id);
+      chapterOfMessage(scope, message);
       const isSame =
         before?.version === message.version &&
         before.group_version === message.group_version &&

@@ -1,4 +1,5 @@
 import StarterKit from '@tiptap/starter-kit';
+import { isSafeLink } from '@goodword/core/letter';
 import {
   Aligned,
   LetterColumn,
@@ -22,6 +23,8 @@ export const letterNodes = [
     heading: { levels: [1, 2, 3] },
     link: {
       openOnClick: false,
+      // A link that can't be mailed is none; its words stay.
+      isAllowedUri: (url) => isSafeLink(url),
       autolink: true,
       defaultProtocol: 'https',
       HTMLAttributes: { target: null, rel: null, class: null },

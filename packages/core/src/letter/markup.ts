@@ -6,7 +6,10 @@ export function escapeHtml(text: string): string {
 }
 
 /** A value in HTML: what has lines keeps them. */
-export const escapeLines = (text: string): string => escapeHtml(text).replace(/\n/g, '<br>');
+export function escapeLines(text: string): string {
+  const html = escapeHtml(text);
+  return html.includes('\n') ? html.replace(/\n/g, '<br>') : html;
+}
 
 /** The first letter that has a direction of its own (Unicode Standard Annex #9, P2). */
 const STRONG = /\p{L}/u;

@@ -3,6 +3,7 @@ import { Trans } from '@lingui/react/macro';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { TemplateView } from '@goodword/core/contract';
+import { ProblemError } from '../../app/api';
 import { anew, reading } from '../../app/reading';
 import { useSession } from '../../app/session';
 import { ProblemNote } from '../../ui/basics';
@@ -33,6 +34,8 @@ export function TemplatePreview({ template, stamp }: { template: TemplateView; s
     act: () => setReader(id),
   }));
   const { data } = preview;
+  // A house with nobody in it yet.
+  const nobody = preview.error instanceof ProblemError && preview.error.problem.status === 404;
   return (
     <section className="sheet flex flex-col min-h-0" aria-label={t`As they would get it`}>
       <div className="p-3 border-b border-hair flex flex-col gap-1">
@@ -59,7 +62,11 @@ export function TemplatePreview({ template, stamp }: { template: TemplateView; s
           </p>
         )}
       </div>
-      <ProblemNote error={preview.error ?? found.error} />
+      {nobody ? (
+        <p className="p-4 text-ink2">{t`Nobody is here yet whom it could be read as.`}</p>
+      ) : (
+        <ProblemNote error={preview.error ?? found.error} />
+      )}
       {data && <PreviewOf channel={template.channel} preview={data} senderId={teammate.id} />}
     </section>
   );

@@ -1,6 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import type { StarterView, TemplateLine } from '@goodword/core/contract';
-import { letterOfText, NO_WORDS } from '@goodword/core/letter';
+import { hrefsIn, letterFault, letterOfText, letterTexts, NO_WORDS } from '@goodword/core/letter';
 import { show, type StubbedAnswers } from '../../testing';
 import { pastedWords } from '../pastedWords';
 import { BeginWith, type BegunFrom } from './BeginWith';
@@ -133,6 +133,14 @@ test('pasted words become what the channel has: plain words, and HTML without it
   const all = JSON.stringify(letter);
   expect(all).toContain('{"href":"https://ferry.test/a"}');
   expect(all).not.toMatch(/red|alert|class/);
+  // A link that can't be mailed is none, and its words stay.
+  const odd = pastedWords(
+    '<p><a href="/rel">rel</a> <a href="javascript:alert(1)">bad</a> <a href="https://ok.test/?a=1&b=2">ok</a></p>',
+    'email',
+  ).letter!;
+  expect(letterFault(odd)).toBeNull();
+  expect(letterTexts(odd).join('')).toBe('rel bad ok');
+  expect(hrefsIn(odd)).toEqual(['https://ok.test/?a=1&b=2']);
   expect(pastedWords('<p>One</p><p>two<br>three</p>', 'text').text).toBe('One\ntwo\nthree');
   expect(pastedWords('2 < 3 and a > b', 'text').text).toBe('2 < 3 and a > b');
 });
