@@ -25,7 +25,8 @@ export function textNotes(
       body: [...each, cost === null ? t`what one costs is said in Setup` : ''].filter(Boolean).join('; '),
     },
   ];
-  if (costly.length > 0)
+  // Where each text is one segment whatever its letters, they cost nothing.
+  if (costly.length > 0 && byParts.some(({ parts }) => parts > 1))
     notes.push({
       key: 'costly',
       tone: 'doubt',

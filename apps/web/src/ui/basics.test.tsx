@@ -48,3 +48,10 @@ test('the second click of a double click does not land on what took the place of
   expect(done).toEqual(['step 1']);
   expect(screen.getByRole('button', { name: 'Step 2' })).toBeTruthy();
 });
+
+test('a plain button that makes something makes one of it at a double click', async () => {
+  let times = 0;
+  render(<Button once onClick={() => (times += 1)} children="Write with it" />);
+  await userEvent.dblClick(screen.getByRole('button', { name: 'Write with it' }));
+  expect(times).toBe(1);
+});

@@ -14,21 +14,21 @@ const WEIGHTS: Record<Weight, string> = {
 
 /**
  * A button that does something: a double click is one press, the second click of which may otherwise do the
- * same once more, or land on whatever took the button's place. Plain ones may be pressed fast.
+ * same once more, or land on whatever took the button's place. Plain ones may be pressed fast, unless they do
+ * something `once`, such as make a draft.
  */
 export function Button({
   weight = 'plain',
+  once = weight !== 'plain',
   className = '',
   onClick,
   ...rest
-}: ButtonHTMLAttributes<HTMLButtonElement> & { weight?: Weight }) {
+}: ButtonHTMLAttributes<HTMLButtonElement> & { weight?: Weight; once?: boolean }) {
   return (
     <button
       type="button"
       {...rest}
-      onClick={(event) =>
-        weight === 'plain' || event.detail < 2 ? onClick?.(event) : event.preventDefault()
-      }
+      onClick={(event) => (!once || event.detail < 2 ? onClick?.(event) : event.preventDefault())}
       className={`inline-flex items-center gap-2 rounded-paper border px-4 min-h-[36px] font-semibold whitespace-nowrap disabled:opacity-50 disabled:cursor-not-allowed ${WEIGHTS[weight]} ${className}`}
     />
   );

@@ -23,6 +23,7 @@ export function KeepAsTemplate({ id, name }: { id: number; name: string }) {
   return (
     <>
       <Button
+        once
         disabled={keep.isPending}
         onClick={() => keep.mutate()}
         aria-label={t`Keep the words of ${name} as a template`}

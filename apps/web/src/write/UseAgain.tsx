@@ -19,6 +19,7 @@ export function UseAgain({ id, name }: { id: number; name: string }) {
   return (
     <>
       <Button
+        once
         disabled={copy.isPending}
         onClick={() => copy.mutate()}
         aria-label={t`Use the words of ${name} again`}

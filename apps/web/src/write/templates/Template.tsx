@@ -147,18 +147,23 @@ function Acts({ template, flush }: { template: TemplateView; flush: () => Promis
   return (
     <>
       {template.mayChange && organizer && (
-        <Button disabled={stand.isPending} onClick={() => stand.mutate({ isTeam: !template.isTeam })}>
+        <Button once disabled={stand.isPending} onClick={() => stand.mutate({ isTeam: !template.isTeam })}>
           {template.isTeam ? t`Not the team’s` : t`Make it the team’s`}
         </Button>
       )}
       {writer && (
         <Button
+          once
           disabled={duplicate.isPending}
           onClick={() => duplicate.mutate()}
         >{t`Make another of it`}</Button>
       )}
       {template.mayChange && (
-        <Button disabled={stand.isPending} onClick={() => stand.mutate({ archived: !template.archived })}>
+        <Button
+          once
+          disabled={stand.isPending}
+          onClick={() => stand.mutate({ archived: !template.archived })}
+        >
           {template.archived ? t`Bring it back` : t`Archive`}
         </Button>
       )}

@@ -38,6 +38,7 @@ function WriteWith({ template }: { template: TemplateLine }) {
   return (
     <>
       <Button
+        once
         disabled={begin.isPending}
         onClick={() => begin.mutate()}
         aria-label={t`Write with ${template.name}`}
