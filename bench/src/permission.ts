@@ -290,7 +290,7 @@ export async function benchPermission(server: string): Promise<PermissionFigures
   const { ids } = everybody;
   let groups: ReturnType<typeof groupReaders> = {};
   const look = await seconds(async () => {
-    groups = groupReaders(ids, everybody);
+    groups = groupReaders(ids, everybody, 'email');
     await house.database.write(scope, async (tx) => {
       tx.unchanged();
       for (const [verdict, some] of Object.entries(groups))

@@ -16,6 +16,7 @@ import { PlatformModule } from './platform/platform.module';
 import { RecordModule } from './record/record.module';
 import { ResultsModule } from './results/results.module';
 import { SegmentsModule } from './segments/segments.module';
+import { LettersModule } from './letters/letters.module';
 import { SendingModule } from './sending/sending.module';
 import { SetupModule } from './setup/setup.module';
 import { SortModule } from './sort/sort.module';
@@ -44,6 +45,7 @@ export class AppModule {
         FieldsModule,
         MessagesModule,
         SendingModule,
+        LettersModule,
         ResultsModule,
         UnsubscribeModule,
         FormsModule,

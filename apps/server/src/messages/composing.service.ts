@@ -117,13 +117,17 @@ export class ComposingService {
         ...(organization.text_from === '' ? [missing('message', sentence('words.no-number'))] : []),
         ...merge,
       ];
+    const postal =
+      organization.postal_address.trim() === '' ? [missing('message', sentence('words.no-postal'))] : [];
+    const empty = hasContent(message.letter) ? [] : [missing('letter', sentence('words.letter-empty'))];
+    if (message.channel === 'post') return [...empty, ...postal, ...merge];
     return [
       ...(message.subject.trim() === '' ? [missing('subject', sentence('words.no-subject'))] : []),
       ...(organization.from_email === '' || organization.list_domain === ''
         ? [missing('message', sentence('words.no-sender'))]
         : []),
-      ...(hasContent(message.letter) ? [] : [missing('letter', sentence('words.letter-empty'))]),
-      ...(organization.postal_address.trim() === '' ? [missing('message', sentence('words.no-postal'))] : []),
+      ...empty,
+      ...postal,
       ...merge,
     ];
   }

@@ -50,6 +50,19 @@ export class ImagesService {
     };
   }
 
+  /** Pictures as a document holds them, by their sources: `data:` addresses; none for one that is gone. */
+  async inDocument(db: Scoped, ids: readonly number[]): Promise<Record<string, string>> {
+    if (ids.length === 0) return {};
+    const rows = await db.sql<Pick<Tables['image'], 'id' | 'mime' | 'storage_key'>>(
+      'SELECT id, mime, storage_key FROM image WHERE organization_id = :org AND id IN (:ids)',
+      { ids: [...new Set(ids)] },
+    );
+    const out: Record<string, string> = {};
+    for (const { id, mime, storage_key: key } of rows)
+      out[`/media/${id}`] = `data:${mime};base64,${(await this.storage.get(key)).toString('base64')}`;
+    return out;
+  }
+
   /** Bytes of some pictures together. */
   async weightOf(db: Scoped, ids: readonly number[]): Promise<number> {
     if (ids.length === 0) return 0;

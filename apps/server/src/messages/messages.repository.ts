@@ -4,7 +4,7 @@ import { Injectable } from '@nestjs/common';
 import type { GroupKind, MessageState, MessageView, Recipients, TagTrigger } from '@goodword/core/contract';
 import { letterRules } from '@goodword/core/letter';
 import { lineKindOf, segmentLines } from '@goodword/core/segment';
-import type { Channel, Purpose, Scope as PermissionScope, SendingChannel } from '@goodword/core/permission';
+import type { Channel, Purpose, Scope as PermissionScope, MessageChannel } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
@@ -32,7 +32,7 @@ export interface MessageRow extends Pick<
   | 'ask'
   | 'plainly'
 > {
-  channel: SendingChannel;
+  channel: MessageChannel;
   purpose: Purpose | null;
   state: MessageState;
   /** Another teammate who has read a service message that asks. */
@@ -60,6 +60,10 @@ export type Composable = Pick<
 export function scopeOfMessage(message: Pick<MessageRow, 'purpose' | 'list_id'>): PermissionScope {
   return message.list_id === null ? (message.purpose ?? 'appeals') : `list:${message.list_id}`;
 }
+
+/** Whether one copy is for a whole household: by post, where nobody asked for one each. */
+export const isForHouseholds = ({ channel, recipients }: Pick<MessageRow, 'channel' | 'recipients'>) =>
+  channel === 'post' && recipients.apart !== true;
 
 /** `templates`: the names of templates that are still there. */
 export function messageView(row: MessageRow, templates: ReadonlyMap<number, string>): MessageView {
@@ -176,7 +180,7 @@ export class MessagesRepository {
 
   async make(
     tx: Scoped,
-    message: { name: string; channel: SendingChannel; purpose: Purpose },
+    message: { name: string; channel: MessageChannel; purpose: Purpose },
   ): Promise<number> {
     return tx.insert('message', {
       ...message,

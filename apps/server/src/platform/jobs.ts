@@ -16,6 +16,7 @@ const LANE_OF = {
   'message-personal': 'personal',
   'message-prepare': 'preparing',
   'message-proof': 'proofs',
+  'message-letters': 'letters',
   'batch-read': 'checking',
   'batch-check': 'checking',
   'batch-count': 'checking',

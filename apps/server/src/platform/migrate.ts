@@ -25,6 +25,7 @@ import * as lettersInFull from './migrations/023_letters_in_full';
 import * as proofs from './migrations/024_proofs';
 import * as versionsOfWords from './migrations/025_versions_of_words';
 import * as priceOfTexts from './migrations/026_price_of_texts';
+import * as letters from './migrations/027_letters';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -53,6 +54,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '024_proofs': proofs,
   '025_versions_of_words': versionsOfWords,
   '026_price_of_texts': priceOfTexts,
+  '027_letters': letters,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -1,17 +1,15 @@
 import { Module } from '@nestjs/common';
 import { CallsModule } from '../calls/calls.module';
-import { MessagesModule } from '../messages/messages.module';
 import { PermissionModule } from '../permission/permission.module';
 import { RecordModule } from '../record/record.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
 import { PrintService } from './print.service';
-import { LettersService } from './letters.service';
 import { PrintedPeople } from './printed-people.service';
 
 @Module({
-  imports: [CallsModule, MessagesModule, PermissionModule, RecordModule, SupportersModule, TeamModule],
-  providers: [PrintService, PrintedPeople, LettersService],
-  exports: [PrintService, PrintedPeople, LettersService],
+  imports: [CallsModule, PermissionModule, RecordModule, SupportersModule, TeamModule],
+  providers: [PrintService, PrintedPeople],
+  exports: [PrintService, PrintedPeople],
 })
 export class PrintModule {}

@@ -1,6 +1,8 @@
 import { callHours, hoursNotes } from '../calls/call-hours';
 import { Inject, Injectable } from '@nestjs/common';
 import type { PrintAct } from '@goodword/core/contract';
+import { dayInZone } from '@goodword/core/common';
+import { formatDay } from '@goodword/core/fields';
 import { oneEach } from '@goodword/core/household';
 import type { Verdict } from '@goodword/core/permission';
 import { verdictWords } from '@goodword/core/words';
@@ -16,7 +18,6 @@ import { TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { toPdf } from './pdf';
 import { callSheet, doorSheet, labelSheet, type PrintSheet } from './sheets';
 import { sentence } from '../platform/words';
-import { dayOnPaper, LettersService } from './letters.service';
 import { PrintedPeople, type Here, fullName, addressLines } from './printed-people.service';
 
 export interface PrintedDocument {
@@ -32,14 +33,12 @@ const MOST: Record<PrintAct['form'], number> = {
   call: MOST_CALLS,
   door: 5000,
   labels: 20_000,
-  letters: 3000,
 };
 
 const NAMES: Record<PrintAct['form'], string> = {
   call: 'Call sheet',
   door: 'Door-to-door sheet',
   labels: 'Labels',
-  letters: 'Letters',
 };
 
 const COLUMN_WORDS: Record<string, string> = {
@@ -53,15 +52,15 @@ const COLUMN_WORDS: Record<string, string> = {
 };
 
 /** What goes by post. */
-const POSTED: ReadonlySet<PrintAct['form']> = new Set(['labels', 'letters']);
+const POSTED: ReadonlySet<PrintAct['form']> = new Set(['labels']);
 
 /** The order that the post sorts by. */
 const byPost = (a: Here, b: Here) =>
   (a.post?.postcode ?? '').localeCompare(b.post?.postcode ?? '') || fullName(a).localeCompare(fullName(b));
 
 /**
- * People on paper: sheets to call from and to walk with, labels, letters. Paper is a word too: who may not be
- * called is on no call sheet, and who may not be written to by post gets no label, no letter and no knock.
+ * People on paper: sheets to call from and to walk with, labels. Paper is a word too: who may not be
+ * called is on no call sheet, and who may not be written to by post gets no label and no knock.
  */
 @Injectable()
 export class PrintService {
@@ -73,7 +72,6 @@ export class PrintService {
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
-    @Inject(LettersService) private readonly letters: LettersService,
     @Inject(PrintedPeople) private readonly printed: PrintedPeople,
   ) {}
 
@@ -90,7 +88,6 @@ export class PrintService {
           most: MOST[act.form],
         }),
       );
-    if (act.form === 'letters') await this.letters.letter(this.database.read(scope), act);
     if (act.form !== 'call' || act.callListId !== null) return act;
     const name = act.title || NAMES.call;
     const { id } = await this.callLists.make(scope, {
@@ -158,8 +155,6 @@ export class PrintService {
           act.used,
         );
       }
-      case 'letters':
-        return this.letters.letterDocument(scope, act, may, organization);
     }
   }
 
@@ -219,6 +214,11 @@ export class PrintService {
       day: dayOnPaper(organization),
     };
   }
+}
+
+/** Today, where the organization is, as it stands on paper. */
+function dayOnPaper(organization: OrganizationRow): string {
+  return formatDay(dayInZone(Date.now(), organization.time_zone), organization.locale);
 }
 
 /** "12 people are not on it: opted out (10), no postal address (2)." */

@@ -3,7 +3,7 @@ import type { BulkView, CallListView, Page, PrintAct, SupporterRow } from '@good
 import { startingRules } from '@goodword/core/permission';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { houseDay, openTestHouse, eventually, type TestHouse } from '../testing/harness';
-import { bringIn, draftEmail, letterOf, NOTHING } from '../testing/steps';
+import { bringIn, NOTHING } from '../testing/steps';
 import { addressLines } from './printed-people.service';
 
 let house: TestHouse;
@@ -187,22 +187,6 @@ test('a call sheet is numbered as the list of calls that its answers are entered
     '4 Zoë Núñez-Ōta',
   ]);
   expect(lines.join('\n')).toContain('no answer');
-});
-
-test('letters are one page for each household, with their greeting, in the words of a message', async () => {
-  const id = await draftEmail(house.client, {}, { letter: letterOf('Dear {Greeting}, the planks are in.') });
-  const { bytes } = await print({ form: 'letters', messageId: id });
-  const pages = pagesOf(bytes);
-  expect(pages).toHaveLength(4);
-  const castellans = pages.find((page) => page.includes('Castellan'))!;
-  expect(linesOf(castellans)).toEqual(
-    expect.arrayContaining([
-      'Marisol and Jun Castellan',
-      '14 Slip Lane',
-      'Dear Marisol and Jun, the planks are in.',
-    ]),
-  );
-  expect((await print({ form: 'letters', messageId: null })).refused).toContain('Choose the message');
 });
 
 test('who has a town and no street is on none, and that is said', async () => {

@@ -26,7 +26,8 @@ export interface RollQuestions {
   trace: { rules: Rule[]; reading: EvaluationContext; supporterId: number };
   find: { words: string[]; limit: number };
   /** Ids in rising order. */
-  look: { asked: VerdictQuery; ids: Uint32Array };
+  /** `households`: of a letter that is for a whole one, that of each, 0 for none. */
+  look: { asked: VerdictQuery; ids: Uint32Array; households?: Uint32Array };
   moved: MovedQuestion;
 }
 
@@ -132,7 +133,8 @@ const ANSWER: {
   among: (roll, around, { rules, reading, ids }) => roll.among(around, rules, reading, ids),
   page: (roll, around, { rule, reading, ...page }) => roll.page(around, rule, reading, page),
   find: (roll, around, { words, limit }) => roll.find(around, words, limit),
-  look: async (roll, around, { asked, ids }) => groupReaders(ids, await roll.verdictsOf(around, asked, ids)),
+  look: async (roll, around, { asked, ids, households }) =>
+    groupReaders(ids, await roll.verdictsOf(around, asked, ids), asked.channel, households),
   moved: (roll, around, question) => roll.moved(around, question),
   trace: (roll, around, { rules, reading, supporterId }) => roll.trace(around, rules, supporterId, reading),
 };

@@ -61,7 +61,11 @@ export class LastLookService {
     if (message.state !== 'draft') throw new Conflict(sentence('send.settled', { state: message.state }));
     const ids = await this.recipients.of(chapterScope, message.recipients);
     const asked = { channel: message.channel, scope: scopeOfMessage(message) };
-    const groups = await this.roll.ask(chapterScope, 'look', { asked, ids: Uint32Array.from(ids) });
+    const households = await this.recipients.households(chapterScope, message, ids);
+    const groups = await this.roll.ask(chapterScope, 'look', {
+      ...{ asked, households },
+      ids: Uint32Array.from(ids),
+    });
     const about = await this.aboutOf(chapterScope, message);
     const digest = await this.database.writeUnlogged(chapterScope, async (tx) => {
       // Under the lock of the message: of two looks at once the later one is the one that is there, whole.
@@ -136,7 +140,7 @@ export class LastLookService {
     composed: Composed,
   ): Promise<Pick<LastLook, 'holes' | 'parts' | 'texts'>> {
     const risky = slotsOf({ parts: composed.own }).some((slot) => slot.or === null);
-    if (!risky && message.channel === 'email') return { holes: [], parts: null, texts: null };
+    if (!risky && message.channel !== 'text') return { holes: [], parts: null, texts: null };
     const missing = new Map<string, number>();
     const crowd = new TextCrowd();
     const isText = message.channel === 'text';
@@ -199,7 +203,9 @@ function inOrder(message: MessageRow, faults: number): string[] {
   const email =
     message.channel === 'email'
       ? ['One-click way out, in the header and the footer', 'Postal address in the footer']
-      : ['STOP is obeyed at once'];
+      : message.channel === 'text'
+        ? ['STOP is obeyed at once']
+        : ['Whoever said no to post gets none', 'Your address stands over theirs'];
   return [
     ...email,
     ...(faults === 0 ? ['Every merge field is known'] : []),

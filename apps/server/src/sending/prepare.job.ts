@@ -1,13 +1,18 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { Database } from '../platform/database';
-import { HandlesJob, type Running } from '../platform/jobs';
+import type { MessageState } from '@goodword/core/contract';
+import { enqueue, HandlesJob, type Running } from '../platform/jobs';
 import { ComposingService } from '../messages/composing.service';
-import { MessagesRepository } from '../messages/messages.repository';
+import { isForHouseholds, MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
 import { LastLookService } from './last-look.service';
 
 const SLICE = 5000;
+
+/** What has its outbox is handed over; letters are laid out, and posted by somebody. */
+const stateOnceWritten = ({ channel }: MessageRow): MessageState =>
+  channel === 'post' ? 'posting' : 'sending';
 
 /**
  * Freezes the group and writes the outbox slice by slice; after an interruption it goes on behind the last
@@ -35,18 +40,17 @@ export class PrepareJob {
       const last = await this.database.writeUnlogged(scope, async (tx) => {
         const current = await this.messages.lock(tx, refId);
         if (current?.state !== 'preparing' || (await job.stopped())) return null;
-        const written = await this.sending.prepareSlice(
-          tx,
-          refId,
-          after,
-          SLICE,
-          await this.looking.asking(tx, current),
-        );
+        const written = await this.sending.prepareSlice(tx, refId, after, SLICE, {
+          ...(await this.looking.asking(tx, current)),
+          together: isForHouseholds(current),
+        });
         await this.messages.change(
           tx,
           refId,
-          written === null ? { state: 'sending' } : { prepared_to: written },
+          written === null ? { state: stateOnceWritten(current) } : { prepared_to: written },
         );
+        if (written === null && current.channel === 'post')
+          await enqueue(tx.knex, scope, 'message-letters', refId);
         return written;
       });
       if (last === null) return;

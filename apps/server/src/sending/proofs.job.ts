@@ -55,7 +55,8 @@ export class ProofsJob {
     const scope = chapterOfMessage(job.scope, message);
     const group = await this.recipients.of(scope, message.recipients);
     const asked = { channel: message.channel, scope: scopeOfMessage(message) };
-    const look = await this.roll.ask(scope, 'look', { asked, ids: Uint32Array.from(group) });
+    const households = await this.recipients.households(scope, message, group);
+    const look = await this.roll.ask(scope, 'look', { asked, households, ids: Uint32Array.from(group) });
     const reached = [...(look.send ?? [])];
     const { composed, organization } = await this.composing.compose(scope, message);
     const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : undefined;

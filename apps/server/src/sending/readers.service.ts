@@ -1,5 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { ReaderView } from '@goodword/core/contract';
+import { ADDRESS_KIND } from '@goodword/core/permission';
 import { verdictWords } from '@goodword/core/words';
 import { scopeOfMessage, MessagesRepository } from '../messages/messages.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
@@ -58,7 +59,7 @@ export class ReadersService {
     // The group may be everybody: of it only those who were found are looked for.
     const found = new Set(ids);
     const among = new Set(group.filter((one) => found.has(one)));
-    const kind = message.channel === 'email' ? 'email' : 'mobile';
+    const kind = ADDRESS_KIND[message.channel];
     const readers = people.map((person): ReaderView & { rank: number } => {
       const decision = decisions.get(person.id);
       const own = points.filter((point) => point.supporter_id === person.id && point.kind === kind);

@@ -8,14 +8,18 @@ import {
 } from '@goodword/core/contract';
 import type { MessageLine, Rule } from '@goodword/core/segment';
 import { MessagesService } from '../messages/messages.service';
-import { MessagesRepository } from '../messages/messages.repository';
+import { isForHouseholds, MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import { Database } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
+import { HouseholdsRepository } from '../record/households.repository';
 import { ResultsRepository } from '../results/results.repository';
 import { SegmentsService } from '../segments/segments.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { sentence } from '../platform/words';
+
+/** People whose households are read at once. */
+const SLICE = 10_000;
 
 /** Who is meant by a message, before anybody is asked whether they may get it. */
 @Injectable()
@@ -27,6 +31,7 @@ export class RecipientsService {
     @Inject(SegmentsService) private readonly segments: SegmentsService,
     @Inject(ResultsRepository) private readonly results: ResultsRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(HouseholdsRepository) private readonly homes: HouseholdsRepository,
   ) {}
 
   /** Everybody in a message's group, by the same evaluator as everywhere. */
@@ -48,6 +53,23 @@ export class RecipientsService {
         : null;
     const ids = [...grouped, ...named.filter((id) => !taken?.has(id))];
     return [...new Set(ids)].filter((id) => !without.has(id)).sort((a, b) => a - b);
+  }
+
+  /**
+   * Of a letter that is for a whole household: that of each of these people, 0 for none. Undefined where each
+   * gets their own copy.
+   */
+  async households(
+    scope: AccessScope,
+    message: Pick<MessageRow, 'channel' | 'recipients'>,
+    ids: readonly number[],
+  ): Promise<Uint32Array | undefined> {
+    if (!isForHouseholds(message)) return undefined;
+    const db = this.database.read(scope);
+    const homes = new Map<number, number>();
+    for (let from = 0; from < ids.length; from += SLICE)
+      for (const [id, home] of await this.homes.idsOf(db, ids.slice(from, from + SLICE))) homes.set(id, home);
+    return Uint32Array.from(ids, (id) => homes.get(id) ?? 0);
   }
 
   /** The groups as one rule; refuses a segment that is gone. */

@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { MessagesModule } from '../messages/messages.module';
 import { PermissionModule } from '../permission/permission.module';
+import { RecordModule } from '../record/record.module';
 import { ResultsModule } from '../results/results.module';
 import { RollModule } from '../roll/roll.module';
 import { SegmentsModule } from '../segments/segments.module';
@@ -27,6 +28,7 @@ import { LeasesRepository } from './leases.repository';
   imports: [
     MessagesModule,
     PermissionModule,
+    RecordModule,
     ResultsModule,
     RollModule,
     SegmentsModule,

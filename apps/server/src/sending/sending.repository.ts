@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { Injectable } from '@nestjs/common';
-import { oneCopyPerAddress, type Decision, type Verdict } from '@goodword/core/permission';
+import { Inject, Injectable } from '@nestjs/common';
+import { oneCopyEach, type Decision, type Verdict } from '@goodword/core/permission';
 import { FactsRepository, type EligibilityQuery } from '../permission/ledger/facts.repository';
 import type { Bound, Scoped } from '../platform/scoped';
+import { HouseholdsRepository } from '../record/households.repository';
 import type { GroupReaders } from '../roll/group-readers';
 
 /** Four bytes for each person, the highest first, so that a part of them can be read where they lie. */
@@ -14,7 +15,10 @@ const BYTES = 4;
  */
 @Injectable()
 export class SendingRepository {
-  constructor(private readonly facts: FactsRepository) {}
+  constructor(
+    @Inject(FactsRepository) private readonly facts: FactsRepository,
+    @Inject(HouseholdsRepository) private readonly households: HouseholdsRepository,
+  ) {}
 
   async freezeGroup(tx: Scoped, messageId: number, ids: readonly number[]): Promise<void> {
     await tx.execute('DELETE FROM message_group WHERE organization_id = :org AND message_id = :messageId', {
@@ -122,8 +126,9 @@ export class SendingRepository {
     messageId: number,
     after: number,
     size: number,
-    asking: EligibilityQuery,
+    asking: EligibilityQuery & { together?: boolean },
   ): Promise<number | null> {
+    const { together = false } = asking;
     const ids = await tx.sql<{ supporter_id: number }>(
       `SELECT supporter_id
         FROM message_group
@@ -138,8 +143,15 @@ export class SendingRepository {
       ids.map((row) => row.supporter_id),
       { ...asking, messageId },
     );
-    const rows = [...decided].map(([supporterId, decision]) => ({ supporterId, ...decision }));
-    const written = oneCopyPerAddress(rows, await this.copiesAt(tx, messageId, after, rows));
+    const homes = together ? await this.households.idsOf(tx, [...decided.keys()]) : new Map<number, number>();
+    const rows = [...decided].map(([supporterId, decision]) => ({
+      ...{ supporterId, ...decision },
+      householdId: homes.get(supporterId) ?? null,
+    }));
+    const taken = together
+      ? await this.lettersTo(tx, messageId, after, [...homes.values()])
+      : await this.copiesAt(tx, messageId, after, rows);
+    const written = oneCopyEach(asking.channel, rows, taken);
     await tx.insertAll(
       'delivery',
       [
@@ -172,6 +184,25 @@ export class SendingRepository {
       { messageId, points, upTo },
     );
     return new Set(taken.map(({ id }) => id));
+  }
+
+  /** Households that somebody before these people gets the letter of, as `firstCopy` takes them. */
+  private async lettersTo(
+    db: Scoped,
+    messageId: number,
+    upTo: number,
+    homes: readonly number[],
+  ): Promise<Set<number>> {
+    if (homes.length === 0) return new Set();
+    const taken = await db.sql<{ id: number }>(
+      `SELECT DISTINCT s.household_id AS id
+        FROM supporter s
+        JOIN delivery d ON d.supporter_id = s.id AND d.message_id = :messageId
+        WHERE s.organization_id = :org AND s.household_id IN (:homes)
+          AND d.verdict = 'send' AND d.supporter_id <= :upTo`,
+      { messageId, homes: [...new Set(homes)], upTo },
+    );
+    return new Set(taken.map(({ id }) => -id));
   }
 
   /** Deliveries that have not left are stopped for good. */

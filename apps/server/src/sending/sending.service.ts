@@ -61,6 +61,7 @@ export class SendingService {
   async test(scope: AccessScope, id: number): Promise<{ to: string }> {
     const db = this.database.read(scope);
     const message = await this.messages.need(db, id);
+    if (message.channel === 'post') throw new Conflict(sentence('send.no-test-of-letters'));
     const teammate = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
     if (!teammate) throw new NotFound('teammate');
     const to = message.channel === 'email' ? teammate.email : teammate.mobile;
@@ -117,7 +118,8 @@ export class SendingService {
         throw new Conflict(sentence('send.look-again'));
       const reached = (await this.sending.lookCounts(tx, id)).get('send') ?? 0;
       if (reached === 0) throw new Conflict(sentence('send.nobody'));
-      const waits = when.at === null && undoSeconds > 0 ? new Date(Date.now() + undoSeconds * 1000) : null;
+      const undone = message.channel === 'post' ? 0 : undoSeconds;
+      const waits = when.at === null && undone > 0 ? new Date(Date.now() + undone * 1000) : null;
       await this.messages.change(tx, id, {
         state: when.at !== null || waits ? 'scheduled' : 'preparing',
         scheduled_at: when.at,
@@ -150,7 +152,8 @@ export class SendingService {
     const asks = await this.composing.asks(this.database.read(scope), message);
     if (asks.length > 0 && (message.seconded_by === null || message.seconded_by === scope.actorId))
       throw new Conflict(sentence('send.service-asks', { asks: asks.join('”, “') }));
-    if (!message.tested_at) throw new Conflict(sentence('send.test-first'));
+    // A letter is read on paper before it is posted.
+    if (!message.tested_at && message.channel !== 'post') throw new Conflict(sentence('send.test-first'));
   }
 
   async unschedule(scope: AccessScope, id: number): Promise<void> {
@@ -170,7 +173,7 @@ export class SendingService {
   }
 
   async stop(scope: AccessScope, id: number): Promise<void> {
-    await this.move(scope, id, ['preparing', 'sending', 'paused'], 'stopped', (tx) =>
+    await this.move(scope, id, ['preparing', 'posting', 'sending', 'paused'], 'stopped', (tx) =>
       this.sending.stopReady(tx, id),
     );
   }

@@ -54,6 +54,23 @@ export class ErasureRepository {
     return [...new Set(rows.flatMap((row) => [row.storage_key, row.text_key ?? row.storage_key]))];
   }
 
+  /**
+   * Files of letters that hold one of the person, taken out of the list: those that are not posted yet are
+   * laid out anew when they are asked for. The files themselves are deleted after the transaction.
+   */
+  async letterFiles(tx: Scoped, supporterId: number): Promise<string[]> {
+    const which = `f.organization_id = :org AND f.message_id IN
+      (SELECT message_id FROM delivery WHERE organization_id = :org AND supporter_id = :supporterId)`;
+    const rows = await tx.sql<{ storage_key: string }>(
+      `SELECT f.storage_key FROM letter_file f WHERE ${which}`,
+      {
+        supporterId,
+      },
+    );
+    await tx.execute(`DELETE f FROM letter_file f WHERE ${which}`, { supporterId });
+    return rows.map((row) => row.storage_key);
+  }
+
   /** Records that were brought into this one: they are of the same person. */
   async mergedInto(tx: Scoped, supporterId: number): Promise<number[]> {
     const rows = await tx.sql<{ id: number }>(

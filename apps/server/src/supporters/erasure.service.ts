@@ -32,6 +32,7 @@ export class ErasureService {
       const kept = [
         ...(await this.erasures.evidenceKeys(tx, id)),
         ...(await this.erasures.batchFiles(tx, id)),
+        ...(await this.erasures.letterFiles(tx, id)),
       ];
       const others = await this.erasures.othersPoints(
         tx,

@@ -35,7 +35,10 @@ export const WRITES: Record<string, readonly string[]> = {
   layouts: words('layout'),
   lists: words('list supporter_list'),
   me: words('teammate teammate_link'),
-  messages: words('delivery look_group message message_group message_link message_proof words_version'),
+  messages: words(`
+    delivery delivery_event letter_file look_group message message_group message_letter message_letters
+    message_link message_proof words_version
+  `),
   'messages-to': words('message'),
   organization: words('organization'),
   password: words('teammate teammate_link'),
@@ -46,7 +49,7 @@ export const WRITES: Record<string, readonly string[]> = {
   supporters: words(`
     address_hold batch batch_before batch_row batch_value call_list_member confirmation
     confirmation_sent contact_point delivery delivery_event do_not_contact evidence field_file
-    field_value gift household merging message note permission_entry permission_state place_before
+    field_value gift household letter_file merging message note permission_entry permission_state place_before
     reply roster supporter supporter_contact supporter_list supporter_tag task
   `),
   tags: words('message segment segment_version supporter_tag tag'),
@@ -90,7 +93,8 @@ export const READS: Record<string, readonly string[]> = {
   'merge-fields': words('field'),
   messages: words(`
     address_hold batch_row chapter contact_point delivery delivery_event do_not_contact field
-    field_value gift house_rules household look_group message message_link message_proof organization
+    field_value gift house_rules household image letter_file look_group message message_letter
+    message_letters message_link message_proof organization
     permission_entry permission_state place_before reply roster supporter supporter_contact
     supporter_list supporter_tag teammate template words_version
   `),

@@ -141,12 +141,33 @@ export async function draftText(
   return id;
 }
 
+/** A draft by post, for appeals. */
+export async function draftLetter(
+  client: Client,
+  recipients: Partial<Recipients>,
+  letter: object,
+): Promise<number> {
+  const { id } = await client.post<{ id: number }>('/api/messages', {
+    ...{ name: 'Planks by post', channel: 'post', purpose: 'appeals' },
+  });
+  await client.put(`/api/messages/${id}`, {
+    ...{ name: 'Planks by post', purpose: 'appeals', listId: null, subject: '', preheader: '', text: '' },
+    ...{ letter, basedOn: 0 },
+  });
+  await client.put(`/api/messages/${id}/recipients`, {
+    ...{ from: [], minus: [], without: [], ...recipients },
+    basedOn: 0,
+  });
+  return id;
+}
+
 export const lastLook = (client: Client, id: number) =>
   client.post<LastLook>(`/api/messages/${id}/last-look`);
 
-/** Tests and sends; does not wait. */
+/** Tests and sends; does not wait. A letter is not tested: it is read on paper. */
 export async function send(client: Client, id: number): Promise<LastLook> {
-  await client.post(`/api/messages/${id}/test`);
+  const { channel } = await client.get<MessageView>(`/api/messages/${id}`);
+  if (channel !== 'post') await client.post(`/api/messages/${id}/test`);
   const look = await lastLook(client, id);
   await client.post(`/api/messages/${id}/send`, { at: null, digest: look.digest });
   return look;

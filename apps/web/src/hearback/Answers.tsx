@@ -1,6 +1,7 @@
 import { t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
+import { KIND_OF_WORDS } from '../app/channels';
 import { useFormat } from '../app/format';
 import { Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { HearNav } from './HearNav';
@@ -33,8 +34,8 @@ export default function Answers() {
                 {message.name}
               </Link>
               <span className="text-ink2">
-                {message.channel === 'email' ? t`Email` : t`Text`},{' '}
-                {message.state === 'done' ? t`sent` : message.state}, {format.moment(message.updatedAt)}
+                {KIND_OF_WORDS[message.channel]}, {message.state === 'done' ? t`sent` : message.state},{' '}
+                {format.moment(message.updatedAt)}
               </span>
             </li>
           ))}

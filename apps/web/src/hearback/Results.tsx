@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { BeginToBody, MessageResults, ResultKind, ResultPerson } from '@goodword/core/contract';
 import { api } from '../app/api';
+import { KIND_OF_WORDS } from '../app/channels';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Heading, Loading, ProblemNote, Progress } from '../ui/basics';
@@ -105,13 +106,20 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
   );
 }
 
+/** What nobody can tell of a channel. */
+const UNTOLD: Record<MessageResults['message']['channel'], readonly ResultKind[]> = {
+  email: [],
+  text: ['opened', 'clicked'],
+  post: ['delivered', 'bounced', 'opened', 'clicked', 'replied', 'left'],
+};
+
 function Counts({ data, onOpen }: { data: MessageResults; onOpen: (kind: ResultKind) => void }) {
   const format = useFormat();
   const shown = KINDS.filter(
     ([kind]) =>
       data.counts[kind] > 0 ||
       ['sent', 'delivered', 'bounced', 'opened', 'clicked', 'replied', 'left'].includes(kind),
-  ).filter(([kind]) => data.message.channel === 'email' || !['opened', 'clicked'].includes(kind));
+  ).filter(([kind]) => !UNTOLD[data.message.channel].includes(kind));
   return (
     <table className="w-full">
       <tbody>
@@ -266,7 +274,7 @@ export default function Results() {
   if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`what came of it`} />;
   const began = data.message.startedAt
-    ? t`${data.message.channel === 'email' ? t`Email` : t`Text`}, began ${format.moment(data.message.startedAt)}`
+    ? t`${KIND_OF_WORDS[data.message.channel]}, began ${format.moment(data.message.startedAt)}`
     : '';
   return (
     <>

@@ -1,7 +1,7 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import type { LastLook as Look } from '@goodword/core/contract';
-import type { SendingChannel, SuppressionReason, Verdict } from '@goodword/core/permission';
+import type { MessageChannel, SuppressionReason, Verdict } from '@goodword/core/permission';
 import { verdictWords } from '@goodword/core/words';
 import { useFormat } from '../app/format';
 
@@ -16,6 +16,9 @@ const HINTS: Record<SuppressionReason, string> = {
   'had-enough': t`house rules`,
   'shared-address': t`one copy per address`,
 };
+/** Where the reason comes from. */
+const hintOf = (reason: SuppressionReason, channel: MessageChannel) =>
+  reason === 'shared-address' && channel === 'post' ? t`one letter for a household` : HINTS[reason];
 const DOUBTS: readonly Verdict[] = ['shared-address', 'asked'];
 
 /** The drawing of the last look: the group as a full bar, what each reason takes away, what is left. */
@@ -25,7 +28,7 @@ export function Down({
   onOpen,
 }: {
   look: Look;
-  channel: SendingChannel;
+  channel: MessageChannel;
   onOpen: (verdict: Verdict) => void;
 }) {
   const format = useFormat();
@@ -50,7 +53,7 @@ export function Down({
           >
             <div>
               <p className="font-semibold">{verdictWords(reason, channel)}</p>
-              {HINTS[reason] && <p className="text-ink2 text-[12px]">{HINTS[reason]}</p>}
+              {hintOf(reason, channel) && <p className="text-ink2 text-[12px]">{hintOf(reason, channel)}</p>}
             </div>
             <div className="h-5 relative border-b border-[#b6c7c2]" aria-hidden="true">
               <div

@@ -4,10 +4,11 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { LastLook as Look, MessageView, Recipients } from '@goodword/core/contract';
-import { type Verdict } from '@goodword/core/permission';
+import type { MessageChannel, Verdict } from '@goodword/core/permission';
 import { verdictWords } from '@goodword/core/words';
 import { useMay } from '../app/session';
 import { api } from '../app/api';
+import { ONE_OF_WORDS } from '../app/channels';
 import { useFormat } from '../app/format';
 import { Heading, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
@@ -54,7 +55,7 @@ function lookNotes(
   }
   if (look.parts !== null && look.texts !== null && look.reached > 0)
     notes.push(...textNotes(look.parts, look.texts, price, write));
-  if (!message.testedAt)
+  if (!message.testedAt && message.channel !== 'post')
     notes.push({
       key: 'test',
       tone: 'doubt',
@@ -75,7 +76,7 @@ function Look({
 }: {
   seen: { look: Look; at: number } | null;
   held: string;
-  channel: 'text' | 'email';
+  channel: MessageChannel;
   setOpen: (next: Verdict | null) => void;
   data: MessageView;
 }) {
@@ -115,7 +116,7 @@ function BehindANumber({
 }: {
   open: Verdict | null;
   setOpen: (next: Verdict | null) => void;
-  channel: 'text' | 'email';
+  channel: MessageChannel;
   id: number;
   seen: { look: Look; at: number } | null;
 }) {
@@ -188,9 +189,11 @@ function useGoingOn(id: number, message: MessageView | undefined) {
   const navigate = useNavigate();
   const state = message?.state;
   const sentHere = useRef(false);
-  const leaves = message !== undefined && state !== 'draft' && message.scheduledAt === null;
+  // Letters stay here until somebody has posted them.
+  const stays = message?.channel === 'post' && state !== 'done';
+  const leaves = message !== undefined && state !== 'draft' && message.scheduledAt === null && !stays;
   useEffect(() => {
-    if (state === 'draft' || state === 'scheduled') sentHere.current = true;
+    if (state === 'draft' || state === 'scheduled' || stays) sentHere.current = true;
     else if (leaves && sentHere.current) void navigate(`/hear-back/${id}`, { replace: true });
   }, [state, leaves]);
 }
@@ -223,7 +226,7 @@ export default function LastLookPage() {
   if (message.error) return <ProblemNote error={message.error} />;
   if (!message.data || !groups) return <Loading what={t`the message`} />;
   const { data } = message;
-  const channel = data.channel === 'email' ? 'email' : 'text';
+  const { channel } = data;
   const asks = data.purpose ?? t`the list ${groups.list.find((list) => list.id === data.listId)?.name ?? ''}`;
   const held = format.number(seen ? seen.look.group - seen.look.reached : 0);
   if (data.state !== 'draft') return <Leaving message={data} groups={groups} />;
@@ -232,12 +235,13 @@ export default function LastLookPage() {
       <Heading
         title={data.name}
         page={t`Send: ${data.name}`}
-        note={t`Last look: ${data.channel === 'email' ? t`an email` : t`a text`} for ${asks}`}
+        note={t`Last look: ${ONE_OF_WORDS[data.channel]} for ${asks}`}
       />
       {may ? (
         <RecipientPicker
           value={data.recipients}
           groups={groups}
+          byPost={channel === 'post'}
           onChange={(recipients) => saveRecipients.mutate(recipients)}
         />
       ) : (

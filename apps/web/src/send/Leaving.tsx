@@ -12,6 +12,7 @@ import { Button, Heading, ProblemNote } from '../ui/basics';
 import { zoneWords } from '../ui/DayField';
 import { PreviewPane } from '../write/PreviewPane';
 import { MESSAGE_STATE_WORDS } from './Outgoing';
+import { LettersToPost } from './LettersToPost';
 import { groupWords, type Named } from './RecipientPicker';
 
 /** Whole seconds until a moment, told anew each second; 0 when it is over. */
@@ -36,19 +37,21 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
   const may = useMay('organizer');
   const { timeZone } = useSession().organization;
   const waits = message.state === 'scheduled' && message.scheduledAt === null;
+  const isByPost = message.channel === 'post';
   const seconds = useSecondsTo(waits ? message.leavesAt : null);
   const back = useMutation({
     mutationFn: () => api.post('messages/{id}/unschedule', { id: message.id }),
     onSettled: () => refresh(queryClient, 'messages'),
   });
   useEffect(() => {
-    if (!waits || seconds > 0) return;
+    const moves = waits ? seconds === 0 : message.state === 'preparing';
+    if (!moves) return;
     const timer = setInterval(
       () => void queryClient.invalidateQueries({ queryKey: keyOf('messages/{id}', { id: message.id }) }),
       1000,
     );
     return () => clearInterval(timer);
-  }, [waits, seconds === 0]);
+  }, [waits, seconds === 0, message.state]);
   const when = waits
     ? seconds > 0
       ? t`Leaves in ${seconds} seconds`
@@ -76,7 +79,8 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
           {waits && (
             <p className="text-ink2">{t`Taken back, it is a draft again, and nobody has got a word of it.`}</p>
           )}
-          {message.state !== 'scheduled' && (
+          {isByPost && message.state !== 'scheduled' && <LettersToPost message={message} />}
+          {message.state !== 'scheduled' && (!isByPost || message.state === 'done') && (
             <Link className="link" to={`/hear-back/${message.id}`}>
               {t`See how it goes`}
             </Link>

@@ -2,6 +2,7 @@ import { t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { MessageState, MessageView } from '@goodword/core/contract';
+import { KIND_OF_WORDS } from '../app/channels';
 import { useFormat } from '../app/format';
 import { Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { reading } from '../app/reading';
@@ -10,11 +11,15 @@ export const MESSAGE_STATE_WORDS: Record<MessageState, string> = {
   draft: t`being written`,
   scheduled: 'leaves',
   preparing: t`is being made ready`,
+  posting: t`waits to be posted`,
   sending: t`is leaving`,
   paused: t`is paused`,
   stopped: t`was stopped`,
   done: t`has left`,
 };
+
+/** Letters are made ready and posted from their own page. */
+const isBeingLaidOut = ({ channel, state }: MessageView) => channel === 'post' && state === 'preparing';
 
 /** What leaves, and what could. */
 export default function Outgoing() {
@@ -22,7 +27,7 @@ export default function Outgoing() {
   const { data, error, isPending } = useQuery({ ...reading('messages'), refetchInterval: 5_000 });
   if (isPending) return <Loading what={t`messages`} />;
   const under = data?.filter((message) =>
-    ['scheduled', 'preparing', 'sending', 'paused'].includes(message.state),
+    ['scheduled', 'preparing', 'posting', 'sending', 'paused'].includes(message.state),
   );
   const drafts = data?.filter((message) => message.state === 'draft');
   const line = (message: MessageView) => (
@@ -30,7 +35,7 @@ export default function Outgoing() {
       <Link
         className="subtitle hover:underline grow"
         to={
-          message.state === 'draft' || message.state === 'scheduled'
+          ['draft', 'scheduled', 'posting'].includes(message.state) || isBeingLaidOut(message)
             ? `/send/${message.id}`
             : `/hear-back/${message.id}`
         }
@@ -38,7 +43,7 @@ export default function Outgoing() {
         {message.name}
       </Link>
       <span className="text-ink2">
-        {message.channel === 'email' ? t`Email` : t`Text`}, {MESSAGE_STATE_WORDS[message.state]}
+        {KIND_OF_WORDS[message.channel]}, {MESSAGE_STATE_WORDS[message.state]}
         {message.state === 'scheduled' &&
           (message.scheduledAt ? ` ${format.moment(message.scheduledAt)}` : t` in a moment`)}
       </span>

@@ -209,10 +209,13 @@ export function RecipientPicker({
   value,
   groups,
   onChange,
+  byPost = false,
 }: {
   value: Recipients;
   groups: Named;
   onChange: (value: Recipients) => void;
+  /** Letters are for a whole household, unless each is wanted to get one. */
+  byPost?: boolean;
 }) {
   return (
     <div className="sheet px-5 py-3 text-[15px] leading-9 flex flex-wrap gap-x-2 items-center">
@@ -244,6 +247,17 @@ export function RecipientPicker({
       />
       <span>{t`and not to`}</span>
       <Without value={value.without} onChange={(without) => onChange({ ...value, without })} />
+      {byPost && (
+        <select
+          className="input !w-auto"
+          aria-label={t`How many letters to a household`}
+          value={value.apart ? 'each' : 'one'}
+          onChange={({ target }) => onChange({ ...value, apart: target.value === 'each' })}
+        >
+          <option value="one">{t`one letter for a household`}</option>
+          <option value="each">{t`one letter for each person`}</option>
+        </select>
+      )}
     </div>
   );
 }

@@ -13,14 +13,16 @@ import { useFormat } from '../app/format';
 import { refresh } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { Button, ProblemNote } from '../ui/basics';
+import { LetterPageLink } from '../write/LetterPageLink';
+import { letterStart } from '../write/letterStart';
 import { MomentField } from '../ui/DayField';
 
 /** From so many people on it is asked once more before it leaves. */
 const MANY = 25;
 
-/** What a reader sees first: the subject, or the first line of a text. */
-const firstLine = (message: MessageView) =>
-  message.channel === 'email' ? message.subject : message.text.split('\n')[0]!;
+/** What a reader sees first: the subject, or the first line of a text or a letter. */
+const firstLine = ({ channel, subject, text, letter }: MessageView) =>
+  channel === 'email' ? subject : channel === 'post' ? letterStart(letter) : text.split('\n')[0]!;
 
 function BeforeItLeaves({
   people,
@@ -56,7 +58,11 @@ function BeforeItLeaves({
         {t`Not yet`}
       </Button>
       <Button weight="main" disabled={!ready} onClick={() => send.mutate()}>
-        {at ? t`Yes, schedule it for ${people}` : t`Yes, send it to ${people}`}
+        {at
+          ? t`Yes, schedule it for ${people}`
+          : message.channel === 'post'
+            ? t`Yes, lay out ${people}`
+            : t`Yes, send it to ${people}`}
       </Button>
     </section>
   );
@@ -90,9 +96,13 @@ function SendActs({
   return (
     <div className="flex flex-wrap items-center gap-3">
       <Button onClick={() => void navigate(`/write/${message.id}`)}>{t`Back to writing`}</Button>
-      <Button disabled={test.isPending} onClick={() => test.mutate()}>
-        {test.isPending ? t`Sending the test…` : t`Send me a test`}
-      </Button>
+      {message.channel === 'post' ? (
+        <LetterPageLink id={message.id} />
+      ) : (
+        <Button disabled={test.isPending} onClick={() => test.mutate()}>
+          {test.isPending ? t`Sending the test…` : t`Send me a test`}
+        </Button>
+      )}
       {test.data && (
         <span role="status" className="text-ink2">
           <Trans>Sent to {test.data.to}</Trans>
@@ -152,11 +162,13 @@ function WhenItLeaves({
   indecent,
   look,
   at,
+  byPost,
 }: {
   past: boolean;
   indecent: boolean;
   look: Look;
   at: string;
+  byPost: boolean;
 }) {
   return (
     <p className="text-ink3 text-[12.5px] text-right pt-1" role="status">
@@ -166,7 +178,9 @@ function WhenItLeaves({
           ? t`No text arrives at that hour: it waits for ${hoursWords(look.hours)} where each person is.`
           : at
             ? t`Whoever is in the group then gets it. Until then it can be taken back.`
-            : t`No time set: it leaves now, to those counted here. Until the last one has left, it can be paused and stopped.`}
+            : byPost
+              ? t`No time set: laid out now, for those counted here. They leave when you post them.`
+              : t`No time set: it leaves now, to those counted here. Until the last one has left, it can be paused and stopped.`}
     </p>
   );
 }
@@ -215,12 +229,13 @@ export function SendBar({
   const ready =
     look.reached > 0 &&
     look.faults.length === 0 &&
-    message.testedAt !== null &&
+    (message.testedAt !== null || message.channel === 'post') &&
     !past &&
     !counting &&
     !send.isPending;
   const people = format.number(look.reached);
-  const words = counting ? t`Counting…` : at ? t`Schedule for ${people}` : t`Send now to ${people}`;
+  const now = message.channel === 'post' ? t`Lay out ${people}` : t`Send now to ${people}`;
+  const words = counting ? t`Counting…` : at ? t`Schedule for ${people}` : now;
   return (
     <div className="pt-3">
       <ProblemNote error={send.error ?? test.error ?? second.error} />
@@ -248,7 +263,7 @@ export function SendBar({
         send={send}
         words={words}
       />
-      <WhenItLeaves past={past} indecent={indecent} look={look} at={at} />
+      <WhenItLeaves past={past} indecent={indecent} look={look} at={at} byPost={message.channel === 'post'} />
     </div>
   );
 }

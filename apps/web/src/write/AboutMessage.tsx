@@ -1,12 +1,13 @@
 import { t } from '@lingui/core/macro';
 import type { MakeMessageBody } from '@goodword/core/contract';
-import { PURPOSES, type Purpose, type SendingChannel } from '@goodword/core/permission';
+import { MESSAGE_CHANNELS, PURPOSES, type MessageChannel, type Purpose } from '@goodword/core/permission';
+import { KIND_OF_WORDS } from '../app/channels';
 import { Labelled } from '../ui/basics';
 import { BeginWith, type BegunFrom } from './templates/BeginWith';
 
 export interface About {
   name: string;
-  channel: SendingChannel;
+  channel: MessageChannel;
   purpose: Purpose;
   /** The words that it begins with, and what they are called; a blank sheet where it is not there. */
   from?: { words: string; source: NonNullable<MakeMessageBody['from']> } | null;
@@ -57,11 +58,14 @@ export function AboutMessage({ value, onChange }: { value: About; onChange: (val
             value={value.channel}
             // Words of one channel are none for the other.
             onChange={(event) =>
-              onChange({ ...value, channel: event.target.value as SendingChannel, from: null })
+              onChange({ ...value, channel: event.target.value as MessageChannel, from: null })
             }
           >
-            <option value="email">{t`Email`}</option>
-            <option value="text">{t`Text`}</option>
+            {MESSAGE_CHANNELS.map((channel) => (
+              <option key={channel} value={channel}>
+                {KIND_OF_WORDS[channel]}
+              </option>
+            ))}
           </select>
         </Labelled>
         <Labelled label={t`It is for`} hint={t`What permission is asked for.`}>

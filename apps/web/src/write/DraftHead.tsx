@@ -3,6 +3,7 @@ import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import type { MessageView } from '@goodword/core/contract';
+import { KIND_OF_WORDS } from '../app/channels';
 import { Button, Heading } from '../ui/basics';
 import { AskedFor } from './AskedFor';
 import { KeepAsTemplate } from './KeepAsTemplate';
@@ -78,7 +79,7 @@ export function DraftHead({
       }
     >
       <label className="flex items-center gap-2 text-ink2">
-        <Trans>{message.channel === 'email' ? t`Email` : t`Text`} for</Trans>
+        <Trans>{KIND_OF_WORDS[message.channel]} for</Trans>
         <AskedFor
           label={t`What permission it asks for`}
           disabled={!mayType}
@@ -90,7 +91,7 @@ export function DraftHead({
       <SenderChoice words={words} mayType={mayType} set={set} />
       <KeepAsTemplate id={message.id} name={message.name} />
       {editable && <Button onClick={() => setRemoving(true)}>{t`Delete`}</Button>}
-      {editable && (
+      {editable && message.channel !== 'post' && (
         <Button disabled={test.isPending} onClick={() => test.mutate()}>
           {test.data ? t`Sent to ${test.data.to}` : test.isPending ? t`Sending…` : t`Send me a test`}
         </Button>

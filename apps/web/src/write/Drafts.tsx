@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api } from '../app/api';
 import { useTyped } from '../app/drafting';
+import { KIND_OF_WORDS } from '../app/channels';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
@@ -12,6 +13,7 @@ import { Drawer } from '../ui/dialogs';
 import { AboutMessage, aboutBody, type About } from './AboutMessage';
 import { UseAgain } from './UseAgain';
 import { WriteNav } from './WriteNav';
+import { letterStart } from './letterStart';
 import { reading } from '../app/reading';
 
 function Begin({ onDone }: { onDone: (id: number) => void }) {
@@ -76,11 +78,13 @@ export default function Drafts() {
                   {draft.name}
                 </Link>
                 <p className="text-ink2 truncate">
-                  {draft.channel === 'email' ? draft.subject || t`No subject yet` : draft.text || t`Empty`}
+                  {draft.channel === 'email'
+                    ? draft.subject || t`No subject yet`
+                    : (draft.channel === 'post' ? letterStart(draft.letter) : draft.text) || t`Empty`}
                 </p>
               </div>
               <span className="text-ink2 shrink-0">
-                {draft.channel === 'email' ? t`Email` : t`Text`}, {draft.purpose ?? t`public list`},{' '}
+                {KIND_OF_WORDS[draft.channel]}, {draft.purpose ?? t`public list`},{' '}
                 {format.moment(draft.updatedAt)}
               </span>
               <UseAgain id={draft.id} name={draft.name} />

@@ -7,6 +7,7 @@ import { ProblemNote } from '../ui/basics';
 import { TypedMenu } from '../ui/TypedMenu';
 import { isFresh } from '../ui/waitingEnter';
 import { anew, reading } from '../app/reading';
+import { LetterPageLink } from './LetterPageLink';
 import { PreviewOf } from './PreviewOf';
 import type { ProofReader } from './Proofs';
 
@@ -79,6 +80,11 @@ export function PreviewPane({
         )}
       </div>
       <ProblemNote error={preview.error ?? first.error ?? found.error} />
+      {data && message.channel === 'post' && (
+        <p className="px-3 pt-2">
+          <LetterPageLink id={message.id} supporterId={data.supporter.id} />
+        </p>
+      )}
       {data && <PreviewOf channel={message.channel} preview={data} senderId={message.senderId} />}
     </section>
   );

@@ -109,7 +109,7 @@ export function TagTriggers({ message }: { message: MessageView }) {
   };
   const known = triggersOf(message.channel);
   const more = offeredTriggers(tagTriggers, tags, message.channel);
-  if (tags.length === 0 || (!may && tagTriggers.length === 0)) return null;
+  if (known.length === 0 || tags.length === 0 || (!may && tagTriggers.length === 0)) return null;
   return (
     <section className="sheet px-4 py-2 flex flex-col gap-1" aria-label={t`Tags by what somebody does`}>
       {tagTriggers.map((trigger, at) => (

@@ -3,6 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { BeginToBody } from '@goodword/core/contract';
+import type { MessageChannel } from '@goodword/core/permission';
 import { api } from '../app/api';
 import { refresh } from '../app/refresh';
 import { useMay } from '../app/session';
@@ -43,18 +44,24 @@ export function WriteToThem({ whom, to, words = t`Write to them…`, onBegun, as
         title={t`Write to ${whom}`}
         note={t`Nothing leaves before the last look`}
       >
-        {open && <Begin whom={whom} to={to} onBegun={onBegun} />}
+        {open && <BeginToThem whom={whom} to={to} onBegun={onBegun} />}
       </Drawer>
     </>
   );
 }
 
-function Begin({ whom, to, onBegun }: Omit<Props, 'words' | 'asLink'>) {
+/** What it is called, how it goes and what for; then it is written. */
+export function BeginToThem({
+  whom,
+  to,
+  onBegun,
+  channel = 'email',
+}: Omit<Props, 'words' | 'asLink'> & { channel?: MessageChannel }) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const [values, setValues] = useState<About>({
     name: t`To ${whom}`.slice(0, 120),
-    channel: 'email',
+    channel,
     purpose: 'appeals',
   });
   const begin = useMutation({

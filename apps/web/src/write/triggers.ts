@@ -1,10 +1,11 @@
 import type { TagTrigger, TagTriggerEvent } from '@goodword/core/contract';
-import type { SendingChannel } from '@goodword/core/permission';
+import type { MessageChannel } from '@goodword/core/permission';
 
 const MOST = 6;
 
-/** What can be told of a channel: links in texts are not tracked. */
-export function triggersOf(channel: SendingChannel): readonly TagTriggerEvent[] {
+/** What can be told of a channel: of a letter nothing, and links in texts are not tracked. */
+export function triggersOf(channel: MessageChannel): readonly TagTriggerEvent[] {
+  if (channel === 'post') return [];
   return channel === 'email' ? ['clicked', 'replied'] : ['replied'];
 }
 
@@ -26,7 +27,7 @@ export function changed(
 export function offeredTriggers(
   triggers: readonly TagTrigger[],
   tags: readonly { id: number }[],
-  channel: SendingChannel,
+  channel: MessageChannel,
 ): TagTrigger | null {
   if (triggers.length >= MOST) return null;
   const all = triggersOf(channel).flatMap((on) => tags.map(({ id }): TagTrigger => ({ on, tagId: id })));

@@ -159,7 +159,7 @@ export const AFFECTED = {
     'today',
   ],
   'house-rules': ['batches', 'calls', 'messages', 'segments', 'supporters', 'templates', 'today'],
-  images: ['templates'],
+  images: ['messages', 'templates'],
   layouts: ['house'],
   lists: [
     'batches',

@@ -49,6 +49,14 @@ export function dayInZone(at: Instant, zone: string): Day {
   return parseIsoDay(text.format(at)) ?? Math.floor(at / DAY_MS);
 }
 
+/** A moment that lies on the day in an IANA time zone, about its middle. */
+export function noonOf(day: Day, zone: string): Instant {
+  const noon = day * DAY_MS + DAY_MS / 2;
+  // Zones are at most 14 hours ahead and 12 behind (IANA): noon in Greenwich can be another day there.
+  const there = dayInZone(noon, zone);
+  return there === day ? noon : noon + Math.sign(day - there) * (DAY_MS / 4);
+}
+
 /** First day of the year that `day` lies in. */
 export function yearStart(day: Day): Day {
   return Date.UTC(dateParts(day).year, 0, 1) / DAY_MS;

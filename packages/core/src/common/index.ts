@@ -9,6 +9,7 @@ export {
   daysToBirthday,
   fiscalStart,
   isoDay,
+  noonOf,
   keptOn,
   monthStart,
   nextYearStart,

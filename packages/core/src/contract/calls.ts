@@ -64,7 +64,6 @@ export const printAct = named(
       .default('letter-30'),
     used: Joi.number().integer().min(0).max(29).default(0).meta(usually(0)),
     together: Joi.boolean().default(true),
-    messageId: id.allow(null).default(null).meta(usually(null)),
     callListId: id.allow(null).default(null).meta(usually(null)),
   }),
 );

@@ -1187,6 +1187,39 @@ export interface paths {
      */
     post: operations['PersonalController.send'];
   };
+  '/api/messages/{id}/letters': {
+    /**
+     * How far the letters are, their files, and whose has to be taken out
+     * @description Needs the role viewer.
+     */
+    get: operations['LettersController.view'];
+    /**
+     * Lay the letters out anew, for those who may be written to now
+     * @description Needs the role organizer.
+     */
+    post: operations['LettersController.make'];
+  };
+  '/api/messages/{id}/letters/{fileId}/file': {
+    /**
+     * A file of letters to print, or of their addresses
+     * @description Needs the role organizer.
+     */
+    get: operations['LettersController.file'];
+  };
+  '/api/messages/{id}/letter-page': {
+    /**
+     * The letter of one person as it would be printed
+     * @description Needs the role viewer.
+     */
+    get: operations['LettersController.page'];
+  };
+  '/api/messages/{id}/posted': {
+    /**
+     * Say that the letters have been posted, and when
+     * @description Needs the role organizer.
+     */
+    post: operations['LettersController.posted'];
+  };
   '/api/messages/{id}/results': {
     /**
      * What came of a message
@@ -2184,6 +2217,49 @@ export interface components {
     Block: import('../letter').Block;
     HouseStyle: import('../letter').HouseStyle;
     LetterDoc: import('../letter').LetterDoc;
+    LettersView: {
+      form: 'din-b' | 'us-10';
+      /** @description Whether the files are there and are those of the latest asking. */
+      made: boolean;
+      /**
+       * Format: double
+       * @description Letters that are laid out.
+       */
+      done: number;
+      /**
+       * Format: double
+       * @description Letters that there will be.
+       */
+      total: number;
+      /** @description Why they could not be laid out. */
+      problem: string | null;
+      files: {
+        id: number;
+        kind: 'pdf' | 'csv';
+        name: string;
+        letters: number;
+        from: number;
+        to: number;
+      }[];
+      /** @description Letters whose person may not be written to any more since they were laid out. */
+      refused: {
+        number: number;
+        supporterId: number;
+        name: string;
+        reason:
+          | 'no-address'
+          | 'do-not-contact'
+          | 'said-no'
+          | 'on-hold'
+          | 'asked'
+          | 'no-permission'
+          | 'paused'
+          | 'had-enough'
+          | 'shared-address';
+      }[];
+      /** @description The day on which they were posted, as YYYY-MM-DD. */
+      postedOn: string | null;
+    };
     MessageFault: {
       where: 'text' | 'message' | 'subject' | 'preheader' | 'letter';
       message: string;
@@ -2267,8 +2343,8 @@ export interface components {
       message: {
         id: number;
         name: string;
-        channel: 'email' | 'text';
-        state: 'draft' | 'scheduled' | 'preparing' | 'sending' | 'paused' | 'stopped' | 'done';
+        channel: 'email' | 'text' | 'post';
+        state: 'draft' | 'scheduled' | 'preparing' | 'posting' | 'sending' | 'paused' | 'stopped' | 'done';
         startedAt: string | null;
       };
       counts: {
@@ -2343,6 +2419,8 @@ export interface components {
       chosen?: number[];
       minus: components['schemas']['GroupRef'][];
       without: number[];
+      /** @description By post: one letter each, also to people of one household. */
+      apart?: boolean;
     };
     TagTrigger: {
       on: 'clicked' | 'replied';
@@ -2351,10 +2429,10 @@ export interface components {
     MessageView: {
       id: number;
       name: string;
-      channel: 'email' | 'text';
+      channel: 'email' | 'text' | 'post';
       purpose: 'news' | 'appeals' | 'volunteering' | 'service' | null;
       listId: number | null;
-      state: 'draft' | 'scheduled' | 'preparing' | 'sending' | 'paused' | 'stopped' | 'done';
+      state: 'draft' | 'scheduled' | 'preparing' | 'posting' | 'sending' | 'paused' | 'stopped' | 'done';
       subject: string;
       preheader: string;
       letter: components['schemas']['LetterDoc'] | null;
@@ -3223,7 +3301,7 @@ export interface components {
     LeavingMessage: {
       id: number;
       name: string;
-      state: 'draft' | 'scheduled' | 'preparing' | 'sending' | 'paused' | 'stopped' | 'done';
+      state: 'draft' | 'scheduled' | 'preparing' | 'posting' | 'sending' | 'paused' | 'stopped' | 'done';
       channel: 'email' | 'text';
       when: string | null;
       /**
@@ -3765,7 +3843,7 @@ export interface components {
         };
     PrintAct: {
       do: 'print';
-      form: 'call' | 'door' | 'labels' | 'letters';
+      form: 'call' | 'door' | 'labels';
       /**
        * @default LETTER
        * @enum {string}
@@ -3791,8 +3869,6 @@ export interface components {
       used: number;
       /** @default true */
       together: boolean;
-      /** @default null */
-      messageId: number | null;
       /** @default null */
       callListId: number | null;
     };
@@ -3955,7 +4031,7 @@ export interface components {
             starter: string;
           };
       name: string;
-      channel: 'email' | 'text';
+      channel: 'email' | 'text' | 'post';
       purpose: 'news' | 'appeals' | 'volunteering' | 'service';
     };
     SaveMessageBody: {
@@ -4060,6 +4136,7 @@ export interface components {
       /** @default [] */
       chosen: number[];
       without: number[];
+      apart?: boolean;
       basedOn: number;
     };
     SuppressedQuery: {
@@ -4095,7 +4172,7 @@ export interface components {
             starter: string;
           };
       name: string;
-      channel: 'email' | 'text';
+      channel: 'email' | 'text' | 'post';
       purpose: 'news' | 'appeals' | 'volunteering' | 'service';
       to:
         | {
@@ -4134,6 +4211,20 @@ export interface components {
       letter: components['schemas']['LetterDoc'] | null;
       text: string;
       templateId?: number | null;
+    };
+    MakeLettersBody: {
+      form: 'din-b' | 'us-10';
+    };
+    LetterFileParams: {
+      id: number;
+      fileId: number;
+    };
+    LetterPageQuery: {
+      supporterId?: number;
+      form?: 'din-b' | 'us-10';
+    };
+    PostedLettersBody: {
+      on: string;
     };
     ResultPeopleQuery: {
       after?: string;
@@ -4389,6 +4480,7 @@ export type PassageBlock = components['schemas']['PassageBlock'];
 export type Block = components['schemas']['Block'];
 export type HouseStyle = components['schemas']['HouseStyle'];
 export type LetterDoc = components['schemas']['LetterDoc'];
+export type LettersView = components['schemas']['LettersView'];
 export type MessageFault = components['schemas']['MessageFault'];
 export type CheckedWords = components['schemas']['CheckedWords'];
 export type ImageView = components['schemas']['ImageView'];
@@ -4558,6 +4650,10 @@ export type SendMessageBody = components['schemas']['SendMessageBody'];
 export type BeginToBody = components['schemas']['BeginToBody'];
 export type PersonalQuery = components['schemas']['PersonalQuery'];
 export type PersonalMessageBody = components['schemas']['PersonalMessageBody'];
+export type MakeLettersBody = components['schemas']['MakeLettersBody'];
+export type LetterFileParams = components['schemas']['LetterFileParams'];
+export type LetterPageQuery = components['schemas']['LetterPageQuery'];
+export type PostedLettersBody = components['schemas']['PostedLettersBody'];
 export type ResultPeopleQuery = components['schemas']['ResultPeopleQuery'];
 export type SettleBody = components['schemas']['SettleBody'];
 export type HandledBody = components['schemas']['HandledBody'];
@@ -7282,6 +7378,80 @@ export interface operations {
           };
         };
       };
+    };
+  };
+  'LettersController.view': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['LettersView'];
+        };
+      };
+    };
+  };
+  'LettersController.make': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MakeLettersBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      202: {};
+    };
+  };
+  'LettersController.file': {
+    parameters: {
+      path: {
+        id: number;
+        fileId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'LettersController.page': {
+    parameters: {
+      query?: {
+        supporterId?: number;
+        form?: 'din-b' | 'us-10';
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
+  'LettersController.posted': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PostedLettersBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
     };
   };
   'ResultsController.of': {

@@ -4,13 +4,14 @@ import { SUPPRESSION_REASONS } from '../permission';
 import { isLocale } from '../team';
 import { ofCore, oneOf, orNull, shape, usually } from './kinds';
 import { peopleGroup } from './groups';
-import { id, line, name, pageSchema, purpose, sendingChannel, version } from './common';
+import { id, line, name, pageSchema, purpose, messageChannel, version } from './common';
 
 /** Where a message stands, from draft to done. */
 export const MESSAGE_STATES = [
   'draft',
   'scheduled',
   'preparing',
+  'posting',
   'sending',
   'paused',
   'stopped',
@@ -79,7 +80,7 @@ const messageFrom = Joi.alternatives().try(
 export const beginTo = Joi.object({
   from: messageFrom.optional(),
   name: name.required(),
-  channel: sendingChannel.required(),
+  channel: messageChannel.required(),
   purpose: purpose.required(),
   to: Joi.alternatives()
     .try(
@@ -100,7 +101,7 @@ export const beginTo = Joi.object({
 export const makeMessage = Joi.object({
   from: messageFrom.optional(),
   name: name.required(),
-  channel: sendingChannel.required(),
+  channel: messageChannel.required(),
   purpose: purpose.required(),
 });
 
@@ -174,6 +175,8 @@ export const saveRecipients = Joi.object({
   minus: Joi.array().items(groupRef).max(50).required(),
   chosen: Joi.array().items(id).unique().max(MOST_CHOSEN).default([]),
   without: Joi.array().items(id).max(5000).required(),
+  /** By post: one letter each, also to people of one household. */
+  apart: Joi.boolean(),
   /** The version of the group that was being changed. */
   basedOn: version,
 });

@@ -1,4 +1,4 @@
-import { readableLines, type WrittenWords } from './written';
+import { hrefsIn, readableLines, type WrittenWords } from './written';
 
 /** As on a form: three or more underscores where somebody is to write. */
 const BLANK = /_{3,}/;
@@ -7,12 +7,13 @@ const BLANK = /_{3,}/;
 const AROUND = 24;
 
 /**
- * The blanks in a message that are still to be filled in, each with some words around it, as typed.
+ * The blanks in a message that are still to be filled in, in its words and behind its links, each with some
+ * words around it, as typed.
  *
  * @example blanksIn({ ...NO_WORDS, text: 'It costs ___ in all' }) // ['It costs ___ in all']
  */
 export function blanksIn(words: WrittenWords): string[] {
-  return readableLines(words).flatMap((line) => {
+  return [...readableLines(words), ...hrefsIn(words.letter)].flatMap((line) => {
     const at = BLANK.exec(line);
     if (!at) return [];
     const from = Math.max(0, at.index - AROUND);

@@ -4,7 +4,7 @@ import {
   foldEntries,
   isRelationship,
   marksFor,
-  oneCopyPerAddress,
+  oneCopyEach,
   PRESETS,
   RELATIONSHIPS,
   COLLECTION_METHODS,
@@ -521,13 +521,29 @@ describe('deciding for one person', () => {
 
 test('one copy per address goes to the lowest id', () => {
   const base = { state: 'yes' as const, entryId: 1 };
-  const verdicts = oneCopyPerAddress([
+  const verdicts = oneCopyEach('email', [
     { ...base, verdict: 'send', contactPointId: 7 },
     { ...base, verdict: 'said-no', contactPointId: 7 },
     { ...base, verdict: 'send', contactPointId: 7 },
     { ...base, verdict: 'send', contactPointId: 8 },
   ]).map((decision) => decision.verdict);
   expect(verdicts).toEqual(['send', 'said-no', 'shared-address', 'send']);
+});
+
+test('by post a household gets one, wherever its people get their post, and neighbours one each', () => {
+  const at = (contactPointId: number, householdId: number | null, verdict: 'send' | 'said-no' = 'send') => ({
+    contactPointId,
+    householdId,
+    verdict,
+  });
+  const people = [at(7, 1, 'said-no'), at(7, 1), at(8, 1), at(7, null), at(7, null), at(8, 2)];
+  const verdicts = (channel: 'post' | 'email') => oneCopyEach(channel, people).map(({ verdict }) => verdict);
+  expect(verdicts('post')).toEqual(['said-no', 'send', 'shared-address', 'send', 'send', 'send']);
+  // An email goes to an address, whoever lives with whom.
+  expect(verdicts('email')).toEqual([
+    'said-no',
+    ...['send', 'send', 'shared-address', 'shared-address', 'shared-address'],
+  ]);
 });
 
 const anyEntry = fc.record({

@@ -168,7 +168,7 @@ export interface PermissionQuestion {
  *
  * `marksAt` gives the marks that bear at an address (see {@link marksFor}). Whether somebody else in the
  * group already
- * gets the copy of a shared address is not a matter of one person: see {@link oneCopyPerAddress}.
+ * gets the copy of a shared address is not a matter of one person: see {@link oneCopyEach}.
  */
 export function decide(question: PermissionQuestion, marksAt: (contactPointId: number) => Marks): Decision {
   const rules = rulesInForce(question.rules, question.place, question.before);
@@ -236,25 +236,37 @@ export function isPaused(marks: Marks, now: Instant): boolean {
   return (marks.pause?.until ?? -Infinity) >= now;
 }
 
+/** Where a copy goes: the address, and the household where one piece of paper is for all of it. */
+export interface CopyPlace {
+  contactPointId: number | null;
+  /** Of a letter that is for a whole household; null where each gets their own. */
+  householdId?: number | null;
+}
+
 /**
- * One copy per address: of the people who would be written to at the same address, the one with the lowest id
- * keeps the message and the others are held back as sharing it. `taken` holds addresses that a copy goes to
- * already; that of this verdict is added. To be asked in rising order of supporter id.
+ * One copy: of the people who would be written to at the same address, or as one household by post, the one
+ * with the lowest id keeps the message and the others are held back as sharing it. A household's letter is
+ * for all of it wherever they get their post, and people at one address who are no household get one each: by
+ * post an address alone says nothing of who lives with whom. `taken` holds the places that a copy goes to
+ * already (households below zero); that of this verdict is added. To be asked in rising order of supporter
+ * id.
  */
-export function firstCopy(taken: Set<number>, verdict: Verdict, contactPointId: number | null): Verdict {
-  if (verdict !== 'send' || contactPointId === null) return verdict;
-  if (taken.has(contactPointId)) return 'shared-address';
-  taken.add(contactPointId);
+export function firstCopy(taken: Set<number>, channel: Channel, verdict: Verdict, place: CopyPlace): Verdict {
+  const at = channel === 'post' ? -(place.householdId ?? 0) : place.contactPointId;
+  if (verdict !== 'send' || !at) return verdict;
+  if (taken.has(at)) return 'shared-address';
+  taken.add(at);
   return 'send';
 }
 
 /** As {@link firstCopy}, for decisions in rising order of supporter id. */
-export function oneCopyPerAddress<T extends Pick<Decision, 'verdict' | 'contactPointId'>>(
+export function oneCopyEach<T extends Pick<Decision, 'verdict'> & CopyPlace>(
+  channel: Channel,
   decisions: readonly T[],
   taken = new Set<number>(),
 ): T[] {
   return decisions.map((decision) => ({
     ...decision,
-    verdict: firstCopy(taken, decision.verdict, decision.contactPointId),
+    verdict: firstCopy(taken, channel, decision.verdict, decision),
   }));
 }

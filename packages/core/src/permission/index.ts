@@ -62,7 +62,7 @@ export {
   SUPPRESSION_REASONS,
   isPaused,
   isOpen,
-  oneCopyPerAddress,
+  oneCopyEach,
   rulesInForce,
   consentStatus,
   isOptedOut,

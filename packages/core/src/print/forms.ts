@@ -1,8 +1,7 @@
 /**
- * What people can be printed as: a sheet to call from, one to go from door to door with, mailing labels,
- * letters.
+ * What people can be printed as: a sheet to call from, one to go from door to door with, mailing labels.
  */
-export const PRINT_FORMS = ['call', 'door', 'labels', 'letters'] as const;
+export const PRINT_FORMS = ['call', 'door', 'labels'] as const;
 export type PrintForm = (typeof PRINT_FORMS)[number];
 
 /** What a call or door sheet can show beside the name; custom fields come as their numbers. */

@@ -8,4 +8,14 @@ export {
   type LabelSheet,
   type Paper,
 } from './labels';
+export {
+  addressLineHeight,
+  addressTop,
+  LETTER_FORMS,
+  LETTER_SHEETS,
+  letterFormOf,
+  paperOf,
+  type LetterForm,
+  type LetterSheet,
+} from './letter-forms';
 export { PRINT_FORMS, SHEET_COLUMNS, type PrintForm, type SheetColumn } from './forms';

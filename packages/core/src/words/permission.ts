@@ -43,6 +43,7 @@ export const PRESET_WORDS = each('preset-name', PRESET_NAMES);
 
 /** Why somebody gets it or does not, as it stands in a table. */
 export function verdictWords(verdict: Verdict, channel: Channel): string {
+  if (verdict === 'shared-address' && channel === 'post') return say('verdict.shared-address.post');
   return verdict === 'no-address' ? say(`verdict.no-address.${channel}`) : say(`verdict.${verdict}`);
 }
 

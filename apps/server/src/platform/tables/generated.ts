@@ -303,7 +303,7 @@ export interface Tables {
   };
   delivery: {
     attempts: number;
-    channel: 'email' | 'text';
+    channel: 'email' | 'text' | 'post';
     clicked: number;
     contact_point_id: number | null;
     counts: number;
@@ -536,6 +536,16 @@ export interface Tables {
     version: number;
     what: string;
   };
+  letter_file: {
+    first_number: number;
+    id: number;
+    kind: 'pdf' | 'csv';
+    last_number: number;
+    message_id: number;
+    name: string;
+    organization_id: number;
+    storage_key: string;
+  };
   list: {
     batch_id: number | null;
     by_form: number;
@@ -579,7 +589,7 @@ export interface Tables {
     ask: import('@goodword/core/letter').AskRule | null;
     body: string;
     changed_by: number | null;
-    channel: 'email' | 'text';
+    channel: 'email' | 'text' | 'post';
     chapter_id: number | null;
     created_at: Date;
     group_version: number;
@@ -613,6 +623,23 @@ export interface Tables {
     message_id: number;
     organization_id: number;
     supporter_id: number;
+  };
+  message_letter: {
+    delivery_id: number;
+    message_id: number;
+    number: number;
+    organization_id: number;
+  };
+  message_letters: {
+    asked: number;
+    done: number;
+    form: string;
+    made: number;
+    message_id: number;
+    organization_id: number;
+    posted_on: Date | null;
+    problem: string | null;
+    total: number;
   };
   message_link: {
     id: number;

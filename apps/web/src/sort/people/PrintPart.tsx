@@ -12,7 +12,6 @@ const FORMS = [
   ['call', t`Call sheet, numbered, to enter the answers by`],
   ['door', t`Door-to-door sheet, by street and side`],
   ['labels', t`Mailing labels`],
-  ['letters', t`Letters, in the words of a message`],
 ] as const;
 
 const COLUMNS = [
@@ -124,28 +123,6 @@ function LabelsPart(part: BulkPart) {
   );
 }
 
-function LettersPart(part: BulkPart) {
-  const { data = [] } = useQuery(reading('messages'));
-  const written = data.filter((message) => message.channel === 'email' && message.letter !== null);
-  return (
-    <>
-      <Choose
-        label={t`In the words of`}
-        name="messageId"
-        options={written.map((message) => [message.id, message.name] as const)}
-        {...part}
-      />
-      <Choose label={t`How many`} name="together" options={TOGETHER} {...part} />
-      <Choose label={t`Paper`} name="paper" options={PAPERS} {...part} />
-      <p className="text-ink2">
-        <Trans>
-          Pictures are left out on paper. Who has no postal address, or said no to post, gets none.
-        </Trans>
-      </p>
-    </>
-  );
-}
-
 /** What is printed of a group, and how. */
 export function PrintPart(part: BulkPart) {
   const { form } = part.typed;
@@ -154,7 +131,6 @@ export function PrintPart(part: BulkPart) {
       <Choose label={t`What to print`} name="form" options={FORMS} {...part} />
       {(form === 'call' || form === 'door') && <SheetPart {...part} />}
       {form === 'labels' && <LabelsPart {...part} />}
-      {form === 'letters' && <LettersPart {...part} />}
     </>
   );
 }

@@ -23,11 +23,9 @@ test('what was typed becomes what is printed', () => {
     used: 0,
     together: false,
   });
-  expect(printActOf(typed({ form: 'letters', messageId: '7' }))).toMatchObject({ messageId: 7 });
 });
 
 test('without what it needs there is nothing to print', () => {
-  expect(printActOf(typed({ form: 'letters' }))).toBeNull();
   expect(printActOf(typed({ form: 'poster' }))).toBeNull();
 });
 

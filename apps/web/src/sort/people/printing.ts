@@ -27,7 +27,6 @@ export function printStart(country: string, form: PrintForm = 'call'): TypedValu
     used: '0',
     together: 'yes',
     title: '',
-    messageId: '',
   };
 }
 
@@ -39,7 +38,7 @@ const columnOf = (one: string): PrintAct['columns'] =>
 export function printActOf(typed: TypedValues): PrintAct | null {
   const form = PRINT_FORMS.find((one) => one === typed.form);
   const labels = LABEL_KINDS.find((one) => one === typed.labels);
-  if (!form || !labels || (form === 'letters' && !Number(typed.messageId))) return null;
+  if (!form || !labels) return null;
   const columns = (typed.columns ?? '').split(',').filter(Boolean);
   const most = LABEL_SHEETS[labels].columns * LABEL_SHEETS[labels].rows - 1;
   return {
@@ -53,7 +52,6 @@ export function printActOf(typed: TypedValues): PrintAct | null {
     noteLines: Math.min(6, Math.max(0, Number(typed.noteLines) || 0)),
     used: Math.min(most, Math.max(0, Math.trunc(Number(typed.used) || 0))),
     together: typed.together !== 'no',
-    messageId: form === 'letters' ? Number(typed.messageId) : null,
     callListId: Number(typed.callListId) || null,
   };
 }

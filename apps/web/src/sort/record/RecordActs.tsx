@@ -11,6 +11,7 @@ import { useMay } from '../../app/session';
 import { Button } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { personName } from '../../ui/people';
+import { BeginToThem } from '../../write/WriteToThem';
 import { BulkForm } from '../people/BulkForm';
 import { followBulk } from '../people/following';
 import { Erase } from './Erase';
@@ -22,7 +23,7 @@ import { Rename } from './Rename';
 const WriteTo = lazy(() => import('./WriteTo'));
 
 const ITEM = 'px-3 py-[6px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer block';
-type Doing = 'print' | 'write' | 'rename' | 'household' | 'merge' | 'erase' | null;
+type Doing = 'print' | 'write' | 'letter' | 'rename' | 'household' | 'merge' | 'erase' | null;
 
 const FORMS = [
   ['json', 'JSON'],
@@ -53,6 +54,7 @@ function MoreActs({
           align="end"
           onCloseAutoFocus={openChosen}
         >
+          {item(t`Write a letter…`, 'letter')}
           {item(t`Change the name`, 'rename')}
           {item(record.household ? t`Household and greeting` : t`Put in a household`, 'household')}
           {item(t`Merge with…`, 'merge')}
@@ -117,12 +119,26 @@ export function RecordActs({ record }: { record: RecordView }) {
         </Suspense>
       )}
       <Drawer
+        open={doing === 'letter'}
+        onClose={done}
+        title={t`A letter to ${personName(record)}`}
+        note={t`Nothing leaves before the last look`}
+      >
+        {doing === 'letter' && (
+          <BeginToThem
+            whom={personName(record)}
+            channel="post"
+            to={() => ({ group: { ids: [record.id] } })}
+          />
+        )}
+      </Drawer>
+      <Drawer
         open={doing === 'print'}
         onClose={done}
         title={t`Print`}
         note={t`For ${personName(record)}, in the background`}
       >
-        {doing === 'print' && <BulkForm act="print" form="letters" many="it" onBegin={print} />}
+        {doing === 'print' && <BulkForm act="print" form="labels" many="it" onBegin={print} />}
       </Drawer>
       <Drawer
         open={doing === 'rename'}

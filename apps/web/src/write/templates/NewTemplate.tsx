@@ -11,7 +11,7 @@ import { refresh } from '../../app/refresh';
 import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { AskedFor, type AskedScope } from '../AskedFor';
 import { pastedWords } from '../pastedWords';
-import { KIND_OF_WORDS } from './words';
+import { KIND_OF_WORDS } from '../../app/channels';
 
 type Source = 'blank' | 'starter' | 'message' | 'pasted';
 

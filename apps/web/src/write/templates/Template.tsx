@@ -21,7 +21,8 @@ import { mendedWords } from '../mend';
 import { WordsEditor } from '../WordsEditor';
 import { WordVersions } from '../WordVersions';
 import { TemplatePreview } from './TemplatePreview';
-import { KIND_OF_WORDS, whoseWords } from './words';
+import { KIND_OF_WORDS } from '../../app/channels';
+import { whoseWords } from './words';
 
 type Kept = Required<Omit<SaveTemplateBody, 'basedOn'>>;
 

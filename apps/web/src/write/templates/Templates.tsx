@@ -14,7 +14,8 @@ import { Button, Empty, Heading, Loading, ProblemNote } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { WriteNav } from '../WriteNav';
 import { NewTemplate } from './NewTemplate';
-import { KIND_OF_WORDS, whoseWords } from './words';
+import { KIND_OF_WORDS } from '../../app/channels';
+import { whoseWords } from './words';
 
 /** Begins a message with a template's words, for what the template is for. */
 function WriteWith({ template }: { template: TemplateLine }) {
@@ -33,7 +34,7 @@ function WriteWith({ template }: { template: TemplateLine }) {
       }),
     onSuccess: ({ id }) => (refresh(queryClient, 'messages'), void navigate(`/write/${id}`)),
   });
-  const isSent = template.channel === 'email' || template.channel === 'text';
+  const isSent = template.channel !== 'call';
   if (!may || !isSent || template.archived) return null;
   return (
     <>

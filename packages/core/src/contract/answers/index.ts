@@ -9,6 +9,7 @@ export * from './forms';
 export * from './groups';
 export * from './intake';
 export * from './letter';
+export * from './letters';
 export * from './messages';
 export * from './of-core';
 export * from './permission';

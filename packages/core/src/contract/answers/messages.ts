@@ -1,5 +1,5 @@
 import { PROOF_KINDS } from '../../proofs';
-import { SENDING_CHANNELS, PURPOSES, SUPPRESSION_REASONS } from '../../permission';
+import { MESSAGE_CHANNELS, SENDING_CHANNELS, PURPOSES, SUPPRESSION_REASONS } from '../../permission';
 import { MESSAGE_STATES, RESULT_KINDS, groupRef, tagTrigger } from '../messages';
 import { shape, listOf, number, text, oneOf, orNull, told, only, part, flag } from '../kinds';
 import { askRule, letterDoc } from './letter';
@@ -11,13 +11,14 @@ export const recipients = shape('Recipients', {
   chosen: listOf(number).optional(),
   minus: listOf(groupRef),
   without: listOf(number),
+  apart: told('By post: one letter each, also to people of one household.', flag.optional()),
 });
 
 /** A message as its writer sees it, with its version and what it needs before it can go. */
 export const messageShown = shape('MessageView', {
   id: number,
   name: text,
-  channel: oneOf(SENDING_CHANNELS),
+  channel: oneOf(MESSAGE_CHANNELS),
   purpose: orNull(oneOf(PURPOSES)),
   listId: orNull(number),
   state: oneOf(MESSAGE_STATES),
@@ -115,7 +116,7 @@ export const messageResults = shape('MessageResults', {
   message: part({
     id: number,
     name: text,
-    channel: oneOf(SENDING_CHANNELS),
+    channel: oneOf(MESSAGE_CHANNELS),
     state: oneOf(MESSAGE_STATES),
     startedAt: orNull(text),
   }),

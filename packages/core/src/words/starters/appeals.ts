@@ -1,4 +1,4 @@
-import { email, onPaper, spokenWords, type Starter } from './starter';
+import { email, forGivers, GIFT_BUTTONS, onPaper, SIGNATURE, spokenWords, type Starter } from './starter';
 
 /** Starters that ask. */
 export const APPEALS: readonly Starter[] = [
@@ -13,21 +13,26 @@ export const APPEALS: readonly Starter[] = [
         'What ___ costs, and what is still missing',
         `Dear {Greeting, or "friend"},
 
-this is the one letter a year in which we ask.
-
-This winter we want to ___. It costs ___, and so far we have ___. Work begins on ___, whether or not everything is there by then; what is missing decides how far we get.
+this is the one letter a year in which we ask.`,
+        forGivers(
+          1,
+          18,
+          'You gave {Last gift: amount, or "before"} on {Last gift: date, or "another day"}. What it made possible: ___.',
+          'You may not have given to us yet. What people gave last year made this possible: ___.',
+        ),
+        `This winter we want to ___. It costs ___, and so far we have ___. Work begins on ___, whether or not everything is there by then; what is missing decides how far we get.
 
 What a gift does:
 
 - ___ pays for ___
 - ___ pays for ___
 
-If you can, give before ___. If this is not the year for it, no answer is needed, and you stay as welcome as you are.
+If you can, give before ___:`,
+        GIFT_BUTTONS,
+        `If this is not the year for it, no answer is needed, and you stay as welcome as you are.
 
-Thank you for reading this far.
-
-{Sender: name}
-{Organization: name}`,
+Thank you for reading this far.`,
+        SIGNATURE,
       ),
       text: spokenWords(
         '{First name, or "Hello"}, we still need ___ for ___ by ___. Would you help? ___ {Sender: name}',
@@ -75,12 +80,10 @@ on {Last gift: date, or "a day some time ago"} you gave {Last gift: amount, or "
 
 It goes on. The next piece is ___, and it needs ___.
 
-Would you be part of it again? The same as last time would be a great help, and so would half.
-
-If your life has changed and this is no longer for you, write me one line. I would still like to know how you are.
-
-{Sender: name}
-{Sender: email}`,
+Would you be part of it again? The same as last time would be a great help, and so would half.`,
+        GIFT_BUTTONS,
+        `If your life has changed and this is no longer for you, write me one line. I would still like to know how you are.`,
+        SIGNATURE,
       ),
       post: onPaper(
         `Dear {Greeting, or "friend"},

@@ -1,4 +1,4 @@
-import { blanksIn, letterFault, readableLines } from '../../letter';
+import { blanksIn, blocksOf, hrefsIn, letterFault, readableLines } from '../../letter';
 import { compile, registryOf, slotsOf, STANDARD_NAMES } from '../../merge';
 import { askingIn, countParts } from '../../text';
 import { STARTERS, starterOf } from '.';
@@ -38,6 +38,14 @@ test.each(all)('$key by $channel: every merge field is known, and none leaves a 
   const bare = compiled.flatMap(slotsOf).filter((slot) => !slot.or && !always.includes(slot.key));
   expect(bare).toEqual([]);
   expect(own.letter === null ? null : letterFault(own.letter)).toBeNull();
+});
+
+test('they show what there is: passages for some people, amounts to press, a signature', () => {
+  const blocks = all.flatMap(({ own }) => blocksOf(own.letter?.content)).map(({ type }) => type);
+  for (const type of ['personal', 'gifts', 'signature'] as const) expect(blocks).toContain(type);
+  // Where one gives is the house's to say: no starter leads anywhere by itself.
+  const hrefs = all.flatMap(({ own }) => hrefsIn(own.letter));
+  expect(new Set(hrefs)).toEqual(new Set(['https://___']));
 });
 
 test.each(all)('$key by $channel has what its channel needs', ({ channel, own }) => {

@@ -1,4 +1,4 @@
-import { email, onPaper, spokenWords, type Starter } from './starter';
+import { email, forGivers, onPaper, SIGNATURE, spokenWords, type Starter } from './starter';
 
 /** Starters that thank. */
 export const THANK_YOUS: readonly Starter[] = [
@@ -59,13 +59,15 @@ That was all. Have a good day.
         'You came back, and that says more than the amount',
         `Dear {Greeting, or "friend"},
 
-{Last gift: amount, or "your gift"} on {Last gift: date, or "that day"}: thank you, once more.
-
-That somebody gives a second time tells us that the first was well used. Since then ___.
-
-What comes next is ___.
-
-{Sender: name}`,
+{Last gift: amount, or "your gift"} on {Last gift: date, or "that day"}: thank you, once more.`,
+        forGivers(
+          3,
+          24,
+          'It is not the second time either. People who come back like this are why we can plan. Since your last gift ___.',
+          'That somebody comes back tells us that the first gift was well used. Since then ___.',
+        ),
+        'What comes next is ___.',
+        SIGNATURE,
       ),
       text: spokenWords(
         '{First name, or "Hello"}, your gift has arrived, and not for the first time. Thank you. {Sender: name}',
