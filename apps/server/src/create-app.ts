@@ -1,3 +1,4 @@
+import { SHORT_PATH } from './platform/short-links';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
@@ -57,6 +58,12 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   app.use((request: Request, response: Response, next: NextFunction) =>
     /^\/api(\/|$)/.test(request.path) ? next() : forms(request, response, next),
   );
+  // Short links are those that are followed, by another spelling.
+  app.use((request: Request, _response: Response, next: NextFunction) => {
+    const short = SHORT_PATH.exec(request.path)?.[1];
+    if (short) request.url = `/f/${short}`;
+    next();
+  });
   serveOpenApi(app, config);
   if (config.WEB_DIR) serveWeb(app, config.WEB_DIR);
   app.enableShutdownHooks();

@@ -9,10 +9,11 @@ import {
   type LetterSurroundings,
   type WrittenWords,
 } from '@goodword/core/letter';
-import { aroundText, straighten } from '@goodword/core/text';
+import { aroundText, markLinks, partsOfMarked, straighten, type ShiftLanguage } from '@goodword/core/text';
 import {
   conditionsOf,
   compile,
+  isLinkKey,
   joinLiterals,
   render,
   slotsOf,
@@ -22,6 +23,7 @@ import {
   type Registry,
   type MergeSlot,
 } from '@goodword/core/merge';
+import { SAMPLE_LINK } from '../platform/short-links';
 import type { Rule } from '@goodword/core/segment';
 
 /** A message ready to be filled for any number of people. */
@@ -42,6 +44,10 @@ export interface Composed {
   conditions: string[];
   /** Values are written in the letters that cost least: a text whose writer wants it so. */
   plainly: boolean;
+  /** A short link as each will have one, where links are short; null where they are not. */
+  short: string | null;
+  /** Languages whose national tables the gateway takes. */
+  shiftTables: readonly ShiftLanguage[];
 }
 
 /** The key of a value that is there for whom how to end texts is left out. */
@@ -62,7 +68,7 @@ export interface EmailAround extends LetterSurroundings {
   language: string;
 }
 
-const isOwn = ({ key }: MergeSlot) => !/^(link:|ask\.|sender\.picture$)/.test(key);
+const isOwn = ({ key }: MergeSlot) => !/^(link:|link\.preferences$|ask\.|sender\.picture$)/.test(key);
 
 /** Parts without the slots that are not people's. */
 function ownParts(parts: readonly MergePart[]): MergePart[] {
@@ -91,6 +97,8 @@ function composed(
     rules,
     conditions: conditionsOf({ parts: [...written] }),
     plainly: false,
+    short: null,
+    shiftTables: [],
   };
 }
 
@@ -111,14 +119,41 @@ export function composeEmail(source: EmailSource, around: EmailAround): Composed
  */
 export function composeText(
   body: string,
-  around: { registry: Registry; organization: string; locale: string; plainly?: boolean },
+  around: {
+    registry: Registry;
+    organization: string;
+    locale: string;
+    plainly?: boolean;
+    /** The host of short links. */
+    linkUrl: string;
+    shiftTables: readonly ShiftLanguage[];
+  },
 ): Composed {
   const { lead, end } = aroundText(body, around.organization, around.locale);
-  const own = compile(body, around.registry).parts;
+  const { marked, links } = markLinks(body);
+  const own = withLinks(compile(marked, around.registry).parts);
   // Where the house's rule leaves the way out away, their values say so.
   const ending: MergePart[] = end ? [{ when: NO_END, then: [], otherwise: [end] }] : [];
   const text = joinLiterals([lead, ...own, ...ending]);
-  return { ...composed({ text }, own, around.registry), plainly: around.plainly ?? false };
+  return {
+    ...composed({ text }, own, around.registry, { links }),
+    plainly: around.plainly ?? false,
+    short: `${around.linkUrl}/${SAMPLE_LINK}`,
+    shiftTables: around.shiftTables,
+  };
+}
+
+/** Marks of links as slots: what stands there is known when it leaves. */
+function withLinks(parts: readonly MergePart[]): MergePart[] {
+  return parts.flatMap((part): MergePart[] => {
+    if (typeof part !== 'string')
+      return 'when' in part
+        ? [{ when: part.when, then: withLinks(part.then), otherwise: withLinks(part.otherwise) }]
+        : [part];
+    return partsOfMarked(part).map((one) =>
+      typeof one === 'number' ? { key: `link:${one}`, name: 'Link', or: '' } : one,
+    );
+  });
 }
 
 /** A letter on paper: its words alone, without the way out that a mail has under it. */
@@ -164,9 +199,28 @@ export interface FilledText {
   text: string;
 }
 
-/** The address behind each link of a message for one person: values stand in it as parts of an address. */
+/**
+ * The address behind each link of a message for one person: values stand in it as parts of an address, but
+ * for those that are addresses themselves.
+ */
 export function filledLinks({ hrefs }: Composed, values: MergeValues): string[] {
-  return hrefs.map((parts) => render({ parts }, values, encodeURIComponent));
+  return hrefs.map((parts) => {
+    const href = render({ parts }, values, (value, { key }) =>
+      isLinkKey(key) ? value : encodeURIComponent(value),
+    );
+    // What is asked behind a page that asks something already goes on with it.
+    const [first] = parts;
+    if (!first || typeof first === 'string' || 'when' in first || !isLinkKey(first.key)) return href;
+    const page = values[first.key] ?? '';
+    return page.includes('?') ? page + href.slice(page.length).replace('?', '&') : href;
+  });
+}
+
+/** As it stands before it leaves: a short link for each that has one. */
+function shownLinks(composed: Composed, values: MergeValues): string[] {
+  const { short } = composed;
+  const hrefs = filledLinks(composed, values);
+  return short === null ? hrefs : hrefs.map((href) => (/^https?:/i.test(href) ? short : href));
 }
 
 /**
@@ -175,7 +229,7 @@ export function filledLinks({ hrefs }: Composed, values: MergeValues): string[] 
  * said.
  */
 export function filledText(composed: Composed, values: MergeValues, links?: readonly string[]): FilledText {
-  const hrefs = links ?? filledLinks(composed, values);
+  const hrefs = links ?? shownLinks(composed, values);
   const all: MergeValues = { ...values };
   for (const [at, href] of hrefs.entries()) all[`link:${at}`] = href;
   return {

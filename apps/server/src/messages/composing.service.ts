@@ -14,7 +14,7 @@ import {
   type WrittenWords,
 } from '@goodword/core/letter';
 import { askingIn } from '@goodword/core/text';
-import { CONFIG, type Config } from '../platform/config';
+import { CONFIG, shiftTablesOf, type Config } from '../platform/config';
 import { Database, type ReadAt } from '../platform/database';
 import { type Scoped } from '../platform/scoped';
 import { GroupsRepository } from '../supporters/groups.repository';
@@ -28,6 +28,7 @@ import {
   composeText,
   filledText,
   mergeFaults,
+  slotsIn,
   type Composed,
   type EmailAround,
 } from './composer';
@@ -95,7 +96,12 @@ export class ComposingService {
     const letter = message.letter ?? { type: 'doc' };
     const composed = {
       text: () =>
-        composeText(message.body, { registry, organization: name, locale, plainly: message.plainly === 1 }),
+        composeText(message.body, {
+          ...{ registry, organization: name, locale },
+          plainly: message.plainly === 1,
+          linkUrl: organization.link_url || this.config.PUBLIC_URL,
+          shiftTables: shiftTablesOf(this.config),
+        }),
       call: () => composeScript(message.body, registry),
       email: () => composeEmail({ subject: message.subject, preheader: message.preheader, letter }, around),
       post: () => composePost(letter, around),
@@ -110,6 +116,8 @@ export class ComposingService {
       ...(await this.mergeFaults(at, message)),
     ];
     const organization = await this.team.organization(at);
+    if (organization.giving_page === '' && (await this.asksGivingPage(at, message)))
+      merge.push(missing('message', sentence('words.no-giving-page')));
     if (message.channel === 'text')
       return [
         ...(message.body.trim() === '' ? [missing('text', sentence('words.text-empty'))] : []),
@@ -130,6 +138,11 @@ export class ComposingService {
       ...postal,
       ...merge,
     ];
+  }
+
+  private async asksGivingPage(at: ReadAt, message: MessageRow): Promise<boolean> {
+    const { composed } = await this.compose(at, message);
+    return slotsIn(composed).some(({ key }) => key === 'link.giving');
   }
 
   /** Merge fields that are unknown, with the nearest right name. */

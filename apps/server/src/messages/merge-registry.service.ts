@@ -1,5 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { registryOf, type Registry } from '@goodword/core/merge';
+import { registryOf, type MergeName, type MergeValues, type Registry } from '@goodword/core/merge';
+import { FormsRepository } from '../forms/forms.repository';
+import { CONFIG, type Config } from '../platform/config';
+import type { OrganizationRow } from '../team/team.repository';
 import { Database, type ReadAt } from '../platform/database';
 import { SegmentsRepository } from '../segments/segments.repository';
 import { FieldsService } from '../supporters/fields.service';
@@ -10,6 +13,8 @@ const KEY = 'fits:segment:';
 export const segmentOfKey = (key: string): number | null =>
   key.startsWith(KEY) ? Number(key.slice(KEY.length)) : null;
 
+const FORM_KEY = 'link.form.';
+
 /** What can be merged into words: the fields of the house, and the segments that a passage can be for. */
 @Injectable()
 export class MergeRegistryService {
@@ -17,16 +22,37 @@ export class MergeRegistryService {
     @Inject(Database) private readonly database: Database,
     @Inject(FieldsService) private readonly fields: FieldsService,
     @Inject(SegmentsRepository) private readonly segments: SegmentsRepository,
+    @Inject(FormsRepository) private readonly forms: FormsRepository,
+    @Inject(CONFIG) private readonly config: Config,
   ) {}
 
   async of(at: ReadAt): Promise<Registry> {
-    const [{ names }, segments] = await Promise.all([
+    const db = this.database.read(at);
+    const [{ names }, segments, forms] = await Promise.all([
       this.fields.registry(at),
-      this.segments.all(this.database.read(at)),
+      this.segments.all(db),
+      this.forms.all(db),
     ]);
+    const links = forms.map(({ id, name }): MergeName => ({
+      name: `Link: form ${name}`,
+      key: `${FORM_KEY}${id}`,
+      group: 'Link',
+    }));
     return registryOf(
-      names,
+      [...names, ...links],
       segments.map(({ id, name }) => ({ name, key: `${KEY}${id}` })),
     );
+  }
+
+  /** Addresses of the house, as values of all: where one gives, and its forms. */
+  async links(at: ReadAt, organization: Pick<OrganizationRow, 'giving_page'>): Promise<MergeValues> {
+    const out: MergeValues = {
+      'link.giving': organization.giving_page,
+      // Each has their own from the moment that it leaves.
+      'link.preferences': `${this.config.PUBLIC_URL}/leave/example`,
+    };
+    for (const { id, slug } of await this.forms.all(this.database.read(at)))
+      out[`${FORM_KEY}${id}`] = `${this.config.PUBLIC_URL}/join/${slug}`;
+    return out;
   }
 }

@@ -1,8 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { formatDay, formatMoney, formatValue, type FieldType } from '@goodword/core/fields';
 import { cleanMobile } from '@goodword/core/intake';
-import { isoDay } from '@goodword/core/common';
-import type { CountedGift } from '@goodword/core/letter';
+import { dayInZone, isoDay, yearStart } from '@goodword/core/common';
+import { giftFacts, type CountedGift } from '@goodword/core/letter';
 import { rawKey, type MergeValues } from '@goodword/core/merge';
 import type { Channel, Scope as PermissionScope } from '@goodword/core/permission';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
@@ -57,7 +57,11 @@ export class MergeValuesRepository {
     const greetings = await this.households.greetings(db, ids, organization.locale, (others) =>
       this.refusing(db, others, about),
     );
-    for (const [id, values] of out) values.greeting = greetings.get(id) || values.firstName;
+    for (const [id, values] of out) {
+      const { greeting, names } = greetings.get(id) ?? {};
+      values.greeting = greeting || values.firstName;
+      values['household.names'] = names || values.fullName;
+    }
     await Promise.all([
       this.points(db, ids, out),
       this.fields(db, ids, organization, out),
@@ -124,14 +128,26 @@ export class MergeValuesRepository {
     organization: OrganizationRow,
     out: Map<number, MergeValues>,
   ): Promise<void> {
+    const year = yearStart(dayInZone(Date.now(), organization.time_zone));
     for (const [id, gifts] of await this.giftsOf(db, ids)) {
       const values = out.get(id);
-      const last = gifts.at(-1);
-      if (!values || !last) continue;
-      values['lastGift.amount'] = formatMoney(last.amount, organization);
-      values['lastGift.date'] = formatDay(last.on, organization.locale);
-      values[rawKey('lastGift.amount')] = String(last.amount);
-      values[rawKey('lastGift.date')] = isoDay(last.on);
+      if (!values) continue;
+      const { first, last, largest, thisYear, all } = giftFacts(gifts, year);
+      for (const [name, gift] of Object.entries({ firstGift: first, lastGift: last, largestGift: largest })) {
+        if (!gift) continue;
+        values[`${name}.amount`] = formatMoney(gift.amount, organization);
+        values[`${name}.date`] = formatDay(gift.on, organization.locale);
+        values[rawKey(`${name}.amount`)] = String(gift.amount);
+        values[rawKey(`${name}.date`)] = isoDay(gift.on);
+      }
+      for (const [name, { amount, number }] of Object.entries({ thisYear, allGifts: all })) {
+        // Nothing given is a hole, so that a message can say "or …".
+        if (number === 0) continue;
+        values[`${name}.amount`] = formatMoney(amount, organization);
+        values[`${name}.number`] = new Intl.NumberFormat(organization.locale).format(number);
+        values[rawKey(`${name}.amount`)] = String(amount);
+        values[rawKey(`${name}.number`)] = String(number);
+      }
     }
   }
 

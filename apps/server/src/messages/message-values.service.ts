@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { dayInZone, type Day } from '@goodword/core/common';
 import { formatMoney } from '@goodword/core/fields';
 import { askAmounts, askKey, namedAmounts, USUAL_ASK, type AskRule } from '@goodword/core/letter';
-import { rawKey, withFormats, type MergeValues } from '@goodword/core/merge';
+import { isLinkKey, rawKey, withFormats, type MergeValues } from '@goodword/core/merge';
 import type { Channel, Scope as PermissionScope } from '@goodword/core/permission';
 import type { Rule } from '@goodword/core/segment';
 import { CONFIG, type Config } from '../platform/config';
@@ -11,7 +11,7 @@ import type { AccessScope } from '../platform/scope';
 import { SegmentsService } from '../segments/segments.service';
 import type { OrganizationRow, TeammateRow } from '../team/team.repository';
 import { slotsIn, type Composed } from './composer';
-import { segmentOfKey } from './merge-registry.service';
+import { MergeRegistryService, segmentOfKey } from './merge-registry.service';
 import { MergeValuesRepository } from './merge-values.repository';
 import { scopeOfMessage, type MessageRow } from './messages.repository';
 
@@ -50,6 +50,7 @@ export class MessageValuesService {
     @Inject(Database) private readonly database: Database,
     @Inject(MergeValuesRepository) private readonly values: MergeValuesRepository,
     @Inject(SegmentsService) private readonly segments: SegmentsService,
+    @Inject(MergeRegistryService) private readonly registry: MergeRegistryService,
   ) {}
 
   async of(
@@ -66,6 +67,10 @@ export class MessageValuesService {
         values['sender.picture'] = `${this.config.PUBLIC_URL}/media/${sender.picture_id}/200`;
     await this.passages(scope, ids, composed, out);
     const slots = slotsIn(composed);
+    if (slots.some(({ key }) => isLinkKey(key))) {
+      const links = await this.registry.links(scope, organization);
+      for (const values of out.values()) Object.assign(values, links);
+    }
     if (slots.some(({ key }) => key.startsWith('ask.'))) await this.amounts(scope, ids, wanted, out);
     for (const [id, values] of out) out.set(id, withFormats(values, slots, manner));
     return out;

@@ -19,7 +19,7 @@ import type { MergeName } from '@goodword/core/merge';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Invalid } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
-import { FieldsService } from '../supporters/fields.service';
+import { MergeRegistryService } from './merge-registry.service';
 import { IMAGE_LIMITS, ImagesService } from './images.service';
 import { PictureLibraryService } from './picture-library.service';
 import { MessagesService } from './messages.service';
@@ -31,7 +31,7 @@ export class MessagesController {
     @Inject(MessagesService) private readonly messages: MessagesService,
     @Inject(ImagesService) private readonly images: ImagesService,
     @Inject(PictureLibraryService) private readonly library: PictureLibraryService,
-    @Inject(FieldsService) private readonly fields: FieldsService,
+    @Inject(MergeRegistryService) private readonly registry: MergeRegistryService,
     @Inject(TagTriggersService) private readonly tagTriggers: TagTriggersService,
   ) {}
 
@@ -141,7 +141,7 @@ export class MessagesController {
     answer: answers.listOf(answers.mergeName),
   })
   async mergeFields(@Caller() scope: AccessScope): Promise<readonly MergeName[]> {
-    return (await this.fields.registry(scope)).names;
+    return (await this.registry.of(scope)).names;
   }
 
   @Route('get', 'api/images', {

@@ -1,3 +1,4 @@
+import { FormsModule } from '../forms/forms.module';
 import { Module } from '@nestjs/common';
 import { PermissionModule } from '../permission/permission.module';
 import { RecordModule } from '../record/record.module';
@@ -26,7 +27,7 @@ import { WordVersionsRepository } from './word-versions.repository';
 import { WordVersionsService } from './word-versions.service';
 
 @Module({
-  imports: [PermissionModule, RecordModule, SegmentsModule, SupportersModule, TeamModule],
+  imports: [FormsModule, PermissionModule, RecordModule, SegmentsModule, SupportersModule, TeamModule],
   controllers: [MessagesController, TemplatesController],
   providers: [
     MessagesService,

@@ -72,7 +72,10 @@ describe('composing an email', () => {
 });
 
 test("a text keeps its characters: what costs is the writer's to decide", () => {
-  const around = { registry, organization: 'Lantern Ferry Trust', locale: 'en-US' };
+  const around = {
+    ...{ registry, organization: 'Lantern Ferry Trust', locale: 'en-US' },
+    ...{ linkUrl: 'https://go.example', shiftTables: [] },
+  };
   const composed = composeText('Lantern Ferry: nine… {First name, or "you"}. STOP ends it.', around);
   expect(filledText(composed, {}).text).toBe('Lantern Ferry: nine… you. STOP ends it.');
   const bare = composeText('nine… {First name, or "you"}', around);

@@ -58,7 +58,7 @@ export class PreviewService {
         words.channel === 'email'
           ? shownHeaders(words, { listName, organization, sender, subject: filled.subject })
           : [],
-      parts: countParts(filled.text).parts,
+      parts: countParts(filled.text, composed.shiftTables).parts,
       holes: [...new Set(missing)],
     };
   }

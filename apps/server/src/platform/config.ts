@@ -1,3 +1,4 @@
+import { SHIFT_LANGUAGES, type ShiftLanguage } from '@goodword/core/text';
 import { existsSync } from 'node:fs';
 import Joi from 'joi';
 
@@ -25,6 +26,8 @@ export interface Config {
   TEXT_URL: string;
   TEXT_KEY: string;
   TEXT_HOOK_SECRET: string;
+  /** Languages whose national tables the gateway takes (3GPP TS 23.038), as `tr,es,pt`. */
+  TEXT_SHIFT_TABLES: string;
   /** Port for bounces; 0 for none. */
   INBOUND_SMTP_PORT: number;
   /** Where mail is heard, where that is another address than the pages'. */
@@ -126,6 +129,10 @@ const schema = Joi.object<Config>({
     then: Joi.string().allow('').default(''),
     otherwise: Joi.string().min(8).required(),
   }),
+  TEXT_SHIFT_TABLES: Joi.string()
+    .pattern(/^(?:(?:tr|es|pt)(?:,(?=.)|$))*$/)
+    .allow('')
+    .default(''),
   TEXT_HOOK_SECRET: Joi.string().when('TEXT_URL', {
     is: Joi.valid('', null),
     then: Joi.string().allow('').default(''),
@@ -208,3 +215,9 @@ export function readConfigOrExit(env: NodeJS.ProcessEnv): Config {
 }
 
 export const CONFIG = Symbol('CONFIG');
+
+/** The languages whose national tables the gateway takes. */
+export const shiftTablesOf = ({
+  TEXT_SHIFT_TABLES: tables,
+}: Pick<Config, 'TEXT_SHIFT_TABLES'>): ShiftLanguage[] =>
+  SHIFT_LANGUAGES.filter((language) => tables.split(',').includes(language));

@@ -26,6 +26,7 @@ import * as proofs from './migrations/024_proofs';
 import * as versionsOfWords from './migrations/025_versions_of_words';
 import * as priceOfTexts from './migrations/026_price_of_texts';
 import * as letters from './migrations/027_letters';
+import * as linksOfTheHouse from './migrations/028_links_of_the_house';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -55,6 +56,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '025_versions_of_words': versionsOfWords,
   '026_price_of_texts': priceOfTexts,
   '027_letters': letters,
+  '028_links_of_the_house': linksOfTheHouse,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -7,6 +7,8 @@ import { Database } from './database';
 export interface RateLimit {
   /** Counts an act; false when it is one too many. */
   pass(key: string): Promise<boolean>;
+  /** Whether it has been one too many already, without counting one more. */
+  spent(key: string): Promise<boolean>;
   /** Takes one back that was counted and did not happen. */
   undo(key: string): Promise<void>;
 }
@@ -46,6 +48,7 @@ export class RateLimits {
           throw refusal;
         }
       },
+      spent: async (key) => ((await limiter.get(hashed(key)))?.consumedPoints ?? 0) > most,
       undo: async (key) => void (await limiter.reward(hashed(key))),
     };
   }

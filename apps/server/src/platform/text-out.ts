@@ -1,3 +1,4 @@
+import type { ShiftLanguage } from '@goodword/core/text';
 import type { HandOver } from './mail-out';
 
 export interface OutgoingText {
@@ -7,6 +8,8 @@ export interface OutgoingText {
   body: string;
   /** The gateway delivers a key once, however often it is sent. */
   key: string;
+  /** Whose national tables the letters need; the default alphabet or UCS-2 where there are none. */
+  language?: ShiftLanguage | null;
 }
 
 /** Port: gives one text to a gateway. Never throws. Safe to repeat with the same key. */
@@ -34,6 +37,7 @@ export class HttpTextOut implements TextOut {
           to: text.to,
           text: text.body,
           callback: this.options.callback,
+          ...(text.language ? { language: text.language } : {}),
         }),
         signal: AbortSignal.timeout(15_000),
       });

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { greetingOf } from '@goodword/core/household';
+import { addressee, greetingOf } from '@goodword/core/household';
 import type { HouseholdView } from '@goodword/core/contract';
 import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
@@ -41,8 +41,8 @@ export class HouseholdsRepository {
   }
 
   /**
-   * How each of these people is greeted together with whom they live with; nobody who lives alone. Of those
-   * who live with them, `leftOut` names who does not want to be written to: a greeting that a teammate made
+   * How each of these people is greeted and named together with whom they live with; nobody who lives alone.
+   * Of those who live with them, `leftOut` names who does not want to be written to: a greeting that a teammate made
    * up could name them too.
    */
   async greetings(
@@ -50,7 +50,7 @@ export class HouseholdsRepository {
     supporterIds: readonly number[],
     locale: string,
     leftOut: (others: number[]) => Promise<ReadonlySet<number>>,
-  ): Promise<Map<number, string>> {
+  ): Promise<Map<number, { greeting: string; names: string }>> {
     if (supporterIds.length === 0) return new Map();
     const rows = await db.sql<MemberRow & { of: number }>(
       `SELECT s.id AS \`of\`, h.id AS household_id, h.greeting, m.id, m.first_name, m.last_name, 1 AS mine
@@ -67,10 +67,9 @@ export class HouseholdsRepository {
     return new Map(
       [...members].map(([id, all]) => {
         const greeted = all.filter((row) => row.id === id || !out.has(row.id));
-        return [
-          id,
-          greetingOf(greeted.map(nameOf), greeted.length < all.length ? null : all[0]!.greeting, locale),
-        ];
+        const own = greeted.length < all.length ? null : all[0]!.greeting;
+        const names = greeted.map(nameOf);
+        return [id, { greeting: greetingOf(names, own, locale), names: addressee(names, locale) }];
       }),
     );
   }

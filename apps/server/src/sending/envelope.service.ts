@@ -5,7 +5,9 @@ import { type Basis } from '@goodword/core/words';
 import { CONFIG, type Config } from '../platform/config';
 import { MAIL_OUT, type HandOver, type MailOut, type OutgoingMail } from '../platform/mail-out';
 import { TEXT_OUT, type TextOut } from '../platform/text-out';
+import { ShortLinks } from '../platform/short-links';
 import { Tokens } from '../platform/tokens';
+import { countParts } from '@goodword/core/text';
 import { filledLinks, filledText, type Composed } from '../messages/composer';
 import { listId } from '../messages/mail-headers';
 import type { MessageRow } from '../messages/messages.repository';
@@ -36,6 +38,7 @@ export interface Recipient {
 @Injectable()
 export class EnvelopeService {
   private readonly tokens: Tokens;
+  private readonly shortLinks: ShortLinks;
 
   constructor(
     @Inject(CONFIG) private readonly config: Config,
@@ -43,16 +46,38 @@ export class EnvelopeService {
     @Inject(TEXT_OUT) private readonly textOut: TextOut,
   ) {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
+    this.shortLinks = new ShortLinks(config.SECRET, config.SECRET_BEFORE);
   }
 
   async handOver(context: MessageContext, recipient: Recipient): Promise<HandOver> {
     if (context.message.channel === 'email') return this.mailOut.send(this.mail(context, recipient));
-    const { text } = filledText(context.composed, recipient.values);
+    const { composed } = context;
+    const leave = `${this.config.PUBLIC_URL}/leave/${this.tokens.make('leave', recipient.deliveryId)}`;
+    const values = { ...recipient.values, 'link.preferences': leave };
+    const { text } = filledText(composed, values, this.shortened(context, recipient, values));
     return this.textOut.send({
       from: context.organization.text_from,
       to: recipient.to,
       body: text,
       key: recipient.key,
+      language: countParts(text, composed.shiftTables).language,
+    });
+  }
+
+  /**
+   * The links of a text: short ones of this delivery, so that who follows them is seen as in a mail; as they
+   * are where a place's rules want nobody followed, or there is no room for one more.
+   */
+  private shortened(
+    { composed, rules, organization }: MessageContext,
+    { deliveryId, place }: Recipient,
+    values: MergeValues,
+  ): string[] {
+    const { track } = rulesFor(rules, place);
+    const base = organization.link_url || this.config.PUBLIC_URL;
+    return filledLinks(composed, values).map((url, i) => {
+      const own = track.links && /^https?:/i.test(url) ? this.shortLinks.make(deliveryId, i) : null;
+      return own === null ? url : `${base}/${own}`;
     });
   }
 
@@ -66,8 +91,10 @@ export class EnvelopeService {
     const token = this.tokens.make('leave', recipient.deliveryId);
     const leave = `${base}/leave/${token}`;
     const { track } = rulesFor(context.rules, recipient.place);
-    const links = filledLinks(composed, recipient.values).map((url, i) =>
-      track.links && /^https?:/.test(url)
+    const values = { ...recipient.values, leave, 'link.preferences': leave };
+    const links = filledLinks(composed, values).map((url, i) =>
+      // Their own page to choose on is nobody's to count.
+      track.links && /^https?:/.test(url) && url !== leave
         ? `${base}/f/${this.tokens.make('follow', recipient.deliveryId, i)}`
         : url,
     );
@@ -77,7 +104,7 @@ export class EnvelopeService {
         context,
         recipient.to,
         recipient.key,
-        { ...recipient.values, leave, pixel, why: context.whyOf(recipient.basis) },
+        { ...values, pixel, why: context.whyOf(recipient.basis) },
         links,
       ),
       // What whoever is written to next sees: it opens nothing.
@@ -118,7 +145,7 @@ export class EnvelopeService {
   ): Promise<HandOver> {
     const key = crypto.randomUUID();
     if (test.message.channel === 'text') {
-      const { text } = filledText(test.composed, test.values);
+      const { text } = filledText(test.composed, test.values, filledLinks(test.composed, test.values));
       return this.textOut.send({ from: test.organization.text_from, to: test.to, body: text, key });
     }
     const mail = this.addressed(test, test.to, key, {

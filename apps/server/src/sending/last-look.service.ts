@@ -142,7 +142,7 @@ export class LastLookService {
     const risky = slotsOf({ parts: composed.own }).some((slot) => slot.or === null);
     if (!risky && message.channel !== 'text') return { holes: [], parts: null, texts: null };
     const missing = new Map<string, number>();
-    const crowd = new TextCrowd();
+    const crowd = new TextCrowd(composed.shiftTables);
     const isText = message.channel === 'text';
     await this.overReached(scope, message, composed, (values) => {
       for (const name of new Set(emptySlots({ parts: composed.own }, values).map((slot) => slot.name)))

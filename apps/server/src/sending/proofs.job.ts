@@ -93,7 +93,7 @@ function readerOfMessage(
       subject,
       text,
       holes: emptySlots({ parts: composed.own }, values).map(({ name }) => name),
-      segments: isText ? countParts(text).parts : 0,
+      segments: isText ? countParts(text, composed.shiftTables).parts : 0,
       passages: passages.length === 0 ? null : passages.filter((key) => values[key]).length,
       asked: asks ? ASK_NAMES.flatMap((name) => Number(values[rawKey(askKey(name))] ?? 0) || []) : null,
     };

@@ -59,6 +59,8 @@ export class OrganizationService {
       bounceDomain: own.list_domain,
       textFrom: own.text_from,
       textPrice: own.text_price === null ? null : Number(own.text_price),
+      givingPage: own.giving_page,
+      linkUrl: own.link_url,
       logo: logoOf(own)?.src ?? null,
       version: own.version,
       chapters: visible.map(({ postal_address, people, ...chapter }) => ({
@@ -122,6 +124,8 @@ export class OrganizationService {
         list_domain: wanted.bounceDomain,
         text_from: wanted.textFrom,
         text_price: wanted.textPrice,
+        giving_page: wanted.givingPage,
+        link_url: wanted.linkUrl,
         version: own.version + 1,
         changed_by: scope.actorId,
       });

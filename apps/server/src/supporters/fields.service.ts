@@ -62,6 +62,8 @@ export class FieldsService {
   async checkName(tx: Scoped, name: string): Promise<void> {
     const fault = nameFault(name);
     if (fault) throw new Invalid([{ field: 'name', code: 'name', message: speak(fault) }]);
+    if (/^\s*link\s*:/i.test(name))
+      throw new Invalid([{ field: 'name', code: 'name', message: sentence('field.link-name') }]);
     const registry = await this.registry(tx);
     const clash = registry.names.find((known) => nameKey(known.name) === nameKey(name));
     if (clash) throw new Conflict(sentence('field.name-taken', { name: clash.name }));

@@ -4,7 +4,8 @@ import { LANGUAGES } from '@goodword/core/forms';
 import { cleanMobile } from '@goodword/core/intake';
 import type { CallerSession } from '../platform/api';
 import { audit } from '../platform/audit';
-import { CONFIG, type Config } from '../platform/config';
+import { SAMPLE_LINK } from '../platform/short-links';
+import { CONFIG, shiftTablesOf, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { Forbidden, Invalid, NotFound, Unauthenticated } from '../platform/errors';
 import { programScope } from '../platform/scope';
@@ -106,6 +107,8 @@ export class TeamService {
         currency: organization.currency,
         timeZone: organization.time_zone,
         textFrom: organization.text_from,
+        shortLink: `${organization.link_url || this.config.PUBLIC_URL}/${SAMPLE_LINK}`,
+        shiftTables: shiftTablesOf(this.config),
         languages: organization.languages ?? [...LANGUAGES],
       },
       chapter: named.find((chapter) => chapter.id === scope.chapterId) ?? null,

@@ -5,6 +5,7 @@ import { LANGUAGES } from '@goodword/core/forms';
 import { languageOf } from '../platform/pages/page';
 import { Input, Route } from '../platform/api';
 import { NotFound } from '../platform/errors';
+import { RateLimits, type RateLimit } from '../platform/rate-limit';
 import { deadLinkPage, leavePage } from './leave-page';
 import { UnsubscribeService } from './unsubscribe.service';
 
@@ -13,7 +14,15 @@ const PIXEL = Buffer.from('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBR
 /** Pages and marks behind signed tokens. No session, no script, no question before it is done. */
 @Controller()
 export class UnsubscribeController {
-  constructor(@Inject(UnsubscribeService) private readonly unsubscribe: UnsubscribeService) {}
+  /** Links of nobody that one place follows in an hour. */
+  private readonly dead: RateLimit;
+
+  constructor(
+    @Inject(UnsubscribeService) private readonly unsubscribe: UnsubscribeService,
+    @Inject(RateLimits) limits: RateLimits,
+  ) {
+    this.dead = limits.of('dead-links', 100, 3600);
+  }
 
   @Route('get', 'leave/:token', {
     role: 'anyone',
@@ -86,11 +95,22 @@ export class UnsubscribeController {
   }
 
   @Route('get', 'f/:token', { role: 'anyone', summary: 'A tracked link', params: schema.tokenParams })
-  async clicked(@Param('token') token: string, @Res() response: Response): Promise<void> {
+  async clicked(
+    @Param('token') token: string,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
+    // Short links can be guessed at: whoever tries one after the other is no reader.
+    const from = request.ip ?? '';
+    if (token.startsWith('-') && (await this.dead.spent(from))) {
+      response.status(429).type('html').send(deadLinkPage());
+      return;
+    }
     try {
       response.redirect(302, await this.unsubscribe.clicked(token));
     } catch (error) {
       if (!(error instanceof NotFound)) throw error;
+      await this.dead.pass(from);
       response.status(404).type('html').send(deadLinkPage());
     }
   }

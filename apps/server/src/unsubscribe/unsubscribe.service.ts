@@ -9,6 +9,7 @@ import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { NotFound } from '../platform/errors';
 import { programScope } from '../platform/scope';
+import { ShortLinks } from '../platform/short-links';
 import { Tokens, type TokenUse } from '../platform/tokens';
 import { UnsubscribeRepository, type TokenDelivery } from './unsubscribe.repository';
 import { EntriesRepository } from '../permission/ledger/entries.repository';
@@ -25,6 +26,7 @@ const undoableSince = () => new Date(Date.now() - UNDO_DAYS * 86_400_000);
 @Injectable()
 export class UnsubscribeService {
   private readonly tokens: Tokens;
+  private readonly shortLinks: ShortLinks;
   private readonly log = new Logger('ways out');
 
   constructor(
@@ -39,6 +41,7 @@ export class UnsubscribeService {
     @Inject(EntriesRepository) private readonly entries: EntriesRepository,
   ) {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
+    this.shortLinks = new ShortLinks(config.SECRET, config.SECRET_BEFORE);
   }
 
   async find(use: TokenUse, token: string): Promise<TokenDelivery & { extra: number }> {
@@ -49,6 +52,15 @@ export class UnsubscribeService {
       throw new NotFound('message behind this link');
     }
     return { ...delivery, extra: read.extra };
+  }
+
+  /** The delivery behind a tracked link, or a short one. */
+  private async followed(token: string): Promise<TokenDelivery & { extra: number }> {
+    const short = this.shortLinks.read(token);
+    if (!short) return this.find('follow', token);
+    const delivery = await this.unsubscribe.delivery(this.database, short.id);
+    if (!delivery) throw new NotFound('message behind this link');
+    return { ...delivery, extra: short.extra };
   }
 
   /** How the person stands now, for the page; and whether what this link closed can still be undone. */
@@ -143,10 +155,13 @@ export class UnsubscribeService {
 
   /** The address behind a tracked link: only ever one that stood in the message. */
   async clicked(token: string): Promise<string> {
-    const delivery = await this.find('follow', token);
+    const delivery = await this.followed(token);
     const scope = programScope(delivery.organizationId);
     const url = await this.unsubscribe.link(this.database.read(scope), delivery.messageId, delivery.extra);
     if (!url) throw new NotFound('link');
+    const target = url.includes('{') ? await this.personalLinks.of(scope, delivery, url) : url;
+    // On their own page to choose on nobody is counted.
+    if (target === this.personalLinks.preferencesOf(delivery.id)) return target;
     await this.database.write(scope, async (tx) => {
       tx.unchanged();
       if (await this.unsubscribe.mark(tx, delivery.id, 'clicked'))
@@ -154,6 +169,6 @@ export class UnsubscribeService {
       if (!(await this.unsubscribe.hasClicked(tx, delivery.id, url)))
         await this.unsubscribe.event(tx, delivery, 'clicked', url);
     });
-    return url.includes('{') ? this.personalLinks.of(scope, delivery, url) : url;
+    return target;
   }
 }

@@ -109,7 +109,7 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
 /** What nobody can tell of a channel. */
 const UNTOLD: Record<MessageResults['message']['channel'], readonly ResultKind[]> = {
   email: [],
-  text: ['opened', 'clicked'],
+  text: ['opened'],
   post: ['delivered', 'bounced', 'opened', 'clicked', 'replied', 'left'],
 };
 

@@ -76,7 +76,7 @@ function WhoPart({
   view,
 }: {
   text: (
-    part: 'name' | 'legalName' | 'fromEmail' | 'bounceDomain' | 'textFrom',
+    part: 'name' | 'legalName' | 'fromEmail' | 'bounceDomain' | 'textFrom' | 'givingPage' | 'linkUrl',
     label: string,
     hint?: string,
     most?: number,
@@ -189,7 +189,7 @@ function NamePart({
   may: boolean;
   set: (part: Partial<Own>) => void;
   text: (
-    part: 'name' | 'legalName' | 'fromEmail' | 'bounceDomain' | 'textFrom',
+    part: 'name' | 'legalName' | 'fromEmail' | 'bounceDomain' | 'textFrom' | 'givingPage' | 'linkUrl',
     label: string,
     hint?: string,
     most?: number,
@@ -208,6 +208,18 @@ function NamePart({
         t`Number that texts come from`,
         t`With + and the country; empty where no texts are sent`,
         20,
+      )}
+      {text(
+        'givingPage',
+        t`Giving page`,
+        t`Where one gives, as https://…; messages lead there by {Link: giving page}`,
+        300,
+      )}
+      {text(
+        'linkUrl',
+        t`Host of short links in texts`,
+        t`As https://…; empty for this server’s own address`,
+        60,
       )}
       <Labelled
         label={t`What a text segment costs`}
@@ -248,7 +260,7 @@ function Editor({ view }: { view: OrganizationView }) {
   const problem = save.error instanceof ProblemError ? save.error : null;
   const fault = (field: string) => problem?.of(field) ?? null;
   const text = (
-    part: 'name' | 'legalName' | 'fromEmail' | 'bounceDomain' | 'textFrom',
+    part: 'name' | 'legalName' | 'fromEmail' | 'bounceDomain' | 'textFrom' | 'givingPage' | 'linkUrl',
     label: string,
     hint?: string,
     most = 200,

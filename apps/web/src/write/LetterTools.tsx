@@ -20,6 +20,7 @@ import type { Alignment } from '@goodword/core/letter';
 import type { Registry } from '@goodword/core/merge';
 import { Button, Labelled } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
+import { GIVING_PAGE, LinkField } from './LinkField';
 import { MergePicker } from './MergePicker';
 import { PictureForm, type PictureWords } from './PictureForm';
 import { PictureLibrary } from './PictureLibrary';
@@ -80,16 +81,7 @@ function AddressForm({
           />
         </Labelled>
       )}
-      <Labelled label={t`Where it leads`} hint={t`A whole address, such as https://lanternferry.test/give`}>
-        <input
-          className="input"
-          type="url"
-          pattern="(https?://|mailto:|tel:).+"
-          required
-          value={href}
-          onChange={(event) => setHref(event.target.value)}
-        />
-      </Labelled>
+      <LinkField label={t`Where it leads`} value={href} onChange={setHref} />
       <Button type="submit" weight="main" className="self-start">
         {t`Put it in`}
       </Button>
@@ -201,7 +193,7 @@ function Asked({
       >
         <AddressForm
           withLabel={asking === 'button'}
-          start={linked ?? ''}
+          start={linked ?? (asking === 'gifts' ? GIVING_PAGE : '')}
           onDone={(href, label) =>
             asking === 'button'
               ? (chain().insertContent({ type: 'button', attrs: { href, label } }).run(), setAsking(null))

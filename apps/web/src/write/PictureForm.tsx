@@ -2,6 +2,7 @@ import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import type { LetterPicture, Side } from '@goodword/core/letter';
 import { Button, Labelled } from '../ui/basics';
+import { LinkField } from './LinkField';
 
 /** What is said of a picture in a letter, apart from which it is. */
 export type PictureWords = Required<Pick<LetterPicture, 'alt' | 'width' | 'side' | 'href'>>;
@@ -75,15 +76,7 @@ export function PictureForm({
           />
         </Labelled>
       </div>
-      <Labelled label={t`Where a press on it leads`} hint={t`Empty: nowhere`}>
-        <input
-          className="input"
-          type="url"
-          pattern="(https?://|mailto:|tel:).+"
-          value={href}
-          onChange={({ target }) => setHref(target.value)}
-        />
-      </Labelled>
+      <LinkField label={t`Where a press on it leads`} required={false} value={href} onChange={setHref} />
       <Button type="submit" weight="main" className="self-start" disabled={!decorates && alt.trim() === ''}>
         {t`Put it in`}
       </Button>

@@ -87,11 +87,11 @@ test('what the server refuses is told, and what stands there is shown again', as
   await waitFor(() => expect(whom().value).toBe('5'));
 });
 
-test('texts have no links to follow, and a viewer changes nothing', async () => {
+test('links in texts are followed too, and a viewer changes nothing', async () => {
   const { answers } = message([{ on: 'replied', tagId: 6 }], { channel: 'text' });
   const { unmount } = show(<Page />, { answers });
   await screen.findByLabelText('The tag that they get');
-  expect([...trigger().options].map((option) => option.text)).toEqual(['replies']);
+  expect([...trigger().options].map((option) => option.text)).toEqual(['clicks a link', 'replies']);
   unmount();
   show(<Page />, { answers, role: 'viewer' });
   await screen.findByLabelText('The tag that they get');

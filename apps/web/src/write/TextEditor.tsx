@@ -1,10 +1,24 @@
 import { t } from '@lingui/core/macro';
 import { Plural, Trans } from '@lingui/react/macro';
 import type { Registry } from '@goodword/core/merge';
-import { aroundText, countParts, straighten } from '@goodword/core/text';
+import {
+  aroundText,
+  countParts,
+  markLinks,
+  partsOfMarked,
+  shiftThatSaves,
+  straighten,
+  type ShiftLanguage,
+} from '@goodword/core/text';
 import { useSession } from '../app/session';
 import { Button } from '../ui/basics';
 import { MergeField } from './MergeField';
+
+const LANGUAGE_OF_TABLE: Record<ShiftLanguage, string> = {
+  tr: t`Turkish`,
+  es: t`Spanish`,
+  pt: t`Portuguese`,
+};
 
 /**
  * A text message with its parts counted as the network will (3GPP TS 23.038). Merge fields count as typed.
@@ -22,7 +36,14 @@ export function TextEditor({
 }) {
   const { organization } = useSession();
   const { lead, end } = aroundText(value, organization.name, organization.locale);
-  const parts = countParts(`${lead}${value}${end}`);
+  // Links go out short: they count as such.
+  const { marked } = markLinks(value);
+  const counted = partsOfMarked(marked).map((part) =>
+    typeof part === 'number' ? organization.shortLink : part,
+  );
+  const whole = `${lead}${counted.join('')}${end}`;
+  const parts = countParts(whole, organization.shiftTables);
+  const saving = parts.alphabet === 'ucs2' ? shiftThatSaves(whole) : null;
   const straight = straighten(value);
   return (
     <div className="sheet p-5 flex flex-col gap-3 grow">
@@ -63,6 +84,11 @@ export function TextEditor({
             )}
             , since a text must say who sends it and how to end texts. Say it yourself, and this is left out.
           </Trans>
+        </p>
+      )}
+      {saving && (
+        <p className="text-ink2">
+          {t`With the ${LANGUAGE_OF_TABLE[saving.language]} table of letters it would be ${saving.parts}; the text gateway is not said to take it.`}
         </p>
       )}
       {parts.costly.length > 0 && (

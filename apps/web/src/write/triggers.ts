@@ -3,10 +3,10 @@ import type { MessageChannel } from '@goodword/core/permission';
 
 const MOST = 6;
 
-/** What can be told of a channel: of a letter nothing, and links in texts are not tracked. */
+/** What can be told of a channel: of a letter nothing. */
 export function triggersOf(channel: MessageChannel): readonly TagTriggerEvent[] {
   if (channel === 'post') return [];
-  return channel === 'email' ? ['clicked', 'replied'] : ['replied'];
+  return ['clicked', 'replied'];
 }
 
 const same = (a: TagTrigger, b: TagTrigger) => a.on === b.on && a.tagId === b.tagId;

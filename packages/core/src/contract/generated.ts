@@ -3087,6 +3087,10 @@ export interface components {
       fromEmail: string;
       bounceDomain: string;
       textFrom: string;
+      /** @description The page on which one gives; empty where there is none. */
+      givingPage: string;
+      /** @description The host of short links in texts; empty for the server’s own address. */
+      linkUrl: string;
       /**
        * Format: double
        * @description What a part of a text costs, in units of the currency; null where nobody said.
@@ -3142,6 +3146,10 @@ export interface components {
         locale: string;
         currency: string;
         timeZone: string;
+        /** @description As a link in a text goes out: as long as each. */
+        shortLink: string;
+        /** @description Languages whose national tables the text gateway takes. */
+        shiftTables: ('tr' | 'es' | 'pt')[];
         textFrom: string;
         languages: ('en' | 'es' | 'fr' | 'de')[];
       };
@@ -4332,6 +4340,10 @@ export interface components {
        * @default null
        */
       textPrice: number | null;
+      /** @default  */
+      givingPage: string;
+      /** @default  */
+      linkUrl: string;
       basedOn: number;
     };
     SaveStyleBody: {

@@ -40,6 +40,12 @@ const organizationParts = {
   currency: known(isCurrency, 'currency').required(),
 };
 
+const address = Joi.string()
+  .trim()
+  .uri({ scheme: ['http', 'https'] })
+  .allow('')
+  .messages({ 'string.uri': 'Write the whole address, as in https://give.example.org' });
+
 /** Body: what the organization is called, where it is, its zone, currency, languages and year. */
 export const saveOrganization = Joi.object({
   ...organizationParts,
@@ -60,6 +66,15 @@ export const saveOrganization = Joi.object({
     .messages({ 'string.pattern.base': 'Write the number with + and the country, as in +12065550100' }),
   /** What a part of a text costs, in units of the currency. */
   textPrice: Joi.number().min(0).max(10).allow(null).default(null).meta(usually(null)),
+  /** The page on which one gives: what the merge field of that name leads to. */
+  givingPage: address.max(300).default('').meta(usually('')),
+  /** The host of short links in texts; the server's own address where it is empty. */
+  linkUrl: address
+    .max(60)
+    .pattern(/^https?:\/\/[^/?#]+$/)
+    .messages({ 'string.pattern.base': 'Write the host alone, as in https://go.example.org' })
+    .default('')
+    .meta(usually('')),
   basedOn: Joi.number().integer().min(0).required(),
 });
 

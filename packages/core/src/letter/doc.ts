@@ -81,12 +81,16 @@ export type Inline = { type: 'text'; text: string; marks?: InlineMark[] } | { ty
 /** How words of a letter are set: strong, slanted, a link. */
 export type InlineMark = { type: 'bold' | 'italic' } | { type: 'link'; attrs: { href: string } };
 
+const LINK_FIELD = /^\{\s*Link:[^{}]*\}/i;
+
 /**
  * Addresses that may stand behind a link: web pages, mail and telephone. Merge fields may stand behind the
  * host, never in it: where a link leads is the writer's to say, and no value's.
  */
 export function isSafeLink(href: string): boolean {
   if (/^(?:mailto|tel):[^\s{}]+$/i.test(href)) return true;
+  // A merge field that is a link is an address of the house's own.
+  if (LINK_FIELD.test(href)) return !/[\s{}]/.test(href.replace(LINK_FIELD, '').replace(/\{[^{}]*\}/g, ''));
   if (!/^https?:\/\//i.test(href)) return false;
   const rest = href.slice(href.indexOf('//') + 2);
   const end = rest.search(/[/?#]/);

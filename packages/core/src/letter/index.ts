@@ -51,4 +51,5 @@ export {
 } from './style';
 export { onTelephone } from './telephone';
 export { blocksOf, distinctRules, letterRules, readBlocks } from './walk';
+export { giftFacts, type GiftFacts, type GiftSum } from './gift-facts';
 export { hrefsIn, letterTexts, NO_WORDS, readableLines, type KeptWords, type WrittenWords } from './written';

@@ -7,6 +7,7 @@ export {
   type SourceSpan,
 } from './parse';
 export {
+  isLinkKey,
   nameKey,
   registryOf,
   STANDARD_NAMES,

@@ -7,7 +7,7 @@ export interface MergeName {
   key: string;
   /** Standing words for when the value is missing. */
   fallback?: string | null;
-  group: 'Supporter' | 'Sender' | 'Organization' | 'Last gift' | 'Ask';
+  group: 'Supporter' | 'Sender' | 'Organization' | 'Gifts' | 'Ask' | 'Link';
   /** What it holds, where that can be written in several ways. */
   kind?: FormattedKind;
   /** Its value keeps its lines. */
@@ -20,6 +20,7 @@ export const STANDARD_NAMES: readonly MergeName[] = [
   { name: 'Last name', key: 'lastName', group: 'Supporter', kind: 'name' },
   { name: 'Full name', key: 'fullName', group: 'Supporter', kind: 'name' },
   { name: 'Greeting', key: 'greeting', group: 'Supporter' },
+  { name: 'Household: names', key: 'household.names', group: 'Supporter' },
   { name: 'Email', key: 'email', group: 'Supporter' },
   { name: 'Mobile', key: 'mobile', group: 'Supporter' },
   { name: 'Chapter', key: 'chapter', group: 'Supporter' },
@@ -30,12 +31,25 @@ export const STANDARD_NAMES: readonly MergeName[] = [
   { name: 'Sender: signature', key: 'sender.signature', group: 'Sender', lines: true },
   { name: 'Organization: name', key: 'organization.name', group: 'Organization' },
   { name: 'Organization: postal address', key: 'organization.postal', group: 'Organization' },
-  { name: 'Last gift: amount', key: 'lastGift.amount', group: 'Last gift', kind: 'money' },
-  { name: 'Last gift: date', key: 'lastGift.date', group: 'Last gift', kind: 'date' },
+  { name: 'Last gift: amount', key: 'lastGift.amount', group: 'Gifts', kind: 'money' },
+  { name: 'Last gift: date', key: 'lastGift.date', group: 'Gifts', kind: 'date' },
+  { name: 'First gift: amount', key: 'firstGift.amount', group: 'Gifts', kind: 'money' },
+  { name: 'First gift: date', key: 'firstGift.date', group: 'Gifts', kind: 'date' },
+  { name: 'Largest gift: amount', key: 'largestGift.amount', group: 'Gifts', kind: 'money' },
+  { name: 'Largest gift: date', key: 'largestGift.date', group: 'Gifts', kind: 'date' },
+  { name: 'This year: amount', key: 'thisYear.amount', group: 'Gifts', kind: 'money' },
+  { name: 'This year: number of gifts', key: 'thisYear.number', group: 'Gifts', kind: 'number' },
+  { name: 'All gifts: amount', key: 'allGifts.amount', group: 'Gifts', kind: 'money' },
+  { name: 'All gifts: number', key: 'allGifts.number', group: 'Gifts', kind: 'number' },
   { name: 'Ask: first', key: 'ask.first', group: 'Ask', kind: 'money' },
   { name: 'Ask: second', key: 'ask.second', group: 'Ask', kind: 'money' },
   { name: 'Ask: third', key: 'ask.third', group: 'Ask', kind: 'money' },
+  { name: 'Link: giving page', key: 'link.giving', group: 'Link' },
+  { name: 'Link: preferences', key: 'link.preferences', group: 'Link' },
 ];
+
+/** Whether the values of a key are addresses: they stand in the address of a link as they are. */
+export const isLinkKey = (key: string): boolean => key.startsWith('link.');
 
 /** Names compare without case, spaces and marks: `first name`, `FirstName` and `First  Name` are one. */
 export function nameKey(name: string): string {

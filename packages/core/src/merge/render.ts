@@ -69,7 +69,7 @@ export function passageFor({ when, then, otherwise }: MergeChoice, values: Merge
 export function render(
   compiled: Pick<CompiledTemplate, 'parts'>,
   values: MergeValues,
-  escape: (value: string) => string = (v) => v,
+  escape: (value: string, slot: MergeSlot) => string = (v) => v,
 ): string {
   return filledParts(compiled.parts, values, escape);
 }
@@ -77,7 +77,7 @@ export function render(
 function filledParts(
   parts: readonly MergePart[],
   values: MergeValues,
-  escape: (value: string) => string,
+  escape: (value: string, slot: MergeSlot) => string,
 ): string {
   let out = '';
   for (const part of parts) {
@@ -85,7 +85,7 @@ function filledParts(
     else if ('when' in part) out += filledParts(passageFor(part, values), values, escape);
     else {
       const value = values[part.key] || part.or || '';
-      out += escape(part.lines ? seen(value) : oneLine(value));
+      out += escape(part.lines ? seen(value) : oneLine(value), part);
     }
   }
   return out;

@@ -1,4 +1,5 @@
 import { countParts, straighten } from './parts';
+import type { ShiftLanguage } from './shift-tables';
 
 /** How a text to many is cut into parts, over all who get it. */
 export interface TextsOfCrowd {
@@ -19,20 +20,23 @@ export class TextCrowd {
   private readonly people = new Map<number, number>();
   private readonly costly = new Map<string, number>();
 
+  /** `tables`: the languages whose national tables the gateway takes. */
+  constructor(private readonly tables: readonly ShiftLanguage[] = []) {}
+
   /** A text as it would leave, with the values that stand in it. */
   see(text: string, values: readonly { name: string; value: string }[]): void {
-    const { parts, alphabet } = countParts(text);
+    const { parts, alphabet } = countParts(text, this.tables);
     this.total += parts;
     this.people.set(parts, (this.people.get(parts) ?? 0) + 1);
     if (alphabet === 'gsm7') return;
-    const forcing = values.filter(({ value }) => countParts(value).alphabet === 'ucs2');
+    const forcing = values.filter(({ value }) => countParts(value, this.tables).alphabet === 'ucs2');
     for (const name of new Set(forcing.map((one) => one.name)))
       this.costly.set(name, (this.costly.get(name) ?? 0) + 1);
     const plain = forcing.reduce(
       (all, { value }) => (value === '' ? all : all.split(value).join(straighten(value))),
       text,
     );
-    this.saved += parts - Math.min(parts, countParts(plain).parts);
+    this.saved += parts - Math.min(parts, countParts(plain, this.tables).parts);
   }
 
   found(): TextsOfCrowd {

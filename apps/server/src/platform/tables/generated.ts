@@ -677,11 +677,13 @@ export interface Tables {
     file_days: number;
     fiscal_month: number;
     from_email: string;
+    giving_page: string;
     house_style: import('@goodword/core/letter').HouseStyle | null;
     id: number;
     language: string;
     languages: import('@goodword/core/forms').Language[] | null;
     legal_name: string;
+    link_url: string;
     list_domain: string;
     locale: string;
     logo_id: number | null;

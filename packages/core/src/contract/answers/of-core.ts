@@ -77,7 +77,7 @@ export const mergeName = ofCore(
     name: text,
     key: text,
     fallback: orNull(text).optional(),
-    group: only('Supporter', 'Sender', 'Organization', 'Last gift', 'Ask'),
+    group: only('Supporter', 'Sender', 'Organization', 'Gifts', 'Ask', 'Link'),
     kind: told(
       'What it holds, where that can be written in several ways.',
       only('date', 'money', 'number', 'name'),

@@ -1,3 +1,4 @@
+import { SHIFT_LANGUAGES } from '../../text';
 import { LANGUAGES } from '../../forms';
 import { ROLES } from '../../team';
 import { shape, text, number, listOf, oneOf, told, orNull, part, only, flag } from '../kinds';
@@ -16,6 +17,8 @@ export const organizationView = shape('OrganizationView', {
   fromEmail: text,
   bounceDomain: text,
   textFrom: text,
+  givingPage: told('The page on which one gives; empty where there is none.', text),
+  linkUrl: told('The host of short links in texts; empty for the server’s own address.', text),
   textPrice: told(
     'What a part of a text costs, in units of the currency; null where nobody said.',
     orNull(number),
@@ -80,6 +83,11 @@ export const sessionView = shape('SessionView', {
     locale: text,
     currency: text,
     timeZone: text,
+    shortLink: told('As a link in a text goes out: as long as each.', text),
+    shiftTables: told(
+      'Languages whose national tables the text gateway takes.',
+      listOf(oneOf(SHIFT_LANGUAGES)),
+    ),
     textFrom: text,
     languages: listOf(oneOf(LANGUAGES)),
   }),

@@ -34,8 +34,8 @@ export const onPaper = (...parts: (string | Block)[]): WrittenWords => ({
   letter: letterWith(parts),
 });
 
-/** The three amounts to press; where one gives is a blank. */
-export const GIFT_BUTTONS: Block = { type: 'gifts', attrs: { href: 'https://___' } };
+/** The three amounts to press, leading to where the house says that one gives. */
+export const GIFT_BUTTONS: Block = { type: 'gifts', attrs: { href: '{Link: giving page}' } };
 
 /** What the sender puts under their letters. */
 export const SIGNATURE: Block = { type: 'signature' };
