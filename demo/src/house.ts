@@ -78,6 +78,8 @@ export async function makeDemoOrganization(database: Database): Promise<number> 
     currency: 'USD',
     time_zone: 'America/Los_Angeles',
     postal_address: '14 Slip Lane, Port Alder',
+    giving_page: 'https://give.lanternferry.test',
+    link_url: '',
     from_email: 'hello@lanternferry.test',
     list_domain: 'lists.lanternferry.test',
     text_from: '+12065550100',

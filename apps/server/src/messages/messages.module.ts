@@ -15,6 +15,8 @@ import { MessagesService } from './messages.service';
 import { LetterCheckService } from './letter-check.service';
 import { MergeRegistryService } from './merge-registry.service';
 import { MessageValuesService } from './message-values.service';
+import { OwnHtmlController } from './own-html/own-html.controller';
+import { OwnHtmlService } from './own-html/own-html.service';
 import { PersonalLinksService } from './personal-links.service';
 import { PictureLibraryService } from './picture-library.service';
 import { PreviewService } from './preview.service';
@@ -28,13 +30,14 @@ import { WordVersionsService } from './word-versions.service';
 
 @Module({
   imports: [FormsModule, PermissionModule, RecordModule, SegmentsModule, SupportersModule, TeamModule],
-  controllers: [MessagesController, TemplatesController],
+  controllers: [MessagesController, OwnHtmlController, TemplatesController],
   providers: [
     MessagesService,
     MessagesRepository,
     ComposingService,
     MergeValuesRepository,
     ImagesService,
+    OwnHtmlService,
     TagTriggersService,
     AskService,
     LetterCheckService,

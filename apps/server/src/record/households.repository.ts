@@ -42,8 +42,8 @@ export class HouseholdsRepository {
 
   /**
    * How each of these people is greeted and named together with whom they live with; nobody who lives alone.
-   * Of those who live with them, `leftOut` names who does not want to be written to: a greeting that a teammate made
-   * up could name them too.
+   * Of those who live with them, `leftOut` names who does not want to be written to: a greeting that a
+   * teammate made up could name them too.
    */
   async greetings(
     db: Scoped,

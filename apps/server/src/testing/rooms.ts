@@ -41,6 +41,7 @@ export const WRITES: Record<string, readonly string[]> = {
   `),
   'messages-to': words('message'),
   organization: words('organization'),
+  'own-html': words('image'),
   password: words('teammate teammate_link'),
   'people-views': words('people_view'),
   replies: words('reply'),

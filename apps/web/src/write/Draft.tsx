@@ -13,6 +13,7 @@ import { Confirm } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { NewerVersion } from '../ui/NewerVersion';
 import { mendedWords, type WordsOfMessage } from './mend';
+import { ownNotes } from './OwnHtml';
 import { PreviewPane } from './PreviewPane';
 import { Proofs, type ProofReader } from './Proofs';
 import { TagTriggers } from './TagTriggers';
@@ -29,6 +30,7 @@ function wordsOf(message: MessageView): WordsOfMessage {
 }
 
 function useWriteNotes(
+  letter: MessageView['letter'],
   checked: CheckedWords | undefined,
   template: MessageView['template'],
   saving: string | null,
@@ -47,6 +49,7 @@ function useWriteNotes(
   }));
   for (const doubt of doubts)
     notes.push({ key: doubt, tone: 'doubt', title: t`Worth a second look`, body: doubt });
+  notes.push(...ownNotes(letter));
   if (faults?.length === 0)
     notes.push({
       key: 'good',
@@ -242,9 +245,8 @@ function Editor({
   const redraw = () => setDrawn((old) => old + 1);
   const mend = (fault: MessageFault) => (keeper.set(mendedWords(keeper.snapshot().value, fault)), redraw());
   const [seesVersions, setSeesVersions] = useState(false);
-  useWriteNotes(checked, message.template, editable ? SAVE_STATE_WORDS[kept.saveState] : null, mend, () =>
-    setSeesVersions(true),
-  );
+  const saving = editable ? SAVE_STATE_WORDS[kept.saveState] : null;
+  useWriteNotes(words.letter, checked, message.template, saving, mend, () => setSeesVersions(true));
   const test = useMutation({
     mutationFn: async () => {
       await keeper.flush();

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { t } from '@lingui/core/macro';
 import type { AskRule, WrittenWords } from '@goodword/core/letter';
 import type { Registry } from '@goodword/core/merge';
@@ -8,6 +8,7 @@ import { AskContext } from './asking';
 import { LetterEditor } from './LetterEditor';
 import { MannerLine } from './MannerLine';
 import { MergeField } from './MergeField';
+import { BringInPage, OwnHtmlPane } from './OwnHtml';
 import { ScriptEditor } from './ScriptEditor';
 import { TextEditor } from './TextEditor';
 
@@ -63,6 +64,8 @@ export function WordsEditor(props: Props) {
 }
 
 function Editors({ channel, words, registry, editable, drawn, set, foot }: Props & { foot: ReactNode }) {
+  // The editor is made anew with the words of a page that was put aside.
+  const [swapped, setSwapped] = useState(0);
   if (channel === 'text')
     return (
       <>
@@ -90,14 +93,34 @@ function Editors({ channel, words, registry, editable, drawn, set, foot }: Props
   return (
     <>
       {channel === 'email' && <SubjectLine words={words} registry={registry} editable={editable} set={set} />}
-      <LetterEditor
-        key={drawn}
-        value={words.letter}
-        registry={registry}
-        editable={editable}
-        onChange={(letter) => set({ letter })}
-        foot={foot}
-      />
+      {words.letter?.own ? (
+        <OwnHtmlPane
+          letter={words.letter}
+          editable={editable}
+          onChange={(letter) => (set({ letter }), setSwapped((old) => old + 1))}
+          foot={foot}
+        />
+      ) : (
+        <LetterEditor
+          key={`${drawn} ${swapped}`}
+          value={words.letter}
+          registry={registry}
+          editable={editable}
+          onChange={(letter) => set({ letter })}
+          foot={
+            <>
+              {foot}
+              {channel === 'email' && editable && (
+                <BringInPage
+                  asLink
+                  words={t`Use a whole page of HTML…`}
+                  onDone={(letter) => set({ letter })}
+                />
+              )}
+            </>
+          }
+        />
+      )}
     </>
   );
 }

@@ -243,6 +243,7 @@ export const AFFECTED = {
     'text-answers',
     'today',
   ],
+  'own-html': ['images', 'messages', 'templates'],
   password: [
     'batches',
     'bulk',

@@ -992,6 +992,13 @@ export interface paths {
      */
     get: operations['MessagesController.sized'];
   };
+  '/api/own-html': {
+    /**
+     * Clean a page of HTML that was made elsewhere, or a zip of one, for a letter (multipart: file)
+     * @description Needs the role writer.
+     */
+    post: operations['OwnHtmlController.bringIn'];
+  };
   '/api/ask-amounts': {
     /**
      * What a few people would be asked for by a rule
@@ -6930,6 +6937,16 @@ export interface operations {
     responses: {
       /** @description Done */
       200: {};
+    };
+  };
+  'OwnHtmlController.bringIn': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['LetterDoc'];
+        };
+      };
     };
   };
   'TemplatesController.askAmounts': {

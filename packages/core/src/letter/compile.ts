@@ -4,6 +4,7 @@ import type { LetterDoc } from './doc';
 import { escapedLiterals, htmlOf, LetterIndex, PADDING, type LetterSurroundings } from './html';
 import { escapeHtml } from './markup';
 import { currentLetter } from './migrate';
+import { isOwnWayOut, ownHtmlParts } from './own';
 import { plainOf } from './plain-text';
 import { FACES, INK, USUAL_STYLE, type HouseStyle } from './style';
 
@@ -22,7 +23,9 @@ export interface CompiledLetter {
 export function compileLetter(doc: LetterDoc, around: LetterSurroundings): CompiledLetter {
   const letter = currentLetter(doc);
   const index = new LetterIndex();
-  const { parts, faults } = htmlOf(letter, around, index);
+  const { parts, faults } = letter.own
+    ? ownHtmlParts(letter.own.html, around, index)
+    : htmlOf(letter, around, index);
   return {
     html: parts,
     plain: plainOf(letter, around, index),
@@ -89,7 +92,7 @@ const footerWords = ({ footer }: HouseStyle, language: string): string =>
  */
 export function wrapLetter(
   letter: CompiledLetter,
-  doc: Pick<LetterDoc, 'plain'>,
+  doc: Pick<LetterDoc, 'plain' | 'own'>,
   frame: LetterFrame,
   around: LetterSurroundings & { organization: string },
 ): { html: MergePart[]; plain: MergePart[] } {
@@ -100,34 +103,19 @@ export function wrapLetter(
     compile(frame.preheader, around.registry).parts,
   ];
   const own = footerWords(style, language);
-  const html: MergePart[] = [
+  const head: MergePart[] = [
     `<!doctype html><html lang="${escapeHtml(language)}" dir="${textDirection(language)}"><head><meta charset="utf-8">` +
       '<meta name="viewport" content="width=device-width,initial-scale=1">' +
       '<meta name="color-scheme" content="light dark"><meta name="supported-color-schemes" content="light dark"><title>',
     ...subject.map(escapedLiterals),
-    `</title><style>${DARK}</style></head><body class="b" style="margin:0;padding:0;background:#ffffff">`,
-    ...hidden(preheader),
-    '<table role="presentation" width="100%" cellpadding="0" cellspacing="0"><tr><td align="center">' +
-      `<table role="presentation" width="${style.width}" cellpadding="0" cellspacing="0" ` +
-      `style="width:100%;max-width:${style.width}px;table-layout:fixed"><tr>` +
-      `<td align="${textDirection(language) === 'rtl' ? 'right' : 'left'}" ` +
-      `style="padding:${PADDING}px;overflow-wrap:anywhere;word-break:break-word">`,
-    ...(doc.plain ? [] : logoOf(style, around, around.organization)),
-    ...letter.html,
-    '<hr style="border:0;border-top:1px solid #D3DAD6;margin:24px 0 16px;clear:both">',
-    ...(own === '' ? [] : [`<p class="s" style="${SMALL}">${escapeHtml(own).replace(/\n/g, '<br>')}</p>`]),
-    `<p class="s" style="${SMALL}">`,
-    slot('why', frame.why),
-    ' <a class="s" href="',
-    slot('leave', '#'),
-    `" style="color:#51626A">${escapeHtml(frame.leaveWords)}</a></p><p class="s" style="${SMALL}">`,
-    slot('imprint', frame.imprint),
-    '</p></td></tr></table></td></tr></table>',
-    {
-      when: 'pixel',
-      then: ['<img src="', slot('pixel', ''), '" width="1" height="1" alt="">'],
-      otherwise: [],
-    },
+    '</title>',
+  ];
+  const html: MergePart[] = [
+    ...head,
+    ...(doc.own
+      ? ownBody(letter, doc.own.html, frame, preheader)
+      : houseBody(letter, doc, frame, around, preheader)),
+    PIXEL,
     '</body></html>',
   ];
   const plain: MergePart[] = [
@@ -141,6 +129,74 @@ export function wrapLetter(
     '\n',
   ];
   return { html: joinLiterals(html), plain: joinLiterals(plain) };
+}
+
+const PIXEL: MergePart = {
+  when: 'pixel',
+  then: ['<img src="', slot('pixel', ''), '" width="1" height="1" alt="">'],
+  otherwise: [],
+};
+
+/** The words in the look of the house, with all that stands under them. */
+function houseBody(
+  letter: CompiledLetter,
+  doc: Pick<LetterDoc, 'plain'>,
+  frame: LetterFrame,
+  around: LetterSurroundings & { organization: string },
+  preheader: readonly MergePart[],
+): MergePart[] {
+  const style = around.style ?? USUAL_STYLE;
+  const { language } = frame;
+  const own = footerWords(style, language);
+  return [
+    `<style>${DARK}</style></head><body class="b" style="margin:0;padding:0;background:#ffffff">`,
+    ...hidden(preheader),
+    '<table role="presentation" width="100%" cellpadding="0" cellspacing="0"><tr><td align="center">' +
+      `<table role="presentation" width="${style.width}" cellpadding="0" cellspacing="0" ` +
+      `style="width:100%;max-width:${style.width}px;table-layout:fixed"><tr>` +
+      `<td align="${textDirection(language) === 'rtl' ? 'right' : 'left'}" ` +
+      `style="padding:${PADDING}px;overflow-wrap:anywhere;word-break:break-word">`,
+    ...(doc.plain ? [] : logoOf(style, around, around.organization)),
+    ...letter.html,
+    '<hr style="border:0;border-top:1px solid #D3DAD6;margin:24px 0 16px;clear:both">',
+    ...(own === '' ? [] : [`<p class="s" style="${SMALL}">${escapeHtml(own).replace(/\n/g, '<br>')}</p>`]),
+    `<p class="s" style="${SMALL}">`,
+    slot('why', frame.why),
+    ' ',
+    ...wayOut(frame),
+    `</p><p class="s" style="${SMALL}">`,
+    slot('imprint', frame.imprint),
+    '</p></td></tr></table></td></tr></table>',
+  ];
+}
+
+const wayOut = ({ leaveWords }: LetterFrame): MergePart[] => [
+  '<a class="s" href="',
+  slot('leave', '#'),
+  `" style="color:#51626A">${escapeHtml(leaveWords)}</a>`,
+];
+
+/** A page as it came, with what a mail must carry and it leaves out: the way out, who sends, from where. */
+function ownBody(
+  letter: CompiledLetter,
+  html: string,
+  frame: LetterFrame,
+  preheader: readonly MergePart[],
+): MergePart[] {
+  const hasWayOut = letter.links.some(isOwnWayOut);
+  const hasPostal = /\{\s*organization:\s*postal address/i.test(html) || html.includes(frame.imprint);
+  return [
+    '</head><body style="margin:0;padding:0">',
+    ...hidden(preheader),
+    ...letter.html,
+    '<div style="max-width:600px;margin:24px auto 0;padding:0 16px;overflow-wrap:anywhere">',
+    `<p style="${SMALL}">`,
+    slot('why', frame.why),
+    ...(hasWayOut ? [] : [' ', ...wayOut(frame)]),
+    '</p>',
+    ...(hasPostal ? [] : [`<p style="${SMALL}">`, slot('imprint', frame.imprint), '</p>']),
+    '</div>',
+  ];
 }
 
 /** The direction in which a language is written (CLDR: `layout/orientation`), from memory. */

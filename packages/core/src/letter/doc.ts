@@ -1,5 +1,12 @@
 import type { Rule } from '../segment';
 
+/** A page of HTML that was made elsewhere, sanitized; a letter's blocks beside it say what it reads. */
+export interface OwnHtml {
+  html: string;
+  /** What was taken away when it came in, in sentences. */
+  told: string[];
+}
+
 /**
  * A letter as the editor keeps it: a small closed set of blocks, so that everything in it can be mailed
  * safely. Documents before version 2 say none; `currentLetter` reads them.
@@ -8,6 +15,8 @@ export interface LetterDoc {
   type: 'doc';
   /** The version of the set of blocks; 1 where nothing is said. */
   version?: number;
+  /** A page of HTML made elsewhere, that is mailed in the place of the blocks; they say what it reads. */
+  own?: OwnHtml | null;
   /** A personal letter: without the house's logo and colours. */
   plain?: boolean;
   content?: Block[];

@@ -1,5 +1,6 @@
 import { said, type Said } from '../common';
 import { ALIGNMENTS, imageIdOf, isSafeLink, SIDES } from './doc';
+import { MOST_OWN_HTML } from './own';
 
 /** Pieces that a letter may have, and those within one of them: more nobody reads. */
 const MOST_NODES = 2000;
@@ -10,6 +11,7 @@ const MOST_COLUMNS = 3;
 
 interface AnyNode {
   type: string;
+  own?: unknown;
   text?: unknown;
   attrs?: Record<string, unknown>;
   marks?: unknown;
@@ -58,6 +60,7 @@ const MARKS = new Set(['bold', 'italic', 'link']);
  */
 export function letterFault(doc: unknown): Said | null {
   if (!isNode(doc) || doc.type !== 'doc') return said('letter.document');
+  if (!isNone(doc.own) && !isOwn(doc.own)) return said('letter.own');
   let nodes = 0;
   const visit = (node: AnyNode, depth: number): Said | null => {
     if (++nodes > MOST_NODES) return said('letter.long');
@@ -81,6 +84,13 @@ function childFault({ type, content }: AnyNode, visit: (node: AnyNode) => Said |
     if (fault) return fault;
   }
   return null;
+}
+
+/** A page of HTML with what was taken out of it, within their bounds; that it is clean others see to. */
+function isOwn(value: unknown): boolean {
+  const { html, told } = value as { html?: unknown; told?: unknown };
+  if (typeof html !== 'string' || html === '' || html.length > MOST_OWN_HTML) return false;
+  return Array.isArray(told) && told.length <= 40 && told.every((one) => textOf(one).length <= 300);
 }
 
 /** What came over the wire may be anything; what is no text is none. */

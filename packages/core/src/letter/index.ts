@@ -11,6 +11,7 @@ export {
   type InlineMark,
   type LetterDoc,
   type ListItem,
+  type OwnHtml,
   type PassageBlock,
   type PersonalBlock,
   type LetterPicture,
@@ -50,6 +51,7 @@ export {
   type HouseStyle,
 } from './style';
 export { onTelephone } from './telephone';
+export { isOwnWayOut, MOST_OWN_HTML, ownBlocks } from './own';
 export { blocksOf, distinctRules, letterRules, readBlocks } from './walk';
 export { giftFacts, type GiftFacts, type GiftSum } from './gift-facts';
 export { hrefsIn, letterTexts, NO_WORDS, readableLines, type KeptWords, type WrittenWords } from './written';

@@ -24,6 +24,7 @@ export function currentLetter(doc: LetterDoc): LetterDoc {
   return {
     type: 'doc',
     version: LETTER_VERSION,
+    ...(doc.own ? { own: doc.own } : {}),
     ...(doc.plain ? { plain: true } : {}),
     ...(content ? { content } : {}),
   };

@@ -17,6 +17,7 @@ import { Confirm } from '../../ui/dialogs';
 import { useMargin, type Note } from '../../ui/margin';
 import { NewerVersion } from '../../ui/NewerVersion';
 import { AskedFor } from '../AskedFor';
+import { ownNotes } from '../OwnHtml';
 import { mendedWords } from '../mend';
 import { WordsEditor } from '../WordsEditor';
 import { WordVersions } from '../WordVersions';
@@ -52,6 +53,7 @@ function useTemplateNotes(
   }));
   for (const doubt of checked?.doubts ?? [])
     notes.push({ key: doubt, tone: 'doubt', title: t`Worth a second look`, body: doubt });
+  notes.push(...ownNotes(words.letter));
   if (blanks.length > 0)
     notes.push({
       key: 'blanks',

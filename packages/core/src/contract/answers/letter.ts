@@ -122,6 +122,10 @@ export const letterDoc = ofCore(
     type: only('doc'),
     version: number.optional(),
     plain: flag.optional(),
+    own: told(
+      'A page of HTML made elsewhere, that is mailed in the place of the blocks.',
+      orNull(part({ html: text, told: listOf(text) })).optional(),
+    ),
     content: listOf(block).optional(),
   }),
 );
