@@ -216,6 +216,7 @@ const FOR_EVERYBODY: Record<string, string> = {
   'post /api/lists': 'a list of the chapter',
   'put /api/lists/folder': 'moves those of the chapter',
   'post /api/messages': 'a message of the chapter',
+  'post /api/own-html': 'pictures more, and nothing else',
   'post /api/messages-to': 'a message of the chapter',
   'post /api/templates': 'a template of the chapter',
   'post /api/ask-amounts': 'reads',

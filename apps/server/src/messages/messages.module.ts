@@ -15,6 +15,10 @@ import { MessagesService } from './messages.service';
 import { LetterCheckService } from './letter-check.service';
 import { MergeRegistryService } from './merge-registry.service';
 import { MessageValuesService } from './message-values.service';
+import { GoService } from './go.service';
+import { TogetherController } from './together.controller';
+import { WordNotesRepository } from './word-notes.repository';
+import { WordNotesService } from './word-notes.service';
 import { OwnHtmlController } from './own-html/own-html.controller';
 import { OwnHtmlService } from './own-html/own-html.service';
 import { PersonalLinksService } from './personal-links.service';
@@ -30,7 +34,7 @@ import { WordVersionsService } from './word-versions.service';
 
 @Module({
   imports: [FormsModule, PermissionModule, RecordModule, SegmentsModule, SupportersModule, TeamModule],
-  controllers: [MessagesController, OwnHtmlController, TemplatesController],
+  controllers: [MessagesController, OwnHtmlController, TemplatesController, TogetherController],
   providers: [
     MessagesService,
     MessagesRepository,
@@ -38,6 +42,9 @@ import { WordVersionsService } from './word-versions.service';
     MergeValuesRepository,
     ImagesService,
     OwnHtmlService,
+    GoService,
+    WordNotesRepository,
+    WordNotesService,
     TagTriggersService,
     AskService,
     LetterCheckService,

@@ -1,7 +1,15 @@
 import { NotFound } from '../platform/errors';
 import { isDeepStrictEqual } from 'node:util';
 import { Injectable } from '@nestjs/common';
-import type { GroupKind, MessageState, MessageView, Recipients, TagTrigger } from '@goodword/core/contract';
+import type { Go } from '@goodword/core/team';
+import type {
+  GoView,
+  GroupKind,
+  MessageState,
+  MessageView,
+  Recipients,
+  TagTrigger,
+} from '@goodword/core/contract';
 import { letterRules } from '@goodword/core/letter';
 import { lineKindOf, segmentLines } from '@goodword/core/segment';
 import type { Channel, Purpose, Scope as PermissionScope, MessageChannel } from '@goodword/core/permission';
@@ -31,6 +39,12 @@ export interface MessageRow extends Pick<
   | 'locale'
   | 'ask'
   | 'plainly'
+  | 'go_state'
+  | 'go_version'
+  | 'go_asked_by'
+  | 'go_by'
+  | 'go_at'
+  | 'go_note'
 > {
   channel: MessageChannel;
   purpose: Purpose | null;
@@ -90,6 +104,7 @@ export function messageView(row: MessageRow, templates: ReadonlyMap<number, stri
     ask: row.ask,
     plainly: row.plainly === 1,
     senderId: row.sender_id,
+    go: goViewOf(row),
     recipients: row.recipients,
     scheduledAt: row.scheduled_at?.toISOString() ?? null,
     leavesAt: row.leaves_at?.toISOString() ?? null,
@@ -99,6 +114,19 @@ export function messageView(row: MessageRow, templates: ReadonlyMap<number, stri
     testedAt: row.tested_at?.toISOString() ?? null,
     tagTriggers: row.tag_triggers ?? [],
   };
+}
+
+/** What was said of a draft that was handed over, as the core knows it; null where nobody asked. */
+export function goOf(row: GoColumns): Go | null {
+  if (row.go_state === null) return null;
+  return { state: row.go_state, version: row.go_version ?? 0, askedBy: row.go_asked_by };
+}
+
+type GoColumns = Pick<MessageRow, 'go_state' | 'go_version' | 'go_asked_by'>;
+
+function goViewOf(row: MessageRow): GoView | null {
+  const go = goOf(row);
+  return go && { ...go, by: row.go_by, at: row.go_at?.toISOString() ?? '', note: row.go_note };
 }
 
 const NEEDING = ['draft', 'scheduled', 'preparing'];
@@ -130,7 +158,8 @@ export function usesGroup(message: MessageRow, kind: GroupKind, id: number): boo
 const COLUMNS = `id, organization_id, chapter_id, name, channel, purpose, list_id, state, subject, preheader,
           letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by,
           prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version, leaves_at,
-          template_id, template_version, locale, ask, plainly`;
+          template_id, template_version, locale, ask, plainly,
+          go_state, go_version, go_asked_by, go_by, go_at, go_note`;
 
 const NOT_OVER = "state NOT IN ('stopped','done')";
 
@@ -210,7 +239,9 @@ export class MessagesRepository {
   }
 
   async remove(tx: Scoped, id: number): Promise<void> {
-    for (const table of ['look_group', 'message_group', 'message_link', 'message_proof'] as const)
+    for (const table of [
+      ...(['look_group', 'message_group', 'message_link', 'message_note', 'message_proof'] as const),
+    ])
       await tx.table(table).where('message_id', id).delete();
     await tx.table('message').where('message.id', id).delete();
   }

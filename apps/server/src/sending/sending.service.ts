@@ -1,5 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { Recipients } from '@goodword/core/contract';
+import { goStanding, hasItsGo } from '@goodword/core/team';
 import { UNDO_SECONDS } from '@goodword/core/permission';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
@@ -12,7 +13,7 @@ import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
 import { ComposingService } from '../messages/composing.service';
 import { MessageValuesService, wantedFor } from '../messages/message-values.service';
-import { MessagesRepository, type MessageRow } from '../messages/messages.repository';
+import { goOf, MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import { EnvelopeService } from './envelope.service';
 import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
@@ -149,6 +150,7 @@ export class SendingService {
       throw new Conflict(
         sentence('send.not-ready', { faults: faults.map((fault) => fault.message).join(' ') }),
       );
+    if (!hasItsGo(goStanding(goOf(message), message.version))) throw new Conflict(sentence('send.no-go'));
     const asks = await this.composing.asks(this.database.read(scope), message);
     if (asks.length > 0 && (message.seconded_by === null || message.seconded_by === scope.actorId))
       throw new Conflict(sentence('send.service-asks', { asks: asks.join('”, “') }));

@@ -37,7 +37,7 @@ export const WRITES: Record<string, readonly string[]> = {
   me: words('teammate teammate_link'),
   messages: words(`
     delivery delivery_event letter_file look_group message message_group message_letter message_letters
-    message_link message_proof words_version
+    message_link message_note message_proof words_version
   `),
   'messages-to': words('message'),
   organization: words('organization'),
@@ -95,7 +95,7 @@ export const READS: Record<string, readonly string[]> = {
   messages: words(`
     address_hold batch_row chapter contact_point delivery delivery_event do_not_contact field
     field_value gift house_rules household image letter_file look_group message message_letter
-    message_letters message_link message_proof organization
+    message_letters message_link message_note message_proof organization
     permission_entry permission_state place_before reply roster supporter supporter_contact
     supporter_list supporter_tag teammate template words_version
   `),

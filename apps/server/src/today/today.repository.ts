@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { BatchState, DoneView, MessageState, TodayView } from '@goodword/core/contract';
+import type { MessageChannel } from '@goodword/core/permission';
 import { isSeenBy } from '../intake/batches.repository';
 import type { Scoped } from '../platform/scoped';
 
@@ -12,7 +13,7 @@ const HALF_DONE: readonly BatchState[] = [
   'bringing',
   'stopped',
 ];
-const ON_THE_WAY: readonly MessageState[] = ['scheduled', 'preparing', 'sending', 'paused'];
+const ON_THE_WAY: readonly MessageState[] = ['scheduled', 'preparing', 'posting', 'sending', 'paused'];
 /** Of a reply, as much as a line shows. */
 const WORDS = 160;
 
@@ -53,12 +54,12 @@ export class TodayRepository {
         id: number;
         name: string;
         state: MessageState;
-        channel: 'email' | 'text';
+        channel: MessageChannel;
         at: Date | null;
         people: number | null;
       }>(
         `SELECT m.id, m.name, m.state, m.channel, COALESCE(m.scheduled_at, m.leaves_at) AS at,
-            IF(m.state IN ('sending', 'paused'),
+            IF(m.state IN ('posting', 'sending', 'paused'),
               (SELECT COUNT(*) FROM delivery d
               WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'in-flight')),
               (SELECT l.people FROM look_group l
@@ -71,9 +72,10 @@ export class TodayRepository {
       ),
       this.counts(db),
     ]);
-    const [firstReply, draft] = await Promise.all([
+    const [firstReply, draft, goes] = await Promise.all([
       counts.replies > 0 ? this.firstReply(db) : undefined,
       counts.drafts > 0 ? this.draft(db) : undefined,
+      counts.drafts > 0 ? this.goes(db) : [],
     ]);
     const { unsureSince, ...waiting } = counts;
     return {
@@ -91,6 +93,7 @@ export class TodayRepository {
       })),
       ...waiting,
       unsureSince: unsureSince?.toISOString() ?? null,
+      goes: goes.map(({ at, ...one }) => ({ ...one, at: at.toISOString() })),
       firstReply: firstReply ? { ...firstReply, at: firstReply.at.toISOString() } : null,
       draft: draft ? { ...draft, at: draft.at.toISOString() } : null,
     };
@@ -109,6 +112,20 @@ export class TodayRepository {
       { letters: WORDS },
     );
     return first;
+  }
+
+  /** Drafts that wait for a go: for those who may give one, but for whoever asked. */
+  private goes(db: Scoped): Promise<{ id: number; name: string; by: string; at: Date; note: string }[]> {
+    return db.sql(
+      `SELECT m.id, m.name, COALESCE(t.name, '') AS \`by\`, m.go_at AS at, m.go_note AS note
+        FROM message m
+        LEFT JOIN teammate t ON t.id = m.go_asked_by
+        WHERE m.organization_id = :org AND ${mine('m')} AND m.state = 'draft' AND m.go_state = 'asked'
+          AND NOT (m.go_asked_by <=> :me)
+        ORDER BY m.go_at, m.id
+        LIMIT 20`,
+      { me: db.scope.actorId },
+    );
   }
 
   private async draft(db: Scoped): Promise<{ id: number; name: string; at: Date } | undefined> {

@@ -126,10 +126,11 @@ function Leaving({ message }: { message: LeavingMessage }) {
   const words = {
     scheduled: message.when ? format.moment(message.when) : t`in a moment`,
     preparing: t`is being made ready`,
+    posting: t`waits to be posted`,
     sending: t`leaves now`,
     paused: 'paused',
-  }[message.state as 'scheduled' | 'preparing' | 'sending' | 'paused'];
-  const isOpen = message.state === 'scheduled';
+  }[message.state as 'scheduled' | 'preparing' | 'posting' | 'sending' | 'paused'];
+  const isOpen = message.state === 'scheduled' || message.channel === 'post';
   return (
     <li className="border-b border-hair py-3 last:border-0">
       <p className="flex justify-between gap-3">

@@ -110,6 +110,22 @@ function unanswered({ replies, firstReply }: TodayView, { number, moment }: Word
   ];
 }
 
+function goes({ goes: all }: TodayView, { moment }: Words): Item[] {
+  return all.map((draft) =>
+    item('go', draft.at, {
+      key: draft.id,
+      count: '1',
+      what: draft.name,
+      rest: t`waits for a go`,
+      more: [t`${draft.by || t`Somebody`}, ${moment(draft.at)}`, draft.note && `“${short(draft.note)}”`]
+        .filter(Boolean)
+        .join(': '),
+      act: t`Read it`,
+      to: `/write/${draft.id}`,
+    }),
+  );
+}
+
 function erasures({ erasures: all }: TodayView, { day }: Words): Item[] {
   return all.map((one) =>
     item('erasure', one.at, {
@@ -202,6 +218,7 @@ const KINDS = [
   unsureMails,
   pausedMessages,
   unanswered,
+  goes,
   erasures,
   arrivals,
   begunBatches,

@@ -23,6 +23,8 @@ import { refresh } from '../app/refresh';
 import { useLists, type ListName } from '../app/groups';
 import { keyOf, reading } from '../app/reading';
 import { DraftHead } from './DraftHead';
+import { GoLine } from './GoLine';
+import { WordNotes } from './WordNotes';
 
 function wordsOf(message: MessageView): WordsOfMessage {
   const { name, purpose, listId, subject, preheader, letter, text, senderId, locale, ask, plainly } = message;
@@ -136,6 +138,7 @@ function DraftDesk({
           />
           <div className="flex flex-wrap items-center justify-between gap-3 pt-2">
             <TagTriggers message={message} />
+            <WordNotes id={message.id} words={words} />
             {editable && (
               <Button weight="main" className="ml-auto" onClick={() => void goOn()}>
                 {maySend ? t`Next: who gets it` : t`See who would get it`}
@@ -274,6 +277,7 @@ function Editor({
         test={test}
       />
       {message.state !== 'draft' && <NoLongerADraft message={message} />}
+      <GoLine message={message} flush={() => keeper.flush()} />
       <NewerVersion
         kept={kept}
         keeper={keeper}

@@ -1084,6 +1084,32 @@ export interface paths {
      */
     get: operations['TemplatesController.preview'];
   };
+  '/api/messages/{id}/go': {
+    /**
+     * Hand a draft over for a go, take that back, agree to it, or send it back
+     * @description Needs the role writer.
+     */
+    post: operations['TogetherController.say'];
+  };
+  '/api/messages/{id}/notes': {
+    /**
+     * Notes to places in the words, with their answers
+     * @description Needs the role viewer.
+     */
+    get: operations['TogetherController.all'];
+    /**
+     * Write a note to a place in the words, or answer one
+     * @description Needs the role writer.
+     */
+    post: operations['TogetherController.make'];
+  };
+  '/api/messages/{id}/notes/{noteId}': {
+    /**
+     * Settle a note, or open it again
+     * @description Needs the role writer.
+     */
+    put: operations['TogetherController.settle'];
+  };
   '/api/messages/{id}/readers': {
     /**
      * Whom the message can be read as: those who would get it first
@@ -2415,6 +2441,22 @@ export interface components {
       version: number;
       name: string | null;
     };
+    GoView: {
+      state: 'asked' | 'back' | 'agreed';
+      /**
+       * Format: double
+       * @description The version of the words that it was said of.
+       */
+      version: number;
+      askedBy: number | null;
+      /**
+       * Format: double
+       * @description Who said it, by id; null where they are gone.
+       */
+      by: number | null;
+      at: string;
+      note: string;
+    };
     GroupRef: {
       kind: 'segment' | 'list' | 'tag' | 'batch' | 'campaign' | 'message' | 'person';
       id: number;
@@ -2457,6 +2499,8 @@ export interface components {
        * @description The teammate as whom it goes out.
        */
       senderId: number | null;
+      /** @description What was said of it since it was handed over for a go; null where nobody asked. */
+      go: components['schemas']['GoView'] | null;
       recipients: components['schemas']['Recipients'];
       scheduledAt: string | null;
       updatedAt: string;
@@ -3317,7 +3361,7 @@ export interface components {
       id: number;
       name: string;
       state: 'draft' | 'scheduled' | 'preparing' | 'posting' | 'sending' | 'paused' | 'stopped' | 'done';
-      channel: 'email' | 'text';
+      channel: 'email' | 'text' | 'post';
       when: string | null;
       /**
        * Format: double
@@ -3378,6 +3422,14 @@ export interface components {
       unsureMessageId: number | null;
       unsureSince: string | null;
       onHold: number;
+      /** @description Drafts that somebody handed over for a go, the longest waiting first. */
+      goes: {
+        id: number;
+        name: string;
+        by: string;
+        at: string;
+        note: string;
+      }[];
       drafts: number;
       /** @description The draft that was changed last. */
       draft: {
@@ -3411,6 +3463,24 @@ export interface components {
        * @description Over how many weeks "usually" is taken.
        */
       weeks: number;
+    };
+    WordNoteView: {
+      id: number;
+      /** @description What they are called. */
+      by: string | null;
+      at: string;
+      body: string;
+      /** @description The words that it is about; empty for all of it. */
+      quote: string;
+      answers: {
+        id: number;
+        /** @description What they are called. */
+        by: string | null;
+        at: string;
+        body: string;
+      }[];
+      settledBy: string | null;
+      settledAt: string | null;
     };
     SignInBody: {
       email: string;
@@ -4141,6 +4211,26 @@ export interface components {
         archived: boolean;
       };
     };
+    GoOnBody: {
+      do: 'ask' | 'withdraw' | 'agree' | 'back';
+      /** @default  */
+      note: string;
+      version: number;
+    };
+    MakeWordNoteBody: {
+      /** @default  */
+      quote: string;
+      /** @default null */
+      answersId: number | null;
+      body: string;
+    };
+    WordNoteParams: {
+      id: number;
+      noteId: number;
+    };
+    SettleWordNoteBody: {
+      settled: boolean;
+    };
     ReadersQuery: {
       /** @default  */
       search: string;
@@ -4506,6 +4596,7 @@ export type ImageView = components['schemas']['ImageView'];
 export type LastLook = components['schemas']['LastLook'];
 export type MessageResults = components['schemas']['MessageResults'];
 export type TemplateOrigin = components['schemas']['TemplateOrigin'];
+export type GoView = components['schemas']['GoView'];
 export type GroupRef = components['schemas']['GroupRef'];
 export type Recipients = components['schemas']['Recipients'];
 export type TagTrigger = components['schemas']['TagTrigger'];
@@ -4568,6 +4659,7 @@ export type StopTask = components['schemas']['StopTask'];
 export type WaitingBatch = components['schemas']['WaitingBatch'];
 export type TodayView = components['schemas']['TodayView'];
 export type WeekView = components['schemas']['WeekView'];
+export type WordNoteView = components['schemas']['WordNoteView'];
 export type SignInBody = components['schemas']['SignInBody'];
 export type ChooseChapterBody = components['schemas']['ChooseChapterBody'];
 export type SaveProfileBody = components['schemas']['SaveProfileBody'];
@@ -4662,6 +4754,10 @@ export type TemplatesQuery = components['schemas']['TemplatesQuery'];
 export type MakeTemplateBody = components['schemas']['MakeTemplateBody'];
 export type SaveTemplateBody = components['schemas']['SaveTemplateBody'];
 export type StandTemplateBody = components['schemas']['StandTemplateBody'];
+export type GoOnBody = components['schemas']['GoOnBody'];
+export type MakeWordNoteBody = components['schemas']['MakeWordNoteBody'];
+export type WordNoteParams = components['schemas']['WordNoteParams'];
+export type SettleWordNoteBody = components['schemas']['SettleWordNoteBody'];
 export type ReadersQuery = components['schemas']['ReadersQuery'];
 export type SaveRecipientsBody = components['schemas']['SaveRecipientsBody'];
 export type SuppressedQuery = components['schemas']['SuppressedQuery'];
@@ -7146,6 +7242,76 @@ export interface operations {
           'application/json': components['schemas']['Preview'];
         };
       };
+    };
+  };
+  'TogetherController.say': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['GoOnBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'TogetherController.all': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['WordNoteView'][];
+        };
+      };
+    };
+  };
+  'TogetherController.make': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MakeWordNoteBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'TogetherController.settle': {
+    parameters: {
+      path: {
+        id: number;
+        noteId: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SettleWordNoteBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
     };
   };
   'SendingController.readAs': {

@@ -63,6 +63,7 @@ export {
   readAgain,
   sheetForm,
 } from './intake';
+export { goOn, makeWordNote, settleWordNote, wordNoteParams } from './together';
 export { letterFileParams, letterPageQuery, makeLetters, postedLetters } from './letters';
 export { changeCampaign, makeCampaign, rosterOff, rosterPut, rosterQuery } from './campaigns';
 export {

@@ -2,7 +2,17 @@ import type { Instant } from '../common';
 
 /** What can wait for a person. */
 export type WaitingKind =
-  'stop' | 'unsure' | 'paused' | 'reply' | 'arrived' | 'batch' | 'erasure' | 'lapsing' | 'draft' | 'hold';
+  | 'stop'
+  | 'unsure'
+  | 'paused'
+  | 'reply'
+  | 'go'
+  | 'arrived'
+  | 'batch'
+  | 'erasure'
+  | 'lapsing'
+  | 'draft'
+  | 'hold';
 
 /** One line of what waits. */
 export interface WaitingItem<Of = unknown> {
@@ -24,6 +34,7 @@ export const WITHIN_HOURS: Readonly<Record<WaitingKind, number>> = {
     unsure: 4,
     paused: 8,
     reply: 24,
+    go: 24,
     arrived: 48,
     batch: 72,
     erasure: 720,

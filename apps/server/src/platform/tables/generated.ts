@@ -592,6 +592,12 @@ export interface Tables {
     channel: 'email' | 'text' | 'post';
     chapter_id: number | null;
     created_at: Date;
+    go_asked_by: number | null;
+    go_at: Date | null;
+    go_by: number | null;
+    go_note: string;
+    go_state: 'asked' | 'back' | 'agreed' | null;
+    go_version: number | null;
     group_version: number;
     id: number;
     leaves_at: Date | null;
@@ -647,6 +653,18 @@ export interface Tables {
     organization_id: number;
     position: number;
     url: string;
+  };
+  message_note: {
+    answers_id: number | null;
+    body: string;
+    id: number;
+    message_id: number;
+    organization_id: number;
+    quote: string;
+    settled_at: Date | null;
+    settled_by: number | null;
+    written_at: Date;
+    written_by: number | null;
   };
   message_proof: {
     began_at: Date;

@@ -20,6 +20,7 @@ export * from './supporters';
 export * from './team';
 export * from './templates';
 export * from './today';
+export * from './together';
 export { intakePlan } from '../intake';
 export { listOf, pageOf } from '../kinds';
 

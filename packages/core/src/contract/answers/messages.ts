@@ -3,6 +3,7 @@ import { MESSAGE_CHANNELS, SENDING_CHANNELS, PURPOSES, SUPPRESSION_REASONS } fro
 import { MESSAGE_STATES, RESULT_KINDS, groupRef, tagTrigger } from '../messages';
 import { shape, listOf, number, text, oneOf, orNull, told, only, part, flag } from '../kinds';
 import { askRule, letterDoc } from './letter';
+import { goView } from './together';
 import { hours } from './of-core';
 
 /** Any of these, and people who were chosen by hand; minus any of those, minus single people. */
@@ -37,6 +38,7 @@ export const messageShown = shape('MessageView', {
   ask: told('The amounts that it asks for; null where it says none of its own.', orNull(askRule)),
   plainly: told('Of a text: values are written in the letters that cost least.', flag),
   senderId: told('The teammate as whom it goes out.', orNull(number)),
+  go: told('What was said of it since it was handed over for a go; null where nobody asked.', orNull(goView)),
   recipients: recipients,
   scheduledAt: orNull(text),
   updatedAt: text,

@@ -1,6 +1,6 @@
 import { BATCH_STATES } from '../intake';
 import { MESSAGE_STATES } from '../messages';
-import { SENDING_CHANNELS } from '../../permission';
+import { MESSAGE_CHANNELS } from '../../permission';
 import { shape, number, text, oneOf, told, orNull, listOf, part, only } from '../kinds';
 
 /** A batch that somebody began and nobody ended. */
@@ -18,7 +18,7 @@ export const leavingMessage = shape('LeavingMessage', {
   id: number,
   name: text,
   state: oneOf(MESSAGE_STATES),
-  channel: oneOf(SENDING_CHANNELS),
+  channel: oneOf(MESSAGE_CHANNELS),
   when: orNull(text),
   people: told(
     'Whom the last look found for it; of one that leaves already, who is still to get it. Null before a look.',
@@ -69,6 +69,10 @@ export const todayView = shape('TodayView', {
   ),
   unsureSince: orNull(text),
   onHold: number,
+  goes: told(
+    'Drafts that somebody handed over for a go, the longest waiting first.',
+    listOf(part({ id: number, name: text, by: text, at: text, note: text })),
+  ),
   drafts: number,
   draft: told(
     'The draft that was changed last.',
