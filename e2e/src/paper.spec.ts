@@ -30,7 +30,7 @@ test('a letter is written, laid out for its envelopes, and posted', async ({ pag
   await page.getByRole('button', { name: 'Next: who gets it' }).click();
   await page.getByRole('button', { name: 'choose a group' }).click();
   await page.getByRole('option', { name: 'boat shed key' }).click();
-  await expect(page.getByText('one letter for a household', { exact: true }).first()).toBeVisible();
+  await expect(page.getByLabel('How many letters to a household')).toHaveValue('one');
   await page.getByRole('button', { name: /^Lay out \d+/ }).click();
   const sure = page.getByRole('button', { name: /^Yes, lay out/ });
   const laidOut = page.getByText(/laid out, by postcode/);
@@ -46,7 +46,7 @@ test('a letter is written, laid out for its envelopes, and posted', async ({ pag
   expect(pages[0]).toContain('Letter 1');
   await page.getByRole('button', { name: /^Say that \d+ w(as|ere) posted/ }).click();
   await expect(page).toHaveURL(/\/hear-back\/\d+/);
-  await expect(page.getByText('Sent', { exact: true })).toBeVisible();
+  await expect(page.getByRole('rowheader', { name: /^Posted/ })).toBeVisible();
 });
 
 test('a page of HTML made elsewhere is mailed as it looks, and says what was taken out', async ({ page }) => {

@@ -106,6 +106,10 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
   );
 }
 
+/** What became of a message, as it is called for its channel. */
+const kindsOf = (channel: MessageResults['message']['channel']): typeof KINDS =>
+  channel === 'post' ? [['sent', t`Posted`, t`said to have been posted`], ...KINDS.slice(1)] : KINDS;
+
 /** What nobody can tell of a channel. */
 const UNTOLD: Record<MessageResults['message']['channel'], readonly ResultKind[]> = {
   email: [],
@@ -115,11 +119,13 @@ const UNTOLD: Record<MessageResults['message']['channel'], readonly ResultKind[]
 
 function Counts({ data, onOpen }: { data: MessageResults; onOpen: (kind: ResultKind) => void }) {
   const format = useFormat();
-  const shown = KINDS.filter(
-    ([kind]) =>
-      data.counts[kind] > 0 ||
-      ['sent', 'delivered', 'bounced', 'opened', 'clicked', 'replied', 'left'].includes(kind),
-  ).filter(([kind]) => !UNTOLD[data.message.channel].includes(kind));
+  const shown = kindsOf(data.message.channel)
+    .filter(
+      ([kind]) =>
+        data.counts[kind] > 0 ||
+        ['sent', 'delivered', 'bounced', 'opened', 'clicked', 'replied', 'left'].includes(kind),
+    )
+    .filter(([kind]) => !UNTOLD[data.message.channel].includes(kind));
   return (
     <table className="w-full">
       <tbody>
