@@ -25,6 +25,7 @@ const NEED_NOT: Record<string, string> = {
   'put /api/lists/folder': 'moves the lists that are named',
   'put /api/lists/order': 'an order, nothing typed',
   'put /api/me/password': 'names the password of before',
+  'put /api/messages/:id/notes/:noteId': 'settled or open, nothing typed',
   'put /api/organization/logo': 'a picture in the place of another, which stays in the library',
   'put /api/session/chapter': 'where one works',
   'put /api/supporters/:id/fields/:fieldId/file':

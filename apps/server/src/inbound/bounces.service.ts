@@ -1,10 +1,11 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import { HoldsRepository } from '../permission/holds.repository';
+import { deliveryFault } from '@goodword/core/delivery';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { programScope } from '../platform/scope';
 import { Tokens } from '../platform/tokens';
 import { addEvents } from '../sending/delivery-events';
+import { DeliveryFaultsRepository } from '../sending/delivery-faults.repository';
 import { UnsubscribeRepository } from '../unsubscribe/unsubscribe.repository';
 import { InboundRepository } from './inbound.repository';
 import { MailReader } from './mail-reader';
@@ -32,6 +33,9 @@ export async function readDeliveryStatus(reader: MailReader, raw: Buffer): Promi
   };
 }
 
+/** The reply code that a diagnostic begins with (RFC 3464 §2.3.6); null where there is none. */
+const replyIn = (diagnostic: string): number | null => Number(/^([45]\d\d)\b/.exec(diagnostic)?.[1]) || null;
+
 /** Mail that comes back to a delivery's own return path. */
 @Injectable()
 export class BouncesService {
@@ -41,7 +45,7 @@ export class BouncesService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(InboundRepository) private readonly inbound: InboundRepository,
-    @Inject(HoldsRepository) private readonly holds: HoldsRepository,
+    @Inject(DeliveryFaultsRepository) private readonly faults: DeliveryFaultsRepository,
     @Inject(UnsubscribeRepository) private readonly unsubscribe: UnsubscribeRepository,
     @Inject(MailReader) private readonly reader: MailReader,
     @Inject(CONFIG) config: Config,
@@ -55,7 +59,10 @@ export class BouncesService {
     return token ? (this.tokens.read('bounce', token)?.id ?? null) : null;
   }
 
-  /** A failure for good (status class 5, RFC 3463 §3.1) puts the address on hold; a delay changes nothing. */
+  /**
+   * A failure for good (status class 5, RFC 3463 §3.1): what follows is by what it was about. A delay changes
+   * nothing; its end comes in as a failure of its own (class 4 given up, RFC 3464 §2.3.3).
+   */
   async receive(address: string, raw: Buffer): Promise<void> {
     const deliveryId = this.deliveryIdOf(address);
     const status = await readDeliveryStatus(this.reader, raw);
@@ -68,9 +75,15 @@ export class BouncesService {
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
       tx.reached.add(delivery.contactPointId);
       const detail = [status.status, status.diagnostic].filter(Boolean).join(' ');
-      if (!(await this.inbound.setState(tx, delivery.id, 'bounced', detail))) return;
+      const fault = deliveryFault({ reply: replyIn(status.diagnostic), text: detail });
+      if (!(await this.inbound.setState(tx, delivery.id, 'bounced', detail, fault))) return;
       await addEvents(tx, [delivery.id], 'bounced', detail);
-      if (status.status.startsWith('5')) await this.holds.putOnHold(tx, delivery.contactPointId, detail);
+      // What was given up after days may be there tomorrow: the address is not held for it.
+      if (!status.status.startsWith('5')) return;
+      await this.faults.follow(tx, {
+        ...{ id: delivery.id, fault, detail },
+        contact_point_id: delivery.contactPointId,
+      });
     });
   }
 }

@@ -1,3 +1,4 @@
+import type { DeliveryFault } from '@goodword/core/delivery';
 import { Injectable } from '@nestjs/common';
 import type { TextAnswers } from '@goodword/core/contract';
 import { Database } from '../platform/database';
@@ -167,6 +168,7 @@ export class InboundRepository {
     deliveryId: number,
     state: 'delivered' | 'bounced' | 'failed',
     detail: string,
+    fault: DeliveryFault | null = null,
   ): Promise<boolean> {
     const from =
       state === 'delivered'
@@ -175,9 +177,10 @@ export class InboundRepository {
     return (
       (await tx.execute(
         `UPDATE delivery
-          SET state = :state, sent_at = COALESCE(sent_at, UTC_TIMESTAMP(3)), detail = :detail
+          SET state = :state, sent_at = COALESCE(sent_at, UTC_TIMESTAMP(3)), detail = :detail,
+            fault = :fault
           WHERE organization_id = :org AND id = :deliveryId AND ${from}`,
-        { deliveryId, state, detail: detail.slice(0, 300) },
+        { deliveryId, state, fault, detail: detail.slice(0, 300) },
       )) > 0
     );
   }

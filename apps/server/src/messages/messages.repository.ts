@@ -45,6 +45,7 @@ export interface MessageRow extends Pick<
   | 'go_by'
   | 'go_at'
   | 'go_note'
+  | 'paused_why'
 > {
   channel: MessageChannel;
   purpose: Purpose | null;
@@ -159,7 +160,7 @@ const COLUMNS = `id, organization_id, chapter_id, name, channel, purpose, list_i
           letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by,
           prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version, leaves_at,
           template_id, template_version, locale, ask, plainly,
-          go_state, go_version, go_asked_by, go_by, go_at, go_note`;
+          go_state, go_version, go_asked_by, go_by, go_at, go_note, paused_why`;
 
 const NOT_OVER = "state NOT IN ('stopped','done')";
 

@@ -55,7 +55,7 @@ test('letters beyond ASCII before the @ go to a server that takes them, and to n
   expect(await toOld.send(mail('zoë@example.org'))).toMatchObject({
     kind: 'refused',
     permanent: true,
-    address: false,
+    fault: 'message',
   });
   expect(await toOld.send(mail('zoe@bücher.example'))).toMatchObject({ kind: 'accepted' });
   await old.close();
@@ -148,8 +148,8 @@ print(json.dumps({'subject': m['subject'], 'type': m.get_content_type(), 'parts'
 describe('what became of a hand-over', () => {
   test.each<[string, Partial<HandOver>]>([
     ['fine@example.org', { kind: 'accepted' }],
-    ['refuse@example.org', { kind: 'refused', permanent: true, address: true }],
-    ['defer@example.org', { kind: 'refused', permanent: false, address: true }],
+    ['refuse@example.org', { kind: 'refused', permanent: true, fault: 'address' }],
+    ['defer@example.org', { kind: 'refused', permanent: false, fault: 'unknown' }],
     ['cut@example.org', { kind: 'unsure' }],
   ])('%s', async (to, expected) => expect(await out.send(mail(to))).toMatchObject(expected));
 

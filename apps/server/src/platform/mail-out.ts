@@ -1,6 +1,7 @@
 import { createTransport, type SMTPPoolOptions, type Transporter } from 'nodemailer';
 import SMTPConnection from 'nodemailer/lib/smtp-connection';
 import type { Readable } from 'node:stream';
+import { deliveryFault, type DeliveryFault } from '@goodword/core/delivery';
 
 /** A rendered mail, ready to go. */
 export interface OutgoingMail {
@@ -17,12 +18,13 @@ export interface OutgoingMail {
 }
 
 /**
- * What became of a hand-over. "unreachable" means that nothing of the message was given away, so it may be
- * tried again; "unsure" that it was under way when the connection went, so only a person can tell.
+ * What became of a hand-over. "unreachable" means that nothing of the message was given away, or that the
+ * server takes nothing of ours as it stands: it is tried again, and nobody is lost. "unsure" means that it was
+ * under way when the connection went, so only a person can tell.
  */
 export type HandOver =
   | { kind: 'accepted'; detail: string }
-  | { kind: 'refused'; permanent: boolean; address: boolean; detail: string }
+  | { kind: 'refused'; permanent: boolean; fault: DeliveryFault; detail: string }
   | { kind: 'unreachable'; detail: string }
   | { kind: 'unsure'; detail: string };
 
@@ -51,6 +53,8 @@ interface SmtpError extends Error {
   code?: string;
   responseCode?: number;
   command?: string;
+  /** The whole answer of the server. */
+  response?: string;
 }
 
 /** SMTP through nodemailer's pool. */
@@ -95,7 +99,7 @@ export class SmtpOut implements MailOut {
       const offered = await this.offersUtf8();
       if (offered === null)
         return { kind: 'unreachable', detail: 'The mail server did not say what it takes' };
-      if (!offered) return { kind: 'refused', permanent: true, address: false, detail: NO_UTF8 };
+      if (!offered) return { kind: 'refused', permanent: true, fault: 'message', detail: NO_UTF8 };
     }
     const data = {
       envelope: { from: mail.returnPath, to: [mail.to] },
@@ -197,13 +201,21 @@ function asWritten(
   );
 }
 
-/** Reply codes by RFC 5321 §4.2.1: 4yz may succeed later, 5yz will not. */
+/**
+ * Reply codes by RFC 5321 §4.2.1: 4yz may succeed later, 5yz will not. What the server says of us (a
+ * password, a sender, a quota) concerns everybody: nobody is refused for it.
+ */
 export function classify(error: SmtpError, bodyRead: boolean): HandOver {
   const detail = error.message.slice(0, 300);
-  const code = error.responseCode ?? 0;
-  if (code === 421) return bodyRead ? { kind: 'unsure', detail } : { kind: 'unreachable', detail };
-  if (code >= 400)
-    return { kind: 'refused', permanent: code >= 500, address: error.command === 'RCPT TO', detail };
-  if (error.code === 'EENVELOPE') return { kind: 'refused', permanent: true, address: true, detail };
+  const reply = error.responseCode ?? 0;
+  if (reply === 421) return bodyRead ? { kind: 'unsure', detail } : { kind: 'unreachable', detail };
+  if (error.code === 'EAUTH') return { kind: 'unreachable', detail };
+  if (reply >= 400) {
+    const said = error.response ?? error.message;
+    const fault = deliveryFault({ reply, text: said.replace(/^\d{3}[ -]/, ''), command: error.command });
+    if (fault === 'provider') return { kind: 'unreachable', detail };
+    return { kind: 'refused', permanent: reply >= 500, fault, detail };
+  }
+  if (error.code === 'EENVELOPE') return { kind: 'refused', permanent: true, fault: 'address', detail };
   return bodyRead ? { kind: 'unsure', detail } : { kind: 'unreachable', detail };
 }

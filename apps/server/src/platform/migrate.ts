@@ -26,6 +26,7 @@ import * as proofs from './migrations/024_proofs';
 import * as versionsOfWords from './migrations/025_versions_of_words';
 import * as priceOfTexts from './migrations/026_price_of_texts';
 import * as letters from './migrations/027_letters';
+import * as deliveryFaults from './migrations/030_delivery_faults';
 import * as together from './migrations/029_together';
 import * as linksOfTheHouse from './migrations/028_links_of_the_house';
 
@@ -59,6 +60,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '027_letters': letters,
   '028_links_of_the_house': linksOfTheHouse,
   '029_together': together,
+  '030_delivery_faults': deliveryFaults,
 };
 
 const source: Knex.MigrationSource<string> = {

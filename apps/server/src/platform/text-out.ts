@@ -19,6 +19,9 @@ export interface TextOut {
 
 export const TEXT_OUT = Symbol('TEXT_OUT');
 
+/** Not let in, nothing left to spend, no such place, too slow, too fast (RFC 9110 §15.5, RFC 6585 §4). */
+const OURS = new Set([401, 402, 403, 404, 408, 429]);
+
 /** A gateway over HTTP: one POST a text, the key as the Idempotency-Key header, JSON back. */
 export class HttpTextOut implements TextOut {
   constructor(private readonly options: { url: string; key: string; callback: string }) {}
@@ -48,8 +51,9 @@ export class HttpTextOut implements TextOut {
       };
       if (response.ok) return { kind: 'accepted', detail: answer.id ?? '' };
       const detail = answer.error ?? `gateway answered ${response.status}`;
-      if (response.status === 429 || response.status >= 500) return { kind: 'unreachable', detail };
-      return { kind: 'refused', permanent: true, address: answer.address ?? false, detail };
+      // Who we are, what we owe and how fast we are concerns everybody: nobody is refused for it.
+      if (OURS.has(response.status) || response.status >= 500) return { kind: 'unreachable', detail };
+      return { kind: 'refused', permanent: true, fault: answer.address ? 'address' : 'unknown', detail };
     } catch (error) {
       // A lost answer is no loss: the same key is sent again.
       return { kind: 'unreachable', detail: (error as Error).message.slice(0, 300) };
@@ -63,7 +67,7 @@ export const NO_TEXTS: TextOut = {
     Promise.resolve({
       kind: 'refused',
       permanent: true,
-      address: false,
+      fault: 'unknown',
       detail: 'No text gateway is set up (TEXT_URL)',
     }),
 };

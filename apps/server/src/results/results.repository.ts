@@ -40,19 +40,20 @@ export interface PersonResult {
 /** What came of a message, counted and person by person. */
 @Injectable()
 export class ResultsRepository {
-  async counts(db: Scoped, messageId: number): Promise<Record<ResultKind, number>> {
-    const sums = Object.entries(WHICH)
+  /** Beside the kinds: those that a server was asked to take, whether it did or refused them at once. */
+  async counts(db: Scoped, messageId: number): Promise<Record<ResultKind | 'tried', number>> {
+    const sums = Object.entries({ ...WHICH, tried: `(${WHICH.sent} OR ${WHICH.bounced})` })
       .map(([kind, which]) => `COALESCE(SUM(IF(${which}, d.n, 0)), 0) AS \`${kind}\``)
       .join(', ');
     // Those that are alike are asked once for all: a message to many has a handful of kinds.
     const alike = 'channel, state, opened, clicked, replied, left_it';
-    const [row] = await db.sql<Record<ResultKind, string>>(
+    const [row] = await db.sql<Record<ResultKind | 'tried', string>>(
       `SELECT ${sums} FROM (SELECT ${alike}, MAX(sent_at) AS sent_at, COUNT(*) AS n FROM delivery
         WHERE organization_id = :org AND message_id = :messageId GROUP BY ${alike}, sent_at IS NULL) d`,
       { messageId },
     );
     return Object.fromEntries(Object.entries(row!).map(([kind, n]) => [kind, Number(n)])) as Record<
-      ResultKind,
+      ResultKind | 'tried',
       number
     >;
   }

@@ -14,9 +14,10 @@ import { ResultsRepository } from './results.repository';
 import { sentence } from '../platform/words';
 
 /** What each count is a share of. */
-const RATES: [ResultKind, ResultKind][] = [
+const RATES: [ResultKind, ResultKind | 'tried'][] = [
   ['delivered', 'sent'],
-  ['bounced', 'sent'],
+  // Refused at once it was not sent.
+  ['bounced', 'tried'],
   ['opened', 'delivered'],
   ['clicked', 'delivered'],
   ['replied', 'delivered'],
@@ -34,16 +35,19 @@ export class ResultsService {
   async of(scope: AccessScope, id: number): Promise<MessageResults> {
     const db = this.database.read(scope);
     const message = await this.message(db, id);
-    const [counts, events, links, recent, night] = await Promise.all([
+    const [all, events, links, recent, night] = await Promise.all([
       this.results.counts(db, id),
       this.results.overTime(db, id),
       this.results.links(db, id),
       this.results.recent(db, id),
       this.results.night(db, id),
     ]);
+    const { tried: _tried, ...counts } = all;
     const rates = RATES.flatMap(([kind, of]) => {
-      const rate = wilson(counts[kind], counts[of]);
-      return rate ? [{ kind, of: counts[of], ...rate }] : [];
+      // Some open a mail that comes back afterwards: a share is never more than the whole.
+      const whole = Math.max(all[of], all[kind]);
+      const rate = wilson(all[kind], whole);
+      return rate ? [{ kind, of: whole, ...rate }] : [];
     });
     const pace =
       message.state === 'sending'
@@ -56,6 +60,7 @@ export class ResultsService {
         channel: message.channel,
         state: message.state,
         startedAt: message.started_at?.toISOString() ?? null,
+        pausedWhy: message.state === 'paused' ? message.paused_why : null,
       },
       counts,
       rates,

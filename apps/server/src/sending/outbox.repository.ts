@@ -2,13 +2,14 @@ import { holidaysOf } from '../permission/holidays';
 import { Inject, Injectable } from '@nestjs/common';
 import { rulesFor, type Place, type Verdict } from '@goodword/core/permission';
 import { nextDecentMoment, zonesOf } from '@goodword/core/schedule';
-import { HoldsRepository } from '../permission/holds.repository';
+import { retryAfter, type DeliveryFault } from '@goodword/core/delivery';
 import { FactsRepository, type EligibilityQuery } from '../permission/ledger/facts.repository';
 import { Database } from '../platform/database';
 import { type Scoped, rowsOf } from '../platform/scoped';
 import type { HandOver } from '../platform/mail-out';
 import type { AccessScope } from '../platform/scope';
 import { addEvents } from './delivery-events';
+import { DeliveryFaultsRepository } from './delivery-faults.repository';
 import { type LeasedDelivery } from './leases.repository';
 
 /** What became of one hand-over, to be written down. */
@@ -23,7 +24,8 @@ interface AtDoor {
   place: Place;
 }
 
-const MOST_ATTEMPTS = 8;
+/** So often a mail is tried again that a server refused for who sends it. */
+const POLICY_TRIES = 3;
 
 /** For `due`: a message is going out, or a worker has left deliveries behind. */
 export const DELIVERIES_DUE = `SELECT 'deliveries' AS due
@@ -41,7 +43,7 @@ export class OutboxRepository {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(FactsRepository) private readonly facts: FactsRepository,
-    @Inject(HoldsRepository) private readonly holds: HoldsRepository,
+    @Inject(DeliveryFaultsRepository) private readonly faults: DeliveryFaultsRepository,
   ) {}
 
   /** Messages that are going out, in any organization. */
@@ -204,18 +206,28 @@ export class OutboxRepository {
         return this.again(tx, delivery, delivery.attempts, 3, result.detail);
       case 'unsure':
         return this.settle(tx, delivery.id, 'unsure', result.detail);
-      case 'refused':
-        if (!result.permanent && delivery.attempts + 1 < MOST_ATTEMPTS)
-          return this.again(tx, delivery, delivery.attempts + 1, 15 * 2 ** delivery.attempts, result.detail);
-        await this.settle(
-          tx,
-          delivery.id,
-          result.permanent && result.address ? 'bounced' : 'failed',
-          result.detail,
-        );
-        if (result.permanent && result.address)
-          await this.holds.putOnHold(tx, delivery.contact_point_id, result.detail);
+      case 'refused': {
+        const wait = result.permanent ? null : retryAfter(delivery.attempts);
+        if (wait !== null) return this.again(tx, delivery, delivery.attempts + 1, wait * 60, result.detail);
+        // For who we are: nobody is lost by it while somebody mends that.
+        if (result.fault === 'policy' && delivery.attempts < POLICY_TRIES) {
+          await this.again(tx, delivery, delivery.attempts + 1, 3600, result.detail, 'policy');
+          return this.faults.follow(tx, { ...delivery, ...result });
+        }
+        return this.refused(tx, delivery, result);
+      }
     }
+  }
+
+  /** Refused for good: what follows is by what it was about. */
+  private async refused(
+    tx: Scoped,
+    delivery: LeasedDelivery,
+    { fault, detail }: { fault: DeliveryFault; detail: string },
+  ): Promise<void> {
+    const isAddress = fault === 'address' || fault === 'full';
+    await this.settle(tx, delivery.id, isAddress ? 'bounced' : 'failed', detail, fault);
+    await this.faults.follow(tx, { ...delivery, fault, detail });
   }
 
   private async again(
@@ -224,13 +236,14 @@ export class OutboxRepository {
     attempts: number,
     seconds: number,
     detail: string,
+    fault: DeliveryFault | null = null,
   ): Promise<void> {
     await tx.execute(
       `UPDATE delivery
-        SET state = 'ready', leased_by = NULL, attempts = :attempts,
+        SET state = 'ready', leased_by = NULL, attempts = :attempts, fault = :fault,
           not_before = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND, detail = :detail
         WHERE organization_id = :org AND id = :id AND state = 'in-flight'`,
-      { id: delivery.id, attempts, seconds, detail: detail.slice(0, 300) },
+      { id: delivery.id, attempts, seconds, fault, detail: detail.slice(0, 300) },
     );
   }
 
@@ -239,14 +252,16 @@ export class OutboxRepository {
     id: number,
     state: 'unsure' | 'bounced' | 'failed',
     detail: string,
+    fault: DeliveryFault | null = null,
   ): Promise<void> {
     await tx.execute(
       `UPDATE delivery
-        SET state = :state, leased_by = NULL, detail = :detail
+        SET state = :state, leased_by = NULL, detail = :detail, fault = :fault
         WHERE organization_id = :org AND id = :id`,
       {
         id,
         state,
+        fault,
         detail: detail.slice(0, 300),
       },
     );

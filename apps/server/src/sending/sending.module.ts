@@ -15,6 +15,7 @@ import { PersonalService } from './personal.service';
 import { ProofsJob } from './proofs.job';
 import { ProofsRepository } from './proofs.repository';
 import { ProofsService } from './proofs.service';
+import { DeliveryFaultsRepository } from './delivery-faults.repository';
 import { PrepareJob } from './prepare.job';
 import { SendingController } from './sending.controller';
 import { ReadersService } from './readers.service';
@@ -44,6 +45,7 @@ import { LeasesRepository } from './leases.repository';
     PersonalService,
     SendingRepository,
     OutboxRepository,
+    DeliveryFaultsRepository,
     LeasesRepository,
     EnvelopeService,
     PrepareJob,
@@ -51,6 +53,6 @@ import { LeasesRepository } from './leases.repository';
     ProofsRepository,
     ProofsService,
   ],
-  exports: [OutboxRepository, LeasesRepository, EnvelopeService, PrepareJob],
+  exports: [OutboxRepository, DeliveryFaultsRepository, LeasesRepository, EnvelopeService, PrepareJob],
 })
 export class SendingModule {}

@@ -14,6 +14,7 @@ import { TeamRepository } from '../team/team.repository';
 import { ComposingService } from '../messages/composing.service';
 import { MessageValuesService, wantedFor } from '../messages/message-values.service';
 import { goOf, MessagesRepository, type MessageRow } from '../messages/messages.repository';
+import { DeliveryFaultsRepository } from './delivery-faults.repository';
 import { EnvelopeService } from './envelope.service';
 import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
@@ -37,6 +38,7 @@ export class SendingService {
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(EnvelopeService) private readonly envelopes: EnvelopeService,
     @Inject(LastLookService) private readonly looking: LastLookService,
+    @Inject(DeliveryFaultsRepository) private readonly faults: DeliveryFaultsRepository,
   ) {}
 
   /** Returns the version of the group that this made. */
@@ -171,7 +173,10 @@ export class SendingService {
   }
 
   async resume(scope: AccessScope, id: number): Promise<void> {
-    await this.move(scope, id, ['paused'], 'sending');
+    await this.move(scope, id, ['paused'], 'sending', async (tx) => {
+      await this.messages.change(tx, id, { paused_why: null, resumed_at: new Date() });
+      await this.faults.forget(tx, id);
+    });
   }
 
   async stop(scope: AccessScope, id: number): Promise<void> {

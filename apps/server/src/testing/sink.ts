@@ -12,8 +12,10 @@ export interface SinkOptions {
   asciiOnly?: boolean;
   /** Milliseconds between the end of DATA and the answer. */
   delay?: number;
-  /** Answers a recipient with this code. */
-  answer?: (to: string) => number | null;
+  /** Answers a recipient with this code, and words where they matter. */
+  answer?: (to: string) => number | [code: number, words: string] | null;
+  /** Refuses whoever sends with this code. */
+  refuseSender?: () => number | null;
   /** Cuts the connection after DATA of this recipient, without an answer. */
   cutAfterData?: (to: string) => boolean;
   port?: number;
@@ -34,8 +36,13 @@ export class Sink {
       logger: false,
       closeTimeout: 50,
       onRcptTo: (address, _session, done) => {
-        const code = this.options.answer?.(address.address) ?? null;
-        done(code === null ? null : Object.assign(new Error('no'), { responseCode: code }));
+        const answer = this.options.answer?.(address.address) ?? null;
+        const [code, words] = Array.isArray(answer) ? answer : [answer, 'no'];
+        done(code === null ? null : Object.assign(new Error(words), { responseCode: code }));
+      },
+      onMailFrom: (_address, _session, done) => {
+        const code = this.options.refuseSender?.() ?? null;
+        done(code === null ? null : Object.assign(new Error('5.7.1 no'), { responseCode: code }));
       },
       onData: (stream, session, done) => {
         const chunks: Buffer[] = [];

@@ -56,9 +56,11 @@ export class TodayRepository {
         state: MessageState;
         channel: MessageChannel;
         at: Date | null;
+        pausedWhy: string | null;
         people: number | null;
       }>(
-        `SELECT m.id, m.name, m.state, m.channel, COALESCE(m.scheduled_at, m.leaves_at) AS at,
+        `SELECT m.id, m.name, m.state, m.channel, IF(m.state = 'paused', m.paused_why, NULL) AS pausedWhy,
+            COALESCE(m.scheduled_at, m.leaves_at) AS at,
             IF(m.state IN ('posting', 'sending', 'paused'),
               (SELECT COUNT(*) FROM delivery d
               WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'in-flight')),

@@ -171,6 +171,13 @@ function resultNotes(data: MessageResults | undefined, open: (kind: ResultKind) 
   if (!data) return [];
   const { counts } = data;
   const notes: Note[] = [];
+  if (data.message.pausedWhy)
+    notes.push({
+      key: 'paused',
+      tone: 'fault',
+      title: t`It paused itself`,
+      body: t`${data.message.pausedWhy} Nobody is lost: those who are left get it when it goes on.`,
+    });
   if (counts.unsure > 0)
     notes.push({
       key: 'unsure',

@@ -87,7 +87,9 @@ function pausedMessages({ messages }: TodayView, { number }: Words): Item[] {
         count: number(message.people ?? 0),
         what: message.name,
         rest: t`is paused`,
-        more: t`${plural(message.people ?? 0, { one: 'person is', other: 'people are' })} still to get it`,
+        more:
+          message.pausedWhy ??
+          t`${plural(message.people ?? 0, { one: 'person is', other: 'people are' })} still to get it`,
         act: t`Look`,
         to: `/hear-back/${message.id}`,
       }),

@@ -2379,6 +2379,8 @@ export interface components {
         channel: 'email' | 'text' | 'post';
         state: 'draft' | 'scheduled' | 'preparing' | 'posting' | 'sending' | 'paused' | 'stopped' | 'done';
         startedAt: string | null;
+        /** @description Why it paused itself; null where a person did, or it is not paused. */
+        pausedWhy: string | null;
       };
       counts: {
         opened: number;
@@ -3363,6 +3365,8 @@ export interface components {
       state: 'draft' | 'scheduled' | 'preparing' | 'posting' | 'sending' | 'paused' | 'stopped' | 'done';
       channel: 'email' | 'text' | 'post';
       when: string | null;
+      /** @description Why it paused itself. */
+      pausedWhy: string | null;
       /**
        * Format: double
        * @description Whom the last look found for it; of one that leaves already, who is still to get it. Null before a look.

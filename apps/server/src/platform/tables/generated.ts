@@ -310,6 +310,7 @@ export interface Tables {
     detail: string | null;
     door_verdict: string | null;
     entry_id: number | null;
+    fault: 'address' | 'full' | 'policy' | 'provider' | 'message' | 'unknown' | null;
     id: number;
     lease_until: Date | null;
     leased_by: string | null;
@@ -606,12 +607,14 @@ export interface Tables {
     locale: string | null;
     name: string;
     organization_id: number;
+    paused_why: string | null;
     personal_to: number | null;
     plainly: number;
     preheader: string;
     prepared_to: number;
     purpose: import('@goodword/core/permission').Purpose | null;
     recipients: import('@goodword/core/contract').Recipients;
+    resumed_at: Date | null;
     scheduled_at: Date | null;
     seconded_by: number | null;
     sender_id: number | null;

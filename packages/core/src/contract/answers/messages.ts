@@ -121,6 +121,7 @@ export const messageResults = shape('MessageResults', {
     channel: oneOf(MESSAGE_CHANNELS),
     state: oneOf(MESSAGE_STATES),
     startedAt: orNull(text),
+    pausedWhy: told('Why it paused itself; null where a person did, or it is not paused.', orNull(text)),
   }),
   counts: part({
     opened: number,

@@ -20,6 +20,7 @@ export const leavingMessage = shape('LeavingMessage', {
   state: oneOf(MESSAGE_STATES),
   channel: oneOf(MESSAGE_CHANNELS),
   when: orNull(text),
+  pausedWhy: told('Why it paused itself.', orNull(text)),
   people: told(
     'Whom the last look found for it; of one that leaves already, who is still to get it. Null before a look.',
     orNull(number),

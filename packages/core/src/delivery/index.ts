@@ -1,0 +1,12 @@
+export {
+  DELIVERY_FAULTS,
+  deliveryFault,
+  enhancedStatus,
+  FULL_MAILBOX,
+  PAUSE_AT_POLICY,
+  RETRY_MINUTES,
+  retryAfter,
+  type DeliveryFault,
+  type EnhancedStatus,
+  type MailRefusal,
+} from './faults';
