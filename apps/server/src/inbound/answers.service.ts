@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { DeliveryFaultsRepository } from '../sending/delivery-faults.repository';
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import { ownWords, readIntent, type ReplyIntent } from '@goodword/core/text';
 import { everyWording } from '../messages/composer';
@@ -32,6 +33,7 @@ export class AnswersService {
   private readonly log = new Logger('answers');
 
   constructor(
+    @Inject(DeliveryFaultsRepository) private readonly faults: DeliveryFaultsRepository,
     @Inject(Database) private readonly database: Database,
     @Inject(InboundRepository) private readonly inbound: InboundRepository,
     @Inject(UnsubscribeRepository) private readonly deliveries: UnsubscribeRepository,
@@ -189,6 +191,7 @@ export class AnswersService {
           `Complained about “${delivery.messageName}”`,
         );
       await this.deliveries.event(tx, delivery, 'complained', 'Reported as spam');
+      await this.faults.brake(tx, delivery.id, 'complaints');
     });
   }
 

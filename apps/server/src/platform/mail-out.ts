@@ -19,8 +19,8 @@ export interface OutgoingMail {
 
 /**
  * What became of a hand-over. "unreachable" means that nothing of the message was given away, or that the
- * server takes nothing of ours as it stands: it is tried again, and nobody is lost. "unsure" means that it was
- * under way when the connection went, so only a person can tell.
+ * server takes nothing of ours as it stands: it is tried again, and nobody is lost. "unsure" means that it
+ * was under way when the connection went, so only a person can tell.
  */
 export type HandOver =
   | { kind: 'accepted'; detail: string }

@@ -1,4 +1,5 @@
 import { createTransport } from 'nodemailer';
+import type { HouseRules } from '@goodword/core/permission';
 import type { MessageResults, RecordView } from '@goodword/core/contract';
 import { MailInService } from '../inbound/mail-in.service';
 import { eventually, openTestHouse, type TestHouse } from '../testing/harness';
@@ -145,4 +146,44 @@ test('a sender who is not taken fails nobody: it goes on when it is', async () =
     `/api/supporters/${(await personBy(house.client, address('s1'))).id}`,
   );
   expect(record.contactPoints[0]!.onHold).toBe(false);
+});
+
+describe('the brake', () => {
+  /** Of so many in a group, those whose address nobody is at. */
+  const sending = async (names: string[], gone: (to: string) => boolean) => {
+    const group = await people(...names);
+    house.sink.options.answer = (to) => (gone(to) ? [550, '5.1.1 User unknown'] : null);
+    const id = await draftEmail(house.client, group, { subject: `Brake ${groups}` });
+    await house.client.post(`/api/messages/${id}/test`);
+    const look = await house.client.post<{ digest: string }>(`/api/messages/${id}/last-look`);
+    await house.client.post(`/api/messages/${id}/send`, { at: null, digest: look.digest });
+    return id;
+  };
+
+  test('a list of which too many are nobody’s pauses itself, and goes on when somebody says so', async () => {
+    const names = Array.from({ length: 600 }, (_none, i) => `b${i}`);
+    // Nobody is at every tenth.
+    const id = await sending(names, (to) => /^b\d*0@/.test(to));
+    await messageAt(house.client, id, 'paused');
+    const { message, counts } = await results(id);
+    expect(message.pausedWhy).toMatch(/^Of \d+ addresses \d+ are nobody’s \(\d+(\.\d)? %\)/);
+    expect(counts.waiting).toBeGreaterThan(0);
+    // Somebody has looked, and the house says that this much is as it should be.
+    const { rules, version } = await house.client.get<{ rules: HouseRules; version: number }>(
+      '/api/house-rules',
+    );
+    await house.client.put('/api/house-rules', {
+      rules: { ...rules, brake: { unknown: 30, complaints: 0.3 } },
+      basedOn: version,
+    });
+    await house.client.post(`/api/messages/${id}/resume`);
+    await messageAt(house.client, id, 'done');
+    const after = await results(id);
+    expect([after.counts.sent + after.counts.bounced, after.counts.failed]).toEqual([600, 0]);
+    const got = house.sink.mails
+      .filter(({ raw }) => raw.includes(`Subject: Brake ${groups}`))
+      .map(({ to }) => to);
+    expect(new Set(got).size).toBeGreaterThanOrEqual(540);
+    house.sink.options.answer = undefined;
+  }, 120_000);
 });

@@ -1,3 +1,4 @@
+import { USUAL_BRAKE } from '@goodword/core/delivery';
 import { t } from '@lingui/core/macro';
 import { UNDO_SECONDS, type HouseRules as Rules } from '@goodword/core/permission';
 import { ASKING_WORDS } from '@goodword/core/text';
@@ -33,6 +34,48 @@ function UndoSeconds({
         }
       />
     </Labelled>
+  );
+}
+
+/** Shares at which a sending pauses itself. */
+function Brake({
+  disabled,
+  rules,
+  onChange,
+}: {
+  disabled: boolean;
+  rules: Rules;
+  onChange: (rules: Rules) => void;
+}) {
+  const brake = rules.brake ?? USUAL_BRAKE;
+  const field = (part: keyof typeof brake, label: string, hint: string) => (
+    <Labelled label={label} hint={hint}>
+      <input
+        type="number"
+        className="input"
+        min={0}
+        max={100}
+        step="any"
+        disabled={disabled}
+        value={brake[part]}
+        onChange={({ target }) =>
+          onChange({
+            ...rules,
+            brake: { ...brake, [part]: Math.min(100, Math.max(0, Number(target.value) || 0)) },
+          })
+        }
+      />
+    </Labelled>
+  );
+  return (
+    <>
+      {field(
+        'unknown',
+        t`A sending pauses itself at unknown addresses`,
+        t`Percent of those tried; 0 is never`,
+      )}
+      {field('complaints', t`And at complaints`, t`Percent of those tried; 0 is never`)}
+    </>
   );
 }
 
@@ -123,6 +166,7 @@ export function House({
         />
       </Labelled>
       <UndoSeconds disabled={disabled} rules={rules} onChange={onChange} />
+      <Brake disabled={disabled} rules={rules} onChange={onChange} />
       <AskingWords disabled={disabled} rules={rules} onChange={onChange} />
       <label className="flex gap-3 items-start">
         <input

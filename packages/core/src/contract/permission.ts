@@ -69,6 +69,10 @@ export const houseRules = ofCore(
     askingWords: Joi.array().items(Joi.string().trim().min(2).max(60)).max(200),
     textEndDays: Joi.number().integer().min(0).max(90),
     undoSeconds: Joi.number().integer().min(0).max(600),
+    brake: Joi.object({
+      unknown: Joi.number().min(0).max(100).required(),
+      complaints: Joi.number().min(0).max(100).required(),
+    }),
     places: Joi.object().pattern(placeKey, placeRules).min(1).max(300).required(),
   }),
 );

@@ -1,3 +1,4 @@
+export { brakeAt, USUAL_BRAKE, type BrakeCounts, type BrakeLimits } from './brake';
 export {
   DELIVERY_FAULTS,
   deliveryFault,

@@ -1,3 +1,4 @@
+import type { BrakeLimits } from '../delivery';
 import { addMonths, type Instant, said, type Said } from '../common';
 import { ELSEWHERE, keysFor, type Place, type PlaceKey } from './places';
 import { CHANNELS, type Channel, type ConfirmableChannel } from './channels';
@@ -109,6 +110,8 @@ export interface HouseRules {
   textEndDays?: number;
   /** Seconds in which a message that was sent now is taken back without a trace; left out: 60. */
   undoSeconds?: number;
+  /** Shares at which a sending pauses itself; left out: those that are usual. */
+  brake?: BrakeLimits;
   /** Words that no service message may say unread by a second person; left out: those of `ASKING_WORDS`. */
   askingWords?: string[];
   places: Record<PlaceKey, PlaceRules>;

@@ -1,3 +1,4 @@
+import { USUAL_BRAKE } from '../delivery';
 import { said, type Said } from '../common';
 import { RULE_PURPOSES, rulesFor, UNDO_SECONDS, WEEKDAYS } from './house-rules';
 import type { RulePurpose, Hours, HouseRules, RequiredConsent, PlaceRules, HourSpan } from './house-rules';
@@ -56,6 +57,7 @@ export function ruleChanges(before: HouseRules, after: HouseRules): Said[] {
     ...((before.undoSeconds ?? UNDO_SECONDS) === undoSeconds
       ? []
       : [undoSeconds ? said('change.undo', { seconds: undoSeconds }) : said('change.no-undo')]),
+    ...brakeChange(before.brake, after.brake),
     ...(Boolean(before.secondPair) === Boolean(after.secondPair)
       ? []
       : [said(after.secondPair ? 'change.second-pair' : 'change.no-second-pair')]),
@@ -67,6 +69,11 @@ export function ruleChanges(before: HouseRules, after: HouseRules): Said[] {
       return placeChanges(a, b).map((change) => said('change.in-place', { place: { place }, change }));
     }),
   ];
+}
+
+function brakeChange(before = USUAL_BRAKE, after = USUAL_BRAKE): Said[] {
+  if (before.unknown === after.unknown && before.complaints === after.complaints) return [];
+  return [said('change.brake', { unknown: after.unknown, complaints: after.complaints })];
 }
 
 function placeChanges(a: PlaceRules, b: PlaceRules): Said[] {
