@@ -52,7 +52,8 @@ test('a letter is written, laid out for its envelopes, and posted', async ({ pag
 test('a page of HTML made elsewhere is mailed as it looks, and says what was taken out', async ({ page }) => {
   await signIn(page);
   await begin(page, 'Page from elsewhere', 'email');
-  await page.getByRole('button', { name: 'Use a whole page of HTML…' }).click();
+  await page.getByRole('button', { name: 'Put in…' }).click();
+  await page.getByRole('menuitem', { name: /^A whole page of HTML/ }).click();
   await page
     .getByLabel('Or the page itself, pasted')
     .fill('<style>h1{color:#004b5c}</style><h1>Oak, {First name, or "friend"}</h1><script>alert(1)</script>');

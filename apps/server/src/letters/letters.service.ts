@@ -21,7 +21,7 @@ import { movable } from '../sending/movable';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
 import { LetterComposer } from './letter-composer.service';
-import { LettersRepository, type NumberedLetter } from './letters.repository';
+import { LettersRepository, type LettersRow, type NumberedLetter } from './letters.repository';
 
 /** Letters of a message: looked at, laid out anew, downloaded, and posted. */
 @Injectable()
@@ -42,7 +42,8 @@ export class LettersService {
   async view(scope: AccessScope, id: number): Promise<LettersView> {
     const db = this.database.read(scope);
     const message = await this.messages.need(db, id);
-    const row = await this.letters.find(db, id);
+    const { country } = await this.team.organization(scope);
+    const row = (await this.letters.find(db, id)) ?? begunWith(message, letterFormOf(country));
     if (!row) throw new NotFound('letters');
     const files = await this.letters.files(db, id);
     const refused = message.state === 'posting' ? await this.refused(db, message) : [];
@@ -151,4 +152,10 @@ export class LettersService {
       );
     });
   }
+}
+
+/** Letters that are about to be laid out, before the work has begun; null of a message that has none. */
+function begunWith({ channel, state }: MessageRow, form: LetterForm): Omit<LettersRow, 'message_id'> | null {
+  if (channel !== 'post' || (state !== 'preparing' && state !== 'posting')) return null;
+  return { form, asked: 1, made: 0, done: 0, total: 0, problem: null, posted_on: null };
 }

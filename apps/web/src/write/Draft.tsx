@@ -138,12 +138,15 @@ function DraftDesk({
           />
           <div className="flex flex-wrap items-center justify-between gap-3 pt-2">
             <TagTriggers message={message} />
-            <WordNotes id={message.id} words={words} />
             {editable && (
-              <Button weight="main" className="ml-auto" onClick={() => void goOn()}>
+              <Button weight="main" className="ml-auto order-2" onClick={() => void goOn()}>
                 {maySend ? t`Next: who gets it` : t`See who would get it`}
               </Button>
             )}
+            {/* Stands before the next step, and is reached after it. */}
+            <span className="order-1">
+              <WordNotes id={message.id} words={words} />
+            </span>
           </div>
         </div>
         <PreviewPane message={message} stamp={stamp} proof={proof} onChoose={() => setProof(null)} />

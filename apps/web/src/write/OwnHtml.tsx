@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro';
 import { useMutation } from '@tanstack/react-query';
-import { useState, type ReactNode } from 'react';
+import { createContext, useState, type ReactNode } from 'react';
 import { MOST_OWN_HTML, type LetterDoc } from '@goodword/core/letter';
 import { api, fileForm } from '../app/api';
 import { useFormat } from '../app/format';
@@ -59,40 +59,33 @@ function PageForm({ start, onDone }: { start: string; onDone: (letter: LetterDoc
   );
 }
 
-/** Opens the way in for a page that was made elsewhere. */
+/** The way in for a page that was made elsewhere. */
 export function BringInPage({
-  words,
+  open,
+  onClose,
   start = '',
-  asLink,
   onDone,
 }: {
-  words: string;
+  open: boolean;
+  onClose: () => void;
   start?: string;
-  asLink?: boolean;
   onDone: (letter: LetterDoc) => void;
 }) {
-  const [open, setOpen] = useState(false);
   return (
-    <>
-      {asLink ? (
-        <button className="link text-[13px]" onClick={() => setOpen(true)}>
-          {words}
-        </button>
-      ) : (
-        <Button onClick={() => setOpen(true)}>{words}</Button>
-      )}
-      <Drawer
-        open={open}
-        onClose={() => setOpen(false)}
-        wide
-        title={t`A page of HTML`}
-        note={t`It takes the place of the words here`}
-      >
-        {open && <PageForm start={start} onDone={(letter) => (setOpen(false), onDone(letter))} />}
-      </Drawer>
-    </>
+    <Drawer
+      open={open}
+      onClose={onClose}
+      wide
+      title={t`A page of HTML`}
+      note={t`It takes the place of the words here`}
+    >
+      {open && <PageForm start={start} onDone={(letter) => (onClose(), onDone(letter))} />}
+    </Drawer>
   );
 }
+
+/** Asks for a page in the place of the words; null where there can be none. */
+export const AskPageContext = createContext<(() => void) | null>(null);
 
 /** What was changed in a page as it came in, for the Margin. */
 export const ownNotes = (letter: LetterDoc | null): Note[] =>
@@ -111,6 +104,7 @@ export function OwnHtmlPane({
   foot: ReactNode;
 }) {
   const format = useFormat();
+  const [replacing, setReplacing] = useState(false);
   const { html } = letter.own!;
   return (
     <section
@@ -123,7 +117,8 @@ export function OwnHtmlPane({
       </p>
       {editable && (
         <div className="flex flex-wrap gap-3">
-          <BringInPage words={t`Change or replace it…`} start={html} onDone={onChange} />
+          <Button onClick={() => setReplacing(true)}>{t`Change or replace it…`}</Button>
+          <BringInPage open={replacing} onClose={() => setReplacing(false)} start={html} onDone={onChange} />
           <Button
             onClick={() => {
               const { own: _own, ...blocks } = letter;

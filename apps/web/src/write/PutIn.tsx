@@ -1,7 +1,8 @@
 import { t } from '@lingui/core/macro';
 import type { Editor } from '@tiptap/react';
 import { DropdownMenu, Toolbar } from 'radix-ui';
-import { useRef } from 'react';
+import { useContext, useRef } from 'react';
+import { AskPageContext } from './OwnHtml';
 
 const ITEM = 'px-3 py-[5px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
 
@@ -53,6 +54,7 @@ export function PutIn({
 }) {
   // Put in as the menu closes, which gives the focus to the letter then and not to its own button.
   const chosen = useRef<object | null>(null);
+  const askPage = useContext(AskPageContext);
   const put = () => {
     const node = chosen.current;
     chosen.current = null;
@@ -95,6 +97,14 @@ export function PutIn({
               {words}
             </DropdownMenu.Item>
           ))}
+          {askPage && (
+            <>
+              <DropdownMenu.Separator className="border-t border-hair my-1" />
+              <DropdownMenu.Item className={ITEM} onSelect={() => askPage()}>
+                {t`A whole page of HTML, in the place of this…`}
+              </DropdownMenu.Item>
+            </>
+          )}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

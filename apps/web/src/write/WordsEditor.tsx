@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import { useCallback, useState, type ReactNode } from 'react';
 import { t } from '@lingui/core/macro';
 import type { AskRule, WrittenWords } from '@goodword/core/letter';
 import type { Registry } from '@goodword/core/merge';
@@ -8,7 +8,7 @@ import { AskContext } from './asking';
 import { LetterEditor } from './LetterEditor';
 import { MannerLine } from './MannerLine';
 import { MergeField } from './MergeField';
-import { BringInPage, OwnHtmlPane } from './OwnHtml';
+import { AskPageContext, BringInPage, OwnHtmlPane } from './OwnHtml';
 import { ScriptEditor } from './ScriptEditor';
 import { TextEditor } from './TextEditor';
 
@@ -66,6 +66,8 @@ export function WordsEditor(props: Props) {
 function Editors({ channel, words, registry, editable, drawn, set, foot }: Props & { foot: ReactNode }) {
   // The editor is made anew with the words of a page that was put aside.
   const [swapped, setSwapped] = useState(0);
+  const [asked, setAsked] = useState(false);
+  const askPage = useCallback(() => setAsked(true), []);
   if (channel === 'text')
     return (
       <>
@@ -101,25 +103,17 @@ function Editors({ channel, words, registry, editable, drawn, set, foot }: Props
           foot={foot}
         />
       ) : (
-        <LetterEditor
-          key={`${drawn} ${swapped}`}
-          value={words.letter}
-          registry={registry}
-          editable={editable}
-          onChange={(letter) => set({ letter })}
-          foot={
-            <>
-              {foot}
-              {channel === 'email' && editable && (
-                <BringInPage
-                  asLink
-                  words={t`Use a whole page of HTML…`}
-                  onDone={(letter) => set({ letter })}
-                />
-              )}
-            </>
-          }
-        />
+        <AskPageContext value={channel === 'email' ? askPage : null}>
+          <LetterEditor
+            key={`${drawn} ${swapped}`}
+            value={words.letter}
+            registry={registry}
+            editable={editable}
+            onChange={(letter) => set({ letter })}
+            foot={foot}
+          />
+          <BringInPage open={asked} onClose={() => setAsked(false)} onDone={(letter) => set({ letter })} />
+        </AskPageContext>
       )}
     </>
   );

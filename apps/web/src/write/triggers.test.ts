@@ -2,25 +2,21 @@ import { changed, triggersOf, offeredTriggers } from './triggers';
 
 const TAGS = [{ id: 1 }, { id: 2 }];
 
-test('a text is answered; a letter is answered and its links are followed', () => {
-  expect(triggersOf('text')).toEqual(['replied']);
+test('links of mails and texts are followed; of paper nothing is told', () => {
+  expect(triggersOf('text')).toEqual(['clicked', 'replied']);
+  expect(triggersOf('post')).toEqual([]);
   expect(triggersOf('email')).toEqual(['clicked', 'replied']);
 });
 
 test('the next sentence is one that is not said yet', () => {
   expect(offeredTriggers([], TAGS, 'email')).toEqual({ on: 'clicked', tagId: 1 });
   expect(offeredTriggers([{ on: 'clicked', tagId: 1 }], TAGS, 'email')).toEqual({ on: 'clicked', tagId: 2 });
-  expect(offeredTriggers([{ on: 'replied', tagId: 1 }], TAGS, 'text')).toEqual({ on: 'replied', tagId: 2 });
-  expect(
-    offeredTriggers(
-      [
-        { on: 'replied', tagId: 1 },
-        { on: 'replied', tagId: 2 },
-      ],
-      TAGS,
-      'text',
-    ),
-  ).toBeNull();
+  expect(offeredTriggers([{ on: 'clicked', tagId: 1 }], TAGS, 'text')).toEqual({ on: 'clicked', tagId: 2 });
+  const all = TAGS.flatMap(({ id }) => [
+    { on: 'clicked' as const, tagId: id },
+    { on: 'replied' as const, tagId: id },
+  ]);
+  expect(offeredTriggers(all, TAGS, 'text')).toBeNull();
   expect(offeredTriggers([], [], 'email')).toBeNull();
 });
 
