@@ -152,6 +152,12 @@ export class EnvelopeService {
       ...test.values,
       leave: `${this.config.PUBLIC_URL}/leave/example`,
     });
-    return this.mailOut.send({ ...mail, subject: `Test: ${mail.subject}` });
+    // The headers of the real one, but for ways out that would close something.
+    const headers = {
+      'List-Id': listId(test.message, test.listName, test.organization),
+      'List-Unsubscribe': `<${this.config.PUBLIC_URL}/leave/example>`,
+      'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
+    };
+    return this.mailOut.send({ ...mail, headers, subject: `Test: ${mail.subject}` });
   }
 }

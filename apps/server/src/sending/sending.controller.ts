@@ -11,11 +11,13 @@ import {
   type SaveRecipientsBody,
   type SuppressedQuery,
   type SendMessageBody,
+  type SendTestBody,
 } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { ReadersService } from './readers.service';
 import { ProofsService } from './proofs.service';
+import { TestSendingService } from './test-sending.service';
 import { SendingService } from './sending.service';
 import { LastLookService } from './last-look.service';
 
@@ -26,6 +28,7 @@ export class SendingController {
     @Inject(ReadersService) private readonly readers: ReadersService,
     @Inject(LastLookService) private readonly looking: LastLookService,
     @Inject(ProofsService) private readonly proofs: ProofsService,
+    @Inject(TestSendingService) private readonly tests: TestSendingService,
   ) {}
 
   @Route('get', 'readers', {
@@ -116,13 +119,18 @@ export class SendingController {
 
   @Route('post', 'test', {
     role: 'writer',
-    summary: 'Send it to oneself',
+    summary: 'Send it as a test: to oneself, or to those on a list who agreed to it',
     params: schema.idParams,
+    body: schema.sendTest,
     answer: answers.sentTo,
   })
   @HttpCode(200)
-  test(@Caller() scope: AccessScope, @Id() id: number): Promise<{ to: string }> {
-    return this.sending.test(scope, id);
+  test(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: SendTestBody,
+  ): Promise<{ to: string }> {
+    return this.tests.test(scope, id, body);
   }
 
   @Route('post', 'send', {

@@ -21,6 +21,7 @@ import { SendingController } from './sending.controller';
 import { ReadersService } from './readers.service';
 import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
+import { TestSendingService } from './test-sending.service';
 import { SendingService } from './sending.service';
 import { LastLookService } from './last-look.service';
 import { LeasesRepository } from './leases.repository';
@@ -39,6 +40,7 @@ import { LeasesRepository } from './leases.repository';
   controllers: [SendingController, BeginController, PersonalController],
   providers: [
     SendingService,
+    TestSendingService,
     LastLookService,
     ReadersService,
     RecipientsService,

@@ -6,16 +6,13 @@ import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
 import { type Scoped, rowsOf } from '../platform/scoped';
-import { Conflict, Invalid, Newer, NotFound, Unavailable } from '../platform/errors';
+import { Conflict, Invalid, Newer } from '../platform/errors';
 import { cancel, enqueue } from '../platform/jobs';
 import type { AccessScope } from '../platform/scope';
-import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
 import { ComposingService } from '../messages/composing.service';
-import { MessageValuesService, wantedFor } from '../messages/message-values.service';
 import { goOf, MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import { DeliveryFaultsRepository } from './delivery-faults.repository';
-import { EnvelopeService } from './envelope.service';
 import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
 import { sentence } from '../platform/words';
@@ -23,7 +20,7 @@ import { LastLookService } from './last-look.service';
 import { chapterOfMessage, movable } from './movable';
 import { digestOf, sameVersion } from './last-look.service';
 
-/** A message on its way: its recipients, a test of it, sent, planned, paused, gone on with, stopped. */
+/** A message on its way: its recipients, sent, planned, paused, gone on with, stopped. */
 @Injectable()
 export class SendingService {
   constructor(
@@ -31,12 +28,9 @@ export class SendingService {
     @Inject(SendingRepository) private readonly sending: SendingRepository,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(ComposingService) private readonly composing: ComposingService,
-    @Inject(MessageValuesService) private readonly values: MessageValuesService,
     @Inject(RecipientsService) private readonly recipients: RecipientsService,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
-    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
-    @Inject(EnvelopeService) private readonly envelopes: EnvelopeService,
     @Inject(LastLookService) private readonly looking: LastLookService,
     @Inject(DeliveryFaultsRepository) private readonly faults: DeliveryFaultsRepository,
   ) {}
@@ -58,46 +52,6 @@ export class SendingService {
         }),
       };
     });
-  }
-
-  /** Sends the message to the teammate alone, filled for the first of its group. */
-  async test(scope: AccessScope, id: number): Promise<{ to: string }> {
-    const db = this.database.read(scope);
-    const message = await this.messages.need(db, id);
-    if (message.channel === 'post') throw new Conflict(sentence('send.no-test-of-letters'));
-    const teammate = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
-    if (!teammate) throw new NotFound('teammate');
-    const to = message.channel === 'email' ? teammate.email : teammate.mobile;
-    if (!to) throw new Conflict(sentence('send.no-own-mobile'));
-    const ids = await this.recipients.of(chapterOfMessage(scope, message), message.recipients);
-    const someone =
-      (await this.supporters.byIds(db, ids.slice(0, 1)))[0] ??
-      (await this.supporters.page(db, {}, null, 1)).rows[0];
-    const { composed, organization, listName } = await this.composing.compose(scope, message);
-    const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : teammate;
-    const values = someone
-      ? ((
-          await this.values.of(scope, [someone.id], wantedFor(message, { composed, organization, sender }))
-        ).get(someone.id) ?? {})
-      : {};
-    const outcome = await this.envelopes.sendTest({
-      message,
-      composed,
-      organization,
-      sender,
-      listName,
-      to,
-      values,
-    });
-    if (outcome.kind === 'unreachable' || outcome.kind === 'unsure')
-      throw new Unavailable(sentence('send.test-unreachable', { detail: outcome.detail }));
-    if (outcome.kind === 'refused')
-      throw new Conflict(sentence('send.test-refused', { detail: outcome.detail }));
-    if (message.state === 'draft')
-      await this.database.writeUnlogged(scope, (tx) =>
-        this.messages.change(tx, id, { tested_at: new Date(), sender_id: sender?.id ?? teammate.id }),
-      );
-    return { to };
   }
 
   /**

@@ -15,6 +15,7 @@ import { useMay, useSession } from '../app/session';
 import { Button, ProblemNote } from '../ui/basics';
 import { LetterPageLink } from '../write/LetterPageLink';
 import { letterStart } from '../write/letterStart';
+import { TestToOthers } from './TestToOthers';
 import { MomentField } from '../ui/DayField';
 
 /** From so many people on it is asked once more before it leaves. */
@@ -103,6 +104,7 @@ function SendActs({
           {test.isPending ? t`Sending the test…` : t`Send me a test`}
         </Button>
       )}
+      {message.channel !== 'post' && <TestToOthers message={message} />}
       {test.data && (
         <span role="status" className="text-ink2">
           <Trans>Sent to {test.data.to}</Trans>
@@ -208,7 +210,7 @@ export function SendBar({
   const [sure, setSure] = useState<string | null>(null);
   const asking = sure === look.digest && !counting;
   const test = useMutation({
-    mutationFn: () => api.post('messages/{id}/test', { id: message.id }),
+    mutationFn: () => api.post('messages/{id}/test', { id: message.id, body: { asId: null, listId: null } }),
     onSuccess: () => (
       void queryClient.invalidateQueries({ queryKey: keyOf('messages/{id}', { id: message.id }) }),
       onLook()

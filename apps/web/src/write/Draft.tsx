@@ -256,7 +256,7 @@ function Editor({
   const test = useMutation({
     mutationFn: async () => {
       await keeper.flush();
-      return api.post('messages/{id}/test', { id: message.id });
+      return api.post('messages/{id}/test', { id: message.id, body: { asId: null, listId: null } });
     },
     onSuccess: () => queryClient.invalidateQueries({ queryKey: keyOf('messages/{id}', { id: message.id }) }),
   });

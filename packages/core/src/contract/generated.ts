@@ -1159,7 +1159,7 @@ export interface paths {
   };
   '/api/messages/{id}/test': {
     /**
-     * Send it to oneself
+     * Send it as a test: to oneself, or to those on a list who agreed to it
      * @description Needs the role writer.
      */
     post: operations['SendingController.test'];
@@ -4264,6 +4264,12 @@ export interface components {
         | 'had-enough'
         | 'shared-address';
     };
+    SendTestBody: {
+      /** @default null */
+      asId: number | null;
+      /** @default null */
+      listId: number | null;
+    };
     SendMessageBody: {
       /**
        * Format: date-time
@@ -4765,6 +4771,7 @@ export type SettleWordNoteBody = components['schemas']['SettleWordNoteBody'];
 export type ReadersQuery = components['schemas']['ReadersQuery'];
 export type SaveRecipientsBody = components['schemas']['SaveRecipientsBody'];
 export type SuppressedQuery = components['schemas']['SuppressedQuery'];
+export type SendTestBody = components['schemas']['SendTestBody'];
 export type SendMessageBody = components['schemas']['SendMessageBody'];
 export type BeginToBody = components['schemas']['BeginToBody'];
 export type PersonalQuery = components['schemas']['PersonalQuery'];
@@ -7448,6 +7455,11 @@ export interface operations {
     parameters: {
       path: {
         id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SendTestBody'];
       };
     };
     responses: {

@@ -214,6 +214,11 @@ export const previewQuery = Joi.object({ supporterId: id });
 export const readersQuery = Joi.object({
   search: Joi.string().trim().max(120).allow('').default('').meta(usually('')),
 });
+/** Body: whom a test is filled for, and the list whose people get it; to oneself without one. */
+export const sendTest = Joi.object({
+  asId: id.allow(null).default(null).meta(usually(null)),
+  listId: id.allow(null).default(null).meta(usually(null)),
+});
 /** `digest` is that of the last look that was seen. */
 export const sendMessage = Joi.object({
   at: Joi.string().isoDate().allow(null).default(null).meta(usually(null)),

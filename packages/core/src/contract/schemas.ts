@@ -104,6 +104,7 @@ export {
   saveRecipients,
   saveTagTriggers,
   sendMessage,
+  sendTest,
   settle,
   tryAsk,
 } from './messages';
