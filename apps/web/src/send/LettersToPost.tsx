@@ -20,6 +20,10 @@ const FORM_WORDS: Record<LetterForm, string> = {
   'us-10': t`US Letter, no. 10 window envelope`,
 };
 
+/** Files hold addresses: when one of the people is erased, they go. */
+const isTakenAway = ({ made, files, done, total }: LettersView) =>
+  !made && files.length === 0 && total > 0 && done === total;
+
 /** The files to print, and in which form they are laid out. */
 function Files({ message, view, may }: { message: MessageView; view: LettersView; may: boolean }) {
   const queryClient = useQueryClient();
@@ -68,6 +72,11 @@ function Files({ message, view, may }: { message: MessageView; view: LettersView
             ))}
           </select>
         </Labelled>
+      )}
+      {(isTakenAway(view) || view.problem !== null) && open && may && (
+        <Button once className="self-start" disabled={anew.isPending} onClick={() => anew.mutate(view.form)}>
+          {t`Lay them out anew`}
+        </Button>
       )}
       {open && view.refused.length > 0 && (
         <div className="border-l-[3px] border-ochremark pl-3" role="status">
@@ -170,9 +179,9 @@ export function LettersToPost({ message }: { message: MessageView }) {
   if (error && !open) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`the letters`} />;
   const total = format.number(data.total);
-  if (data.problem) return <ProblemNote error={new Error(data.problem)} />;
   return (
     <>
+      {data.problem && <ProblemNote error={new Error(data.problem)} />}
       <p role="status">
         {data.postedOn ? (
           t`Posted on ${format.day(data.postedOn)}.`
@@ -185,6 +194,8 @@ export function LettersToPost({ message }: { message: MessageView }) {
               Print them, fold them at the marks, and post them.
             </Trans>
           )
+        ) : isTakenAway(data) ? (
+          t`The files were taken away, since somebody who was on them has been erased.`
         ) : (
           t`${format.number(data.done)} of ${total} are laid out…`
         )}
