@@ -47,6 +47,16 @@ export class FormsRepository {
       .first<FormRow | undefined>(COLUMNS);
   }
 
+  /** What they are called and where they are, without what is on them. */
+  async names(db: Scoped): Promise<Pick<FormRow, 'id' | 'name' | 'slug'>[]> {
+    return db.sql(
+      `SELECT id, name, slug
+        FROM form
+        WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)
+        ORDER BY name`,
+    );
+  }
+
   async all(db: Scoped): Promise<FormRow[]> {
     return db.sql<FormRow>(
       `${FORM}

@@ -217,6 +217,14 @@ test('a letter of several pages says so on each, and the next one begins to coun
   ]);
 });
 
+test('a link of one’s own can’t stand on paper, and that is told before anything is laid out', async () => {
+  const id = await draftLetter(house.client, everybody(), letterOf('Choose at {Link: preferences}'));
+  const { faults } = await lastLook(house.client, id);
+  expect(faults.map(({ message }) => message)).toEqual([
+    expect.stringContaining('On paper nobody has a link'),
+  ]);
+});
+
 describe('the address lies in the window of its envelope', () => {
   const mm = (points: number) => (points / 72) * 25.4;
   let id: number;

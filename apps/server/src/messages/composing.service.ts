@@ -116,8 +116,13 @@ export class ComposingService {
       ...(await this.mergeFaults(at, message)),
     ];
     const organization = await this.team.organization(at);
-    if (organization.giving_page === '' && (await this.asksGivingPage(at, message)))
+    const { composed } = await this.compose(at, message);
+    const asked = new Set(slotsIn(composed).map(({ key }) => key));
+    if (organization.giving_page === '' && asked.has('link.giving'))
       merge.push(missing('message', sentence('words.no-giving-page')));
+    // Each has their own from the moment that it is handed over: on paper there is none.
+    if (message.channel === 'post' && asked.has('link.preferences'))
+      merge.push(missing('message', sentence('words.no-link-on-paper')));
     if (message.channel === 'text')
       return [
         ...(message.body.trim() === '' ? [missing('text', sentence('words.text-empty'))] : []),
@@ -138,11 +143,6 @@ export class ComposingService {
       ...postal,
       ...merge,
     ];
-  }
-
-  private async asksGivingPage(at: ReadAt, message: MessageRow): Promise<boolean> {
-    const { composed } = await this.compose(at, message);
-    return slotsIn(composed).some(({ key }) => key === 'link.giving');
   }
 
   /** Merge fields that are unknown, with the nearest right name. */

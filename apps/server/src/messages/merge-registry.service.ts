@@ -31,7 +31,7 @@ export class MergeRegistryService {
     const [{ names }, segments, forms] = await Promise.all([
       this.fields.registry(at),
       this.segments.all(db),
-      this.forms.all(db),
+      this.forms.names(db),
     ]);
     const links = forms.map(({ id, name }): MergeName => ({
       name: `Link: form ${name}`,
@@ -51,7 +51,7 @@ export class MergeRegistryService {
       // Each has their own from the moment that it leaves.
       'link.preferences': `${this.config.PUBLIC_URL}/leave/example`,
     };
-    for (const { id, slug } of await this.forms.all(this.database.read(at)))
+    for (const { id, slug } of await this.forms.names(this.database.read(at)))
       out[`${FORM_KEY}${id}`] = `${this.config.PUBLIC_URL}/join/${slug}`;
     return out;
   }

@@ -91,7 +91,7 @@ export const READS: Record<string, readonly string[]> = {
   layouts: words('layout teammate'),
   lists: words('form form_version list message segment supporter supporter_list'),
   me: words('teammate'),
-  'merge-fields': words('field'),
+  'merge-fields': words('field form segment'),
   messages: words(`
     address_hold batch_row chapter contact_point delivery delivery_event do_not_contact field
     field_value gift house_rules household image letter_file look_group message message_letter

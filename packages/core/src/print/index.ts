@@ -14,6 +14,7 @@ export {
   LETTER_FORMS,
   LETTER_SHEETS,
   letterFormOf,
+  paperIn,
   paperOf,
   type LetterForm,
   type LetterSheet,

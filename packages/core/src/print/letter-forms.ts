@@ -64,9 +64,12 @@ export const LETTER_SHEETS: Record<LetterForm, LetterSheet> = {
 /** Countries whose post uses US Letter paper (common practice). */
 const LETTER_PAPER = new Set(['US', 'CA', 'MX', 'PH', 'CL', 'CO', 'VE']);
 
+/** The paper that a country (ISO 3166-1) prints on. */
+export const paperIn = (country: string): Paper => (LETTER_PAPER.has(country) ? 'LETTER' : 'A4');
+
 /** The form of letters in a country (ISO 3166-1). */
 export function letterFormOf(country: string): LetterForm {
-  return LETTER_PAPER.has(country) ? 'us-10' : 'din-b';
+  return paperIn(country) === 'LETTER' ? 'us-10' : 'din-b';
 }
 
 /** The height of a line of an address of so many lines, at most 13.5 pt: all of them fit their field. */

@@ -2,6 +2,7 @@ import type { PrintAct } from '@goodword/core/contract';
 import {
   LABEL_KINDS,
   LABEL_SHEETS,
+  paperIn,
   PRINT_FORMS,
   SHEET_COLUMNS,
   type LabelKind,
@@ -11,16 +12,13 @@ import {
 import type { Purpose } from '@goodword/core/permission';
 import type { TypedValues } from './parts';
 
-/** Countries whose paper is Letter; everywhere else it is A4 (common practice, no source). */
-const LETTER_COUNTRIES = ['US', 'CA', 'MX', 'CO', 'CL', 'VE', 'PH'];
-
 /** What a print begins with, by where the organization is. */
 export function printStart(country: string, form: PrintForm = 'call'): TypedValues {
-  const letter = LETTER_COUNTRIES.includes(country);
+  const paper = paperIn(country);
   return {
     form,
-    paper: letter ? 'LETTER' : 'A4',
-    labels: letter ? 'letter-30' : 'a4-21',
+    paper,
+    labels: paper === 'LETTER' ? 'letter-30' : 'a4-21',
     purpose: 'appeals',
     columns: 'phone,last-gift',
     noteLines: '1',
