@@ -22,8 +22,8 @@ const BENCHES: Record<string, (server: string) => Promise<string>> = {
     return `50,000 rows brought in: ${ours.toFixed(1)} s (${each}); LOAD DATA of the same rows: ${yardstick.toFixed(1)} s; ratio ${(ours / yardstick).toFixed(2)} (aim: at most 2.5)`;
   },
   b: async (server) => {
-    const { ours, yardstick } = await benchSending(server);
-    return `5,000 mails handed over: ${whole(ours)} a second; bare loop: ${whole(yardstick)} a second; ratio ${(ours / yardstick).toFixed(2)} (aim: at least 0.8)`;
+    const { ours, yardstick, ratio, pairs } = await benchSending(server);
+    return `mails handed over in slices of 400: ${whole(ours)} a second; bare loop: ${whole(yardstick)} a second; the middle of ${pairs} pairs in turns: ${ratio.toFixed(2)} (aim: at least 1.2)`;
   },
   c: async () => {
     const web = webWeight(join(__dirname, '../../apps/web/dist/app'));

@@ -8,7 +8,9 @@ import { ComposingService } from '@goodword/server/messages/composing.service';
 import { MessageValuesService, wantedFor } from '@goodword/server/messages/message-values.service';
 import { FactsRepository } from '@goodword/server/permission/ledger/facts.repository';
 import { MessagesRepository } from '@goodword/server/messages/messages.repository';
-import { SIGNED_HEADERS, type OutgoingMail } from '@goodword/server/platform/mail-out';
+import { SEALED_HEADERS } from '@goodword/core/mail';
+import { filledText } from '@goodword/server/messages/composer';
+import type { OutgoingMail } from '@goodword/server/platform/mail-out';
 import { EnvelopeService } from '@goodword/server/sending/envelope.service';
 import { HandOverLoop } from '@goodword/server/sending/hand-over';
 import { LeasesRepository } from '@goodword/server/sending/leases.repository';
@@ -17,7 +19,13 @@ import { PrepareJob } from '@goodword/server/sending/prepare.job';
 import { TeamRepository } from '@goodword/server/team/team.repository';
 import { jobOf, openBenchHouse, seconds, type BenchHouse } from './house';
 
-const MAILS = 5000;
+/** Handed over in slices, ours and the bare loop's in turns. */
+const SLICE = 400;
+const PAIRS = 15;
+const MAILS = SLICE * PAIRS;
+
+/** A mail as the bare loop sends it: its words, and all that is put around them. */
+type BareMail = OutgoingMail & { html: string; text: string };
 const CONNECTIONS = 5;
 
 export function startSink(): Promise<{ process: ChildProcess; url: string }> {
@@ -96,7 +104,7 @@ export async function writeMessage(house: BenchHouse, people = MAILS): Promise<n
 }
 
 /** Every mail as it would be handed over, rendered before the clock starts. */
-async function rendered(house: BenchHouse, messageId: number): Promise<OutgoingMail[]> {
+async function rendered(house: BenchHouse, messageId: number): Promise<BareMail[]> {
   const db = house.database.read(house.scope);
   const message = (await house.context.get(MessagesRepository).find(db, messageId))!;
   const { composed, organization, listName, whyOf } = await house.context
@@ -116,23 +124,26 @@ async function rendered(house: BenchHouse, messageId: number): Promise<OutgoingM
   const rules = await house.context.get(HouseRulesRepository).rules(db);
   const context = { message, composed, organization, sender: undefined, listName, whyOf, rules };
   const envelopes = house.context.get(EnvelopeService);
-  return deliveries.map((one) =>
-    envelopes.mail(context, {
+  return deliveries.map((one) => {
+    const own = values.get(one.supporter_id) ?? {};
+    const mail = envelopes.mail(context, {
       deliveryId: one.id,
       key: one.provider_key,
       to: `p${one.supporter_id}@example.org`,
       place: { country: null, region: null },
       basis: null,
-      values: values.get(one.supporter_id) ?? {},
-    }),
-  );
+      values: own,
+    });
+    const { html, text } = filledText(composed, own);
+    return { ...mail, html, text };
+  });
 }
 
 /**
- * The yardstick: a loop over nodemailer's pool with the same rendered mails, the same signature and
+ * The yardstick: a loop over nodemailer's pool with the same mails, filled before, the same signature and
  * connections.
  */
-async function bareLoop(url: string, mails: OutgoingMail[], key: string): Promise<void> {
+function barePool(url: string, key: string): { send(mails: BareMail[]): Promise<void>; close(): void } {
   const options: SMTPPoolOptions & { pool: true } = {
     pool: true,
     url,
@@ -145,31 +156,35 @@ async function bareLoop(url: string, mails: OutgoingMail[], key: string): Promis
       domainName: 'lanternferry.test',
       keySelector: 'gw',
       privateKey: key,
-      headerFieldNames: SIGNED_HEADERS,
+      headerFieldNames: SEALED_HEADERS.join(':'),
     },
   });
-  await Promise.all(
-    mails.map((mail) =>
-      transport.sendMail({
-        envelope: { from: mail.returnPath, to: [mail.to] },
-        from: mail.from,
-        to: mail.to,
-        messageId: mail.messageId,
-        subject: mail.subject,
-        html: mail.html,
-        text: mail.text,
-        headers: mail.headers,
-        encoding: 'quoted-printable',
-      }),
-    ),
-  );
-  transport.close();
+  const one = (mail: BareMail) =>
+    transport.sendMail({
+      envelope: { from: mail.returnPath, to: [mail.to] },
+      from: mail.from,
+      to: mail.to,
+      replyTo: mail.replyTo,
+      messageId: mail.messageId,
+      subject: mail.subject,
+      html: mail.html,
+      text: mail.text,
+      headers: mail.headers,
+      encoding: 'quoted-printable',
+    });
+  return {
+    send: async (mails) => void (await Promise.all(mails.map(one))),
+    close: () => transport.close(),
+  };
 }
 
 /**
- * Hands over 5,000 personal mails with every decision and record, beside a bare loop that only sends them.
+ * Hands over personal mails with every decision and record, beside a bare loop that only sends them: a slice
+ * of one, a slice of the other, and the middle of the pairs.
  */
-export async function benchSending(server: string): Promise<{ ours: number; yardstick: number }> {
+export async function benchSending(
+  server: string,
+): Promise<{ ours: number; yardstick: number; ratio: number; pairs: number }> {
   const sink = await startSink();
   const house = await openBenchHouse(server, 'bench_sending', sink.url);
   const messageId = await writeMessage(house);
@@ -192,18 +207,30 @@ export async function benchSending(server: string): Promise<{ ours: number; yard
     team: get(TeamRepository),
   };
   const loop = new HandOverLoop(parts, { leaseSeconds: 60, atOnce: CONNECTIONS, faultMs: 1000 }, silent);
-  await bareLoop(sink.url, mails.slice(0, 300), house.dkimKey);
-  const ours = await seconds(async () => {
-    while (await loop.round());
-  });
+  const bare = barePool(sink.url, house.dkimKey);
+  // Both have their connections, and are compiled.
+  await bare.send(mails.slice(0, SLICE));
+  await loop.round();
+  const pairs: { ours: number; bare: number }[] = [];
+  for (let at = SLICE; at < MAILS; at += SLICE) {
+    const ours = await seconds(async () => void (await loop.round()));
+    pairs.push({ ours, bare: await seconds(() => bare.send(mails.slice(at, at + SLICE))) });
+  }
+  while (await loop.round());
   const [left] = await house.database
     .read(house.scope)
     .sql<{ n: number }>(
       "SELECT COUNT(*) AS n FROM delivery WHERE organization_id = :org AND state <> 'sent'",
     );
   if (left!.n !== 0) throw new Error(`expected every delivery to be sent, got ${left!.n} that are not`);
-  const yardstick = await seconds(() => bareLoop(sink.url, mails, house.dkimKey));
+  bare.close();
   await house.context.close();
   sink.process.kill();
-  return { ours: MAILS / ours, yardstick: MAILS / yardstick };
+  const middle = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+  return {
+    ours: SLICE / middle(pairs.map((pair) => pair.ours)),
+    yardstick: SLICE / middle(pairs.map((pair) => pair.bare)),
+    ratio: middle(pairs.map((pair) => pair.bare / pair.ours)),
+    pairs: pairs.length,
+  };
 }

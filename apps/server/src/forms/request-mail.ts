@@ -9,7 +9,8 @@ import { type Phrases } from '../platform/pages/phrases-en';
 import { programScope } from '../platform/scope';
 import { TEXT_OUT, type TextOut } from '../platform/text-out';
 import { Tokens } from '../platform/tokens';
-import { imprint, mailFrom, type OrganizationRow } from '../team/team.repository';
+import { houseMail } from '../team/house-mail';
+import { imprint, type OrganizationRow } from '../team/team.repository';
 import type { ConfirmationRow } from './confirmations.repository';
 import { FormsRepository } from './forms.repository';
 
@@ -57,27 +58,21 @@ export class RequestMail {
     const link = `${this.config.PUBLIC_URL}/confirm/${this.tokens.make('confirm', row.id)}`;
     const never = `${this.config.PUBLIC_URL}/never-ask/${this.tokens.make('never-ask', row.id)}`;
     const subject = row.sent === 0 ? title : `${title} (2)`;
-    const result = await this.mailOut.send({
-      from: mailFrom(organization.name, organization.from_email),
-      to: row.normal,
-      returnPath: organization.from_email,
-      messageId: `<${key}@${organization.list_domain}>`,
-      subject,
-      text: [
-        words,
-        what.map((one) => `- ${one}`).join('\n'),
-        link,
-        `${p.neverAsk}: ${never}`,
-        imprint(organization),
-        '',
-      ].join('\n\n'),
-      html: htmlOf({ language, words, what, link, never, p, organization }),
-      headers: {
-        'Auto-Submitted': 'auto-generated',
-        'List-Unsubscribe': `<${never}>`,
-        'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
-      },
-    });
+    const result = await this.mailOut.send(
+      houseMail(organization, this.tokens, {
+        ...{ to: row.normal, key, subject, language, about: { contactPointId: row.contact_point_id } },
+        text: [
+          words,
+          what.map((one) => `- ${one}`).join('\n'),
+          link,
+          `${p.neverAsk}: ${never}`,
+          imprint(organization),
+          '',
+        ].join('\n\n'),
+        html: htmlOf({ words, what, link, never, p, organization }),
+        headers: { 'List-Unsubscribe': `<${never}>`, 'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click' },
+      }),
+    );
     return { result, words: [subject, words, ...what].join('\n') };
   }
 }
@@ -104,7 +99,6 @@ function pendingLines({ pending }: ConfirmationRow, p: Phrases): string[] {
 }
 
 function htmlOf(mail: {
-  language: Language;
   words: string;
   what: readonly string[];
   link: string;
@@ -116,8 +110,8 @@ function htmlOf(mail: {
   const button =
     'display:inline-block;padding:12px 18px;background:#17252B;color:#fff;border-radius:4px;text-decoration:none';
   const items = mail.what.map((one) => `<li>${escapeHtml(one)}</li>`).join('');
-  return `<!doctype html><html lang="${mail.language}"><body style="font:16px/1.5 Arial,sans-serif;color:#17252B"><p>${escapeHtml(mail.words)}</p>
+  return `<div style="font:16px/1.5 Arial,sans-serif;color:#17252B"><p>${escapeHtml(mail.words)}</p>
 <ul>${items}</ul><p><a href="${mail.link}" style="${button}">${escapeHtml(mail.p.confirmButton)}</a></p>
 <p style="${small}"><a href="${mail.never}">${escapeHtml(mail.p.neverAsk)}</a></p>
-<p style="${small}">${escapeHtml(imprint(mail.organization))}</p></body></html>`;
+<p style="${small}">${escapeHtml(imprint(mail.organization))}</p></div>`;
 }

@@ -13,6 +13,17 @@ export interface NumberOwner {
   text_answers: TextAnswers | null;
 }
 
+/** As whom the program writes to owners. */
+type MailOwner = Pick<Tables['organization'], 'name' | 'list_domain' | 'from_email'>;
+
+/** Where a mail went, for what comes back of it. */
+export interface Addressee {
+  organizationId: number;
+  /** Null for a teammate's. */
+  contactPointId: number | null;
+  address: string;
+}
+
 export interface LastDelivery {
   id: number;
   messageId: number;
@@ -39,9 +50,10 @@ export class InboundRepository {
   async owners(
     database: Database,
     domain: string | null,
-  ): Promise<{ email: string; fromEmail: string; domain: string }[]> {
+  ): Promise<{ id: number; email: string; organization: MailOwner }[]> {
     const organizations = await rowsOf(database.unscoped(), 'organization').select(
       'id',
+      'name',
       'list_domain',
       'from_email',
     );
@@ -53,9 +65,25 @@ export class InboundRepository {
     if (!found || more.length > 0) return [];
     const owners = await rowsOf(database.unscoped(), 'teammate')
       .where({ organization_id: found.id, role: 'owner' })
-      .select('email')
+      .select('id', 'email')
       .limit(5);
-    return owners.map(({ email }) => ({ email, fromEmail: found.from_email, domain: found.list_domain }));
+    return owners.map((owner) => ({ ...owner, organization: found }));
+  }
+
+  async pointAddress(database: Database, id: number): Promise<Addressee | null> {
+    const point = await rowsOf(database.unscoped(), 'contact_point')
+      .where({ id })
+      .first('organization_id', 'normal');
+    return point
+      ? { organizationId: point.organization_id, contactPointId: id, address: point.normal }
+      : null;
+  }
+
+  async mateAddress(database: Database, id: number): Promise<Addressee | null> {
+    const mate = await rowsOf(database.unscoped(), 'teammate')
+      .where({ id })
+      .first('organization_id', 'email');
+    return mate ? { organizationId: mate.organization_id, contactPointId: null, address: mate.email } : null;
   }
 
   async deliveryByKey(

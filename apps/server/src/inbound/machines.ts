@@ -6,11 +6,7 @@ import type { ReadMail } from './mail-reader';
  * others are common practice.
  */
 export function isFromMachine(mail: Pick<ReadMail, 'headers'>, envelopeFrom: string): boolean {
-  const header = (name: string) => {
-    const value = valueOf(mail.headers.get(name));
-    // One that stands twice comes as a list.
-    return typeof value === 'string' ? value.trim() : Array.isArray(value) ? value.join(' ').trim() : '';
-  };
+  const header = (name: string) => headerWords(mail, name);
   const submitted = header('auto-submitted').toLowerCase();
   if (submitted !== '' && !submitted.startsWith('no')) return true;
   if (/^(bulk|junk|list|auto_reply)$/i.test(header('precedence'))) return true;
@@ -21,6 +17,12 @@ export function isFromMachine(mail: Pick<ReadMail, 'headers'>, envelopeFrom: str
   )
     return true;
   return envelopeFrom === '' || /^multipart\/report\b/i.test(header('content-type'));
+}
+
+/** A header's words; of one that stands twice, both. */
+export function headerWords(mail: Pick<ReadMail, 'headers'>, name: string): string {
+  const value = valueOf(mail.headers.get(name));
+  return typeof value === 'string' ? value.trim() : Array.isArray(value) ? value.join(' ').trim() : '';
 }
 
 /** Headers with parameters come as an object. */

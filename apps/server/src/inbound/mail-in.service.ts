@@ -74,7 +74,7 @@ export class MailInService implements OnApplicationShutdown {
     const [isOurs, isPostmaster] = [await this.isOurs(domain), POSTMASTER.test(address)];
     // RFC 5321 4.5.1: "postmaster" stands also without a domain.
     if (isPostmaster && (isOurs || !address.includes('@'))) return null;
-    if (isOurs && (this.bounces.deliveryIdOf(address) !== null || this.answers.takes(address))) return null;
+    if (isOurs && (this.bounces.ownerOf(address) !== null || this.answers.takes(address))) return null;
     return refusal(550, 'No such mailbox');
   }
 
@@ -103,7 +103,7 @@ export class MailInService implements OnApplicationShutdown {
     for (const address of recipients.values()) {
       if (POSTMASTER.test(address)) await this.postmaster.receive(address, raw, from);
       else if (this.answers.takes(address)) await this.answers.receive(address, raw, from, receivedAt);
-      else await this.bounces.receive(address, raw);
+      else await this.bounces.receive(address, raw, from);
     }
   }
 

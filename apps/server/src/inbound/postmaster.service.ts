@@ -1,13 +1,17 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import { escapeHtml } from '@goodword/core/letter';
+import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { MAIL_OUT, type MailOut } from '../platform/mail-out';
+import { Tokens } from '../platform/tokens';
+import { houseMail } from '../team/house-mail';
 import { InboundRepository } from './inbound.repository';
 import { isFromMachine } from './machines';
 import { MailReader } from './mail-reader';
 
 const MOST_AN_HOUR = 20;
 const LONGEST = 20_000;
+/** An address that may stand in a header as it is. */
+const REPLIABLE = /^[\x21-\x7e]+@[a-z0-9.-]+$/i;
 
 /**
  * Somebody answers at "postmaster" (RFC 5321 4.5.1): what is written there goes on to the owners of the
@@ -16,6 +20,7 @@ const LONGEST = 20_000;
 @Injectable()
 export class PostmasterService {
   private readonly log = new Logger('postmaster');
+  private readonly tokens: Tokens;
   private passed: number[] = [];
 
   constructor(
@@ -23,7 +28,10 @@ export class PostmasterService {
     @Inject(Database) private readonly database: Database,
     @Inject(MailReader) private readonly reader: MailReader,
     @Inject(MAIL_OUT) private readonly mailOut: MailOut,
-  ) {}
+    @Inject(CONFIG) config: Config,
+  ) {
+    this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
+  }
 
   async receive(address: string, raw: Buffer, from: string): Promise<void> {
     const mail = await this.reader.read(raw);
@@ -33,17 +41,14 @@ export class PostmasterService {
     this.passed.push(Date.now());
     const domain = address.includes('@') ? address.slice(address.lastIndexOf('@') + 1) : null;
     for (const owner of await this.inbound.owners(this.database, domain)) {
-      const text = `${mail.from || from} wrote to postmaster@${owner.domain}:\n\n${mail.text.slice(0, LONGEST)}`;
+      const text = `${mail.from || from} wrote to postmaster@${owner.organization.list_domain}:\n\n${mail.text.slice(0, LONGEST)}`;
       const sent = await this.mailOut.send({
-        from: `"Good Word" <${owner.fromEmail}>`,
-        to: owner.email,
-        replyTo: mail.from || from,
-        returnPath: owner.fromEmail,
-        messageId: `<${crypto.randomUUID()}@${owner.domain}>`,
-        subject: `To postmaster: ${mail.subject.slice(0, 150)}`,
-        text,
-        html: `<pre style="white-space:pre-wrap">${escapeHtml(text)}</pre>`,
-        headers: { 'Auto-Submitted': 'auto-generated' },
+        ...houseMail(owner.organization, this.tokens, {
+          ...{ to: owner.email, key: crypto.randomUUID(), text, about: { teammateId: owner.id } },
+          subject: `To postmaster: ${mail.subject.slice(0, 150)}`,
+        }),
+        from: { name: 'Good Word', address: owner.organization.from_email },
+        ...(REPLIABLE.test(mail.from || from) ? { replyTo: mail.from || from } : {}),
       });
       if (sent.kind !== 'accepted')
         this.log.warn({ outcome: sent.kind }, 'a mail to postmaster was not passed on');

@@ -24,6 +24,7 @@ import {
   type MergeSlot,
 } from '@goodword/core/merge';
 import { SAMPLE_LINK } from '../platform/short-links';
+import { fillMail, mailSkeleton, type MailSkeleton } from '@goodword/core/mail';
 import type { Rule } from '@goodword/core/segment';
 
 /** A message ready to be filled for any number of people. */
@@ -229,15 +230,36 @@ function shownLinks(composed: Composed, values: MergeValues): string[] {
  * said.
  */
 export function filledText(composed: Composed, values: MergeValues, links?: readonly string[]): FilledText {
-  const hrefs = links ?? shownLinks(composed, values);
-  const all: MergeValues = { ...values };
-  for (const [at, href] of hrefs.entries()) all[`link:${at}`] = href;
+  const all = withHrefs(values, links ?? shownLinks(composed, values));
   return {
-    subject: render({ parts: composed.subject }, all).replace(/\s+/g, ' ').trim(),
+    subject: filledSubject(composed, all),
     preheader: render({ parts: composed.preheader }, all).trim(),
     html: render({ parts: composed.html }, all, escapeLines),
     text: render({ parts: composed.text }, all, composed.plainly ? straighten : undefined),
   };
+}
+
+const filledSubject = ({ subject }: Composed, all: MergeValues): string =>
+  render({ parts: subject }, all).replace(/\s+/g, ' ').trim();
+
+function withHrefs(values: MergeValues, hrefs: readonly string[]): MergeValues {
+  const all: MergeValues = { ...values };
+  for (const [at, href] of hrefs.entries()) all[`link:${at}`] = href;
+  return all;
+}
+
+const skeletons = new WeakMap<Composed, MailSkeleton>();
+
+/** One person's mail as it goes over the wire: what is the same for everybody is encoded once. */
+export function filledMail(
+  composed: Composed,
+  values: MergeValues,
+  links: readonly string[],
+): { subject: string; body: string } {
+  let skeleton = skeletons.get(composed);
+  if (!skeleton) skeletons.set(composed, (skeleton = mailSkeleton(composed)));
+  const all = withHrefs(values, links);
+  return { subject: filledSubject(composed, all), body: fillMail(skeleton, all, escapeLines) };
 }
 
 /** All words of a message, those of every passage, without anybody's values: what is ours in a reply. */

@@ -1,4 +1,4 @@
-import { mailFrom, type OrganizationRow, type TeammateRow } from '../team/team.repository';
+import type { OrganizationRow, TeammateRow } from '../team/team.repository';
 import type { MessageRow } from './messages.repository';
 
 /**
@@ -30,7 +30,7 @@ export function shownHeaders(
   const { listName, organization, sender, subject } = around;
   const from = [sender?.name, organization.name].filter(Boolean).join(', ');
   return [
-    { name: 'From', value: mailFrom(from, organization.from_email) },
+    { name: 'From', value: `"${from}" <${organization.from_email}>` },
     { name: 'Subject', value: subject },
     { name: 'Reply-To', value: `answer-…@${organization.list_domain}` },
     { name: 'List-Id', value: listId(message, listName, organization) },

@@ -26,14 +26,14 @@ export interface WaitingRow extends Pick<
 export class HouseRulesRepository {
   /** The rules that hold now; those that a new organization starts with where none were set. */
   async rules(db: Scoped): Promise<HouseRules> {
-    const [row] = await db.sql<{ rules: HouseRules }>(
-      'SELECT rules FROM house_rules WHERE organization_id = :org ORDER BY id DESC LIMIT 1',
+    const [row] = await db.sql<{ rules: HouseRules | null; country: string }>(
+      `SELECT r.rules, o.country
+        FROM organization o
+        LEFT JOIN house_rules r
+          ON r.id = (SELECT MAX(id) FROM house_rules WHERE organization_id = :org)
+        WHERE o.id = :org`,
     );
-    if (row) return row.rules;
-    const [organization] = await db.sql<{ country: string }>(
-      'SELECT country FROM organization WHERE id = :org',
-    );
-    return startingRules(organization?.country ?? '*');
+    return row?.rules ?? startingRules(row?.country ?? '*');
   }
 
   async newest(db: Scoped): Promise<number> {

@@ -38,6 +38,14 @@ export interface Config {
   DKIM_KEY_FILE: string;
   DKIM_DOMAIN: string;
   DKIM_SELECTOR: string;
+  /** A second key that signs beside the first, of the other kind. */
+  DKIM_SECOND_KEY_FILE: string;
+  DKIM_SECOND_SELECTOR: string;
+  /** The key that will take over: it signs nothing yet, its record is shown and looked for. */
+  DKIM_NEXT_KEY_FILE: string;
+  DKIM_NEXT_SELECTOR: string;
+  /** Who we are in the header by which large mailbox providers tell senders of complaints; empty for none. */
+  FEEDBACK_SENDER: string;
   LEASE_SECONDS: number;
   /** Milliseconds after which a worker with nothing to do looks for work again. */
   POLL_MS: number;
@@ -157,6 +165,14 @@ const schema = Joi.object<Config>({
         .messages({ 'any.invalid': '"DKIM_DOMAIN" is missing: a key signs for a domain' }),
     }),
   DKIM_SELECTOR: Joi.string().default('gw'),
+  DKIM_SECOND_KEY_FILE: file,
+  DKIM_SECOND_SELECTOR: Joi.string().default('gw-ed'),
+  DKIM_NEXT_KEY_FILE: file,
+  DKIM_NEXT_SELECTOR: Joi.string().default('gw-next'),
+  FEEDBACK_SENDER: Joi.string()
+    .pattern(/^[A-Za-z0-9-]{5,15}$/)
+    .allow('')
+    .default(''),
   LEASE_SECONDS: Joi.number().min(1).max(3600).default(60),
   POLL_MS: Joi.number().integer().min(10).max(10_000).default(400),
   STATEMENT_SECONDS: Joi.number().integer().min(10).max(86_400).default(900),

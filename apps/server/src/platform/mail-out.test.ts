@@ -1,26 +1,35 @@
 import { spawnSync } from 'node:child_process';
-import { createPublicKey } from 'node:crypto';
+import { createHash, createPrivateKey, generateKeyPairSync, sign } from 'node:crypto';
 import { dkimVerify } from 'mailauth/lib/dkim/verify';
 import { simpleParser } from 'mailparser';
 import { dkimKeys } from '../testing/harness';
 import { Sink } from '../testing/sink';
+import { mailBody, signedWords } from '@goodword/core/mail';
+import { dkimKey, dkimRecord } from './dkim';
 import { SmtpOut, type HandOver, type OutgoingMail } from './mail-out';
 
 const LEAVE = 'https://ferry.test/leave/abc';
 const mail = (to = 'ines@example.org'): OutgoingMail => ({
-  from: '"Rosa Oduya, Lantern Ferry Trust" <hello@lanternferry.test>',
+  from: { name: 'Rosa Oduya, Lantern Ferry Trust', address: 'hello@lanternferry.test' },
   to,
   returnPath: 'b-token@lists.lanternferry.test',
   messageId: '<key@lists.lanternferry.test>',
   subject: 'Ińes, die Fähre — naïve',
-  html: '<p>Grüße, Ines &amp; Jun</p>',
-  text: 'Grüße, Ines & Jun',
+  body: mailBody({ html: '<p>Grüße, Ines &amp; Jun</p>', text: 'Grüße, Ines & Jun' }),
+  language: 'en',
   headers: {
     'List-Id': '"Ferry news" <list-4.lists.lanternferry.test>',
     'List-Unsubscribe': `<${LEAVE}>`,
     'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
   },
 });
+
+const rsa = dkimKey('lanternferry.test', 'gw', dkimKeys.privateKey);
+const edwards = dkimKey(
+  'lanternferry.test',
+  'gw-ed',
+  generateKeyPairSync('ed25519').privateKey.export({ type: 'pkcs8', format: 'pem' }).toString(),
+);
 
 let sink: Sink;
 let out: SmtpOut;
@@ -33,7 +42,7 @@ beforeAll(async () => {
     url: sink.url,
     connections: 2,
     perSecond: 0,
-    dkim: { domain: 'lanternferry.test', selector: 'gw', privateKey: dkimKeys.privateKey },
+    keys: [rsa, edwards],
   });
 });
 afterAll(async () => {
@@ -51,7 +60,7 @@ test('letters beyond ASCII before the @ go to a server that takes them, and to n
   expect(await out.send(mail('zoë@example.org'))).toMatchObject({ kind: 'accepted' });
   expect(sink.mails.at(-1)!.to).toBe('zoë@example.org');
   const old = await new Sink({ asciiOnly: true }).listen();
-  const toOld = new SmtpOut({ url: old.url, connections: 1, perSecond: 0, dkim: null });
+  const toOld = new SmtpOut({ url: old.url, connections: 1, perSecond: 0, keys: [] });
   expect(await toOld.send(mail('zoë@example.org'))).toMatchObject({
     kind: 'refused',
     permanent: true,
@@ -61,7 +70,7 @@ test('letters beyond ASCII before the @ go to a server that takes them, and to n
   await old.close();
   expect(old.mails.map(({ to }) => to)).toEqual([expect.stringMatching(/^zoe@/)]);
   toOld.close();
-  const gone = new SmtpOut({ url: old.url, connections: 1, perSecond: 0, dkim: null });
+  const gone = new SmtpOut({ url: old.url, connections: 1, perSecond: 0, keys: [] });
   expect(await gone.send(mail('zoë@example.org'))).toMatchObject({ kind: 'unreachable' });
   gone.close();
 });
@@ -120,28 +129,69 @@ print(json.dumps({'subject': m['subject'], 'type': m.get_content_type(), 'parts'
     expect(header(raw, 'List-Id')).toBe('"Ferry news" <list-4.lists.lanternferry.test>');
   });
 
-  // RFC 8058 §4: a valid DKIM signature that covers at least List-Unsubscribe and List-Unsubscribe-Post. RFC
-  // 6376.
-  test('the DKIM signature verifies by an independent verifier and covers the list headers', async () => {
+  const resolver = async (name: string) => {
+    const key = [rsa, edwards].find(({ selector }) => name === `${selector}._domainkey.lanternferry.test`);
+    if (!key) throw new Error(`no record ${name}`);
+    return [[dkimRecord(key)]];
+  };
+  const verify = async (message: string) =>
+    (
+      (await dkimVerify(Buffer.from(message), { resolver })) as unknown as {
+        results: { algo: string; status: { result: string } }[];
+      }
+    ).results.map(({ algo, status }) => `${algo} ${status.result}`);
+
+  // RFC 6376 and RFC 8463, by mailauth. RFC 8058 §4: the signature covers List-Unsubscribe and
+  // List-Unsubscribe-Post.
+  test('both signatures verify, and none does once something is changed or added', async () => {
     const raw = await sent();
-    const der = createPublicKey(dkimKeys.publicKey)
-      .export({ type: 'spki', format: 'der' })
-      .toString('base64');
-    const resolver = async (name: string) => {
-      expect(name).toBe('gw._domainkey.lanternferry.test');
-      return [[`v=DKIM1; k=rsa; p=${der}`]];
-    };
-    const verify = async (message: string) =>
-      (await dkimVerify(Buffer.from(message), { resolver })) as {
-        results: { status: { result: string }; signingHeaders?: { keys: string } }[];
-      };
-    const { results } = await verify(raw);
-    expect(results.map((one) => one.status.result)).toEqual(['pass']);
-    const covered = /[;\s]h=([^;]+);/.exec(raw.replace(/\r\n[ \t]+/g, ''))![1]!;
-    for (const name of ['list-unsubscribe', 'list-unsubscribe-post', 'list-id', 'from', 'to', 'subject'])
-      expect(covered.split(':')).toContain(name);
-    const forged = await verify(raw.replace(LEAVE, LEAVE.replace('abc', 'xyz')));
-    expect(forged.results[0]!.status.result).not.toBe('pass');
+    expect(await verify(raw)).toEqual(['rsa-sha256 pass', 'ed25519-sha256 pass']);
+    const forged = [
+      raw.replace(LEAVE, LEAVE.replace('abc', 'xyz')),
+      raw.replace('Gr=C3=BC=C3=9Fe', 'Greetings'),
+      // One more of a header that counts (RFC 6376 §8.15).
+      ...['From: x@example.org', 'Subject: Sale', 'Reply-To: x@example.org', 'To: y@example.org'].map(
+        (more) => raw.replace('From: ', `${more}\r\nFrom: `),
+      ),
+      ...['List-Unsubscribe: <https://x.test>', 'Content-Type: text/plain'].map((more) =>
+        raw.replace('From: ', `${more}\r\nFrom: `),
+      ),
+    ];
+    for (const mail of forged) expect(await verify(mail)).not.toContain('rsa-sha256 pass');
+    // What servers on the way add or fold anew harms nothing.
+    const onTheWay = `Received: from a.test by b.test; Fri, 11 Jul 2003 21:00:37 -0700\r\n${raw.replace('From: ', 'From:   ')}`;
+    expect(await verify(onTheWay)).toEqual(['rsa-sha256 pass', 'ed25519-sha256 pass']);
+  });
+
+  // RFC 8463 A.2 and A.3: the keys and the signed message; Ed25519 has one signature for one text, so ours is
+  // the same. (The key is test 1 of RFC 8032 §7.1.)
+  test('the example of RFC 8463 comes out by what is ours: body hash, signed words, signature', () => {
+    const headers = [
+      'From: Joe SixPack <joe@football.example.com>\r\n',
+      'To: Suzie Q <suzie@shopping.example.net>\r\n',
+      'Subject: Is dinner ready?\r\n',
+      'Date: Fri, 11 Jul 2003 21:00:37 -0700 (PDT)\r\n',
+      'Message-ID: <20030712040037.46341.5F8J@football.example.com>\r\n',
+    ];
+    const body = 'Hi.\r\n\r\nWe lost the game.  Are you hungry yet?\r\n\r\nJoe.\r\n';
+    const relaxed = body.replace(/ {2}/g, ' ');
+    const bodyHash = '2jUSOH9NhtVGCQWNr9BrIAPreKQjO6Sn7XIkfJVOzv8=';
+    expect(createHash('sha256').update(relaxed).digest('base64')).toBe(bodyHash);
+    const head = `DKIM-Signature: v=1; a=ed25519-sha256; c=relaxed/relaxed;\r\n d=football.example.com; i=@football.example.com;\r\n q=dns/txt; s=brisbane; t=1528637909; h=from : to :\r\n subject : date : message-id : from : subject : date;\r\n bh=${bodyHash};\r\n b=`;
+    const names = ['from', 'to', 'subject', 'date', 'message-id', 'from', 'subject', 'date'];
+    const seed = Buffer.from('nWGxne/9WmC6hEr0kuwsxERJxWl7MmkZcDusAxyuf2A=', 'base64');
+    const key = createPrivateKey({
+      key: Buffer.concat([Buffer.from('302e020100300506032b657004220420', 'hex'), seed]),
+      format: 'der',
+      type: 'pkcs8',
+    });
+    expect(dkimRecord({ key })).toBe('v=DKIM1; k=ed25519; p=11qYAYKxCrfVS/7TyWQHOg7hcvPapiMlrwIaaPcHURo=');
+    const hash = createHash('sha256')
+      .update(signedWords(headers, names, head))
+      .digest();
+    expect(sign(null, hash, key).toString('base64')).toBe(
+      '/gCrinpcQOoIfuHNQIbq4pgh9kyIK3AQUdt9OdqQehSwhEIug4D11BusFa3bT3FY5OsU7ZbnKELq+eXdp1Q1Dw==',
+    );
   });
 });
 
@@ -154,14 +204,14 @@ describe('what became of a hand-over', () => {
   ])('%s', async (to, expected) => expect(await out.send(mail(to))).toMatchObject(expected));
 
   test('nothing was given away to a server that is not there', async () => {
-    const away = new SmtpOut({ url: 'smtp://127.0.0.1:9', connections: 1, perSecond: 0, dkim: null });
+    const away = new SmtpOut({ url: 'smtp://127.0.0.1:9', connections: 1, perSecond: 0, keys: [] });
     expect(await away.send(mail())).toMatchObject({ kind: 'unreachable' });
     away.close();
   });
 
   test('nor to one that went away between two mails', async () => {
     const brief = await new Sink().listen();
-    const pool = new SmtpOut({ url: brief.url, connections: 1, perSecond: 0, dkim: null });
+    const pool = new SmtpOut({ url: brief.url, connections: 1, perSecond: 0, keys: [] });
     expect(await pool.send(mail())).toMatchObject({ kind: 'accepted' });
     await brief.close();
     expect(await pool.send(mail())).toMatchObject({ kind: 'unreachable' });

@@ -1,19 +1,31 @@
 import { createTransport, type SMTPPoolOptions, type Transporter } from 'nodemailer';
 import SMTPConnection from 'nodemailer/lib/smtp-connection';
 import type { Readable } from 'node:stream';
+import { domainToASCII } from 'node:url';
 import { deliveryFault, type DeliveryFault } from '@goodword/core/delivery';
+import {
+  givenHeader,
+  MAIL_TYPE,
+  mailboxHeader,
+  mailDate,
+  wordsHeader,
+  type Mailbox,
+} from '@goodword/core/mail';
+import { signatures, type DkimKey } from './dkim';
 
-/** A rendered mail, ready to go. */
+/** A mail, ready to be put into its envelope. */
 export interface OutgoingMail {
-  from: string;
+  from: Mailbox;
   to: string;
   replyTo?: string;
   /** Envelope sender, to which bounces come back. */
   returnPath: string;
   messageId: string;
   subject: string;
-  html: string;
-  text: string;
+  /** Of the type MAIL_TYPE, see core/mail. */
+  body: string;
+  /** BCP 47. */
+  language: string;
   headers: Record<string, string>;
 }
 
@@ -28,26 +40,22 @@ export type HandOver =
   | { kind: 'unreachable'; detail: string }
   | { kind: 'unsure'; detail: string };
 
+/** A mail as it goes over the wire. */
+export interface WrittenMail extends Pick<OutgoingMail, 'to' | 'returnPath' | 'messageId'> {
+  raw: Buffer;
+}
+
 /** Port: gives one mail to a provider. Never throws. */
 export interface MailOut {
+  /** Signs it and puts it together, which is most of the work and may be done before its turn. */
+  write(mail: OutgoingMail): Promise<WrittenMail>;
+  handOver(mail: WrittenMail): Promise<HandOver>;
+  /** Both at once. */
   send(mail: OutgoingMail): Promise<HandOver>;
   close(): void;
 }
 
 export const MAIL_OUT = Symbol('MAIL_OUT');
-
-export interface Dkim {
-  domain: string;
-  selector: string;
-  privateKey: string;
-}
-
-/**
- * Headers that the signature covers: those of RFC 6376 §5.4.1, and both list headers that RFC 8058 §4
- * requires it to cover.
- */
-export const SIGNED_HEADERS =
-  'From:Sender:Reply-To:Subject:Date:Message-ID:To:Cc:MIME-Version:Content-Type:Content-Transfer-Encoding:List-Id:List-Unsubscribe:List-Unsubscribe-Post';
 
 interface SmtpError extends Error {
   code?: string;
@@ -62,9 +70,10 @@ export class SmtpOut implements MailOut {
   private readonly transport: Transporter;
   private readonly bodies = new WeakMap<object, Readable>();
   private readonly url: string;
+  private readonly keys: readonly DkimKey[];
   private utf8: { until: number; offered: Promise<boolean | null> } | null = null;
 
-  constructor(options: { url: string; connections: number; perSecond: number; dkim: Dkim | null }) {
+  constructor(options: { url: string; connections: number; perSecond: number; keys: readonly DkimKey[] }) {
     this.url = options.url;
     const pool: SMTPPoolOptions & { pool: true } = {
       pool: true,
@@ -78,13 +87,8 @@ export class SmtpOut implements MailOut {
       socketTimeout: 60_000,
       ...(options.perSecond > 0 ? { rateDelta: 1000, rateLimit: options.perSecond } : {}),
     };
-    const dkim = options.dkim && {
-      domainName: options.dkim.domain,
-      keySelector: options.dkim.selector,
-      privateKey: options.dkim.privateKey,
-      headerFieldNames: SIGNED_HEADERS,
-    };
-    this.transport = createTransport({ ...pool, ...(dkim ? { dkim } : {}) }) as Transporter;
+    this.keys = options.keys;
+    this.transport = createTransport(pool) as Transporter;
     this.transport.use('stream', (mail, done) => {
       this.watchBody(
         mail.data,
@@ -95,6 +99,15 @@ export class SmtpOut implements MailOut {
   }
 
   async send(mail: OutgoingMail): Promise<HandOver> {
+    return this.handOver(await this.write(mail));
+  }
+
+  async write(mail: OutgoingMail): Promise<WrittenMail> {
+    const { to, returnPath, messageId } = mail;
+    return { to, returnPath, messageId, raw: await written(mail, this.keys, new Date()) };
+  }
+
+  async handOver(mail: WrittenMail): Promise<HandOver> {
     if (!ASCII.test(mail.to.slice(0, mail.to.lastIndexOf('@')))) {
       const offered = await this.offersUtf8();
       if (offered === null)
@@ -103,15 +116,8 @@ export class SmtpOut implements MailOut {
     }
     const data = {
       envelope: { from: mail.returnPath, to: [mail.to] },
-      from: mail.from,
-      to: mail.to,
-      replyTo: mail.replyTo,
       messageId: mail.messageId,
-      subject: asTyped(mail.subject),
-      html: mail.html,
-      text: mail.text,
-      headers: asWritten(mail.headers),
-      encoding: 'quoted-printable' as const,
+      raw: mail.raw,
       mark: {},
     };
     try {
@@ -150,23 +156,28 @@ export class SmtpOut implements MailOut {
   }
 }
 
-/**
- * A subject that reads as it was typed: what looks like an encoded word in a name or a value is encoded
- * itself (RFC 2047 §2, at most 75 characters each), since a mail reader would decode it. Others are left to
- * the library.
- */
-export function asTyped(subject: string): string {
-  if (!subject.includes('=?')) return subject;
-  const words: string[] = [];
-  let piece = '';
-  for (const char of [...subject, '']) {
-    if (char === '' || Buffer.byteLength(piece + char) > 45) {
-      words.push(`=?UTF-8?B?${Buffer.from(piece).toString('base64')}?=`);
-      piece = '';
-    }
-    piece += char;
-  }
-  return words.join(' ');
+/** An address as it stands in mail: its domain in ASCII (RFC 5890 §2.3.2.1), nothing that ends a header. */
+function inMail(address: string): string {
+  const at = address.lastIndexOf('@');
+  return address.slice(0, at + 1) + (domainToASCII(address.slice(at + 1)) || address.slice(at + 1));
+}
+
+/** The mail as it goes over the wire, its signatures first. */
+export async function written(mail: OutgoingMail, keys: readonly DkimKey[], now: Date): Promise<Buffer> {
+  const { from, to, replyTo, messageId, subject, language, headers, body } = mail;
+  const all = [
+    mailboxHeader('From', { ...from, address: inMail(from.address) }),
+    mailboxHeader('To', { name: '', address: inMail(to) }),
+    ...(replyTo ? [mailboxHeader('Reply-To', { name: '', address: inMail(replyTo) })] : []),
+    wordsHeader('Subject', subject),
+    givenHeader('Message-ID', messageId),
+    givenHeader('Date', mailDate(now)),
+    ...Object.entries(headers).map(([name, value]) => givenHeader(name, value)),
+    givenHeader('Content-Language', language),
+    'MIME-Version: 1.0\r\n',
+    givenHeader('Content-Type', MAIL_TYPE),
+  ];
+  return Buffer.from(`${await signatures(keys, all, body, now)}${all.join('')}\r\n${body}`);
 }
 
 const ASCII = /^[\x20-\x7e]*$/;
@@ -188,17 +199,6 @@ function askUtf8(url: string): Promise<boolean | null> {
       connection.close();
     });
   });
-}
-
-/**
- * List headers are structured (RFC 2369 §2, RFC 2919 §3): an encoded word in them would hide the identifier.
- */
-function asWritten(
-  headers: Record<string, string>,
-): Record<string, { prepared: true; foldLines: true; value: string }> {
-  return Object.fromEntries(
-    Object.entries(headers).map(([name, value]) => [name, { prepared: true, foldLines: true, value }]),
-  );
 }
 
 /**

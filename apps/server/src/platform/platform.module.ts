@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
   Global,
@@ -10,11 +9,12 @@ import {
 } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD } from '@nestjs/core';
 import { CONFIG, type Config } from './config';
+import { dkimKeysOf } from './dkim';
 import { Database } from './database';
 import { RouteGuard } from './guard';
 import { HouseKeys } from './house-keys';
 import { HealthController } from './health.controller';
-import { MAIL_OUT, SmtpOut, type Dkim, type MailOut } from './mail-out';
+import { MAIL_OUT, SmtpOut, type MailOut } from './mail-out';
 import { ProblemFilter } from './problem.filter';
 import { Ownership } from './ownership';
 import { watchedMail, watchedTexts } from './providers';
@@ -23,15 +23,6 @@ import { Sessions } from './sessions';
 import { FolderStorage, STORAGE } from './storage';
 import { domainsFrom, DOMAINS, LINES, linesFrom } from './lookups';
 import { HttpTextOut, NO_TEXTS, TEXT_OUT } from './text-out';
-
-function dkimOf(config: Config): Dkim | null {
-  if (!config.DKIM_KEY_FILE || !config.DKIM_DOMAIN) return null;
-  return {
-    domain: config.DKIM_DOMAIN,
-    selector: config.DKIM_SELECTOR,
-    privateKey: readFileSync(config.DKIM_KEY_FILE, 'utf8'),
-  };
-}
 
 /** What has no domain: configuration, database, ports to the outside, and the guard before every route. */
 @Global()
@@ -58,7 +49,7 @@ export class PlatformModule implements OnApplicationShutdown {
               url: config.SMTP_URL,
               connections: config.SMTP_CONNECTIONS,
               perSecond: config.SMTP_PER_SECOND,
-              dkim: dkimOf(config),
+              keys: dkimKeysOf(config).inUse,
             }),
           ),
       },

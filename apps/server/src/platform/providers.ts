@@ -25,7 +25,12 @@ class Watch {
 
 export function watchedMail(inner: MailOut): MailOut {
   const watch = new Watch('The mail server');
-  return { send: async (mail) => watch.heard(await inner.send(mail)), close: () => inner.close() };
+  return {
+    write: (mail) => inner.write(mail),
+    handOver: async (mail) => watch.heard(await inner.handOver(mail)),
+    send: async (mail) => watch.heard(await inner.send(mail)),
+    close: () => inner.close(),
+  };
 }
 
 export function watchedTexts(inner: TextOut): TextOut {

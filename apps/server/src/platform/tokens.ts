@@ -19,6 +19,8 @@ export const TOKEN_USES = [
   'leave-by-mail',
   'never-ask',
   'teammate',
+  'bounce-point',
+  'bounce-mate',
 ] as const;
 export type TokenUse = (typeof TOKEN_USES)[number];
 

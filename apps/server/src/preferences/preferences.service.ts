@@ -31,7 +31,8 @@ import { Tokens } from '../platform/tokens';
 import { SupportersRepository, type PersonRow } from '../supporters/supporters.repository';
 import { type PointRow } from '../supporters/contact-points.repository';
 import { SupportersService } from '../supporters/supporters.service';
-import { imprint, mailFrom, TeamRepository, type OrganizationRow } from '../team/team.repository';
+import { houseMail } from '../team/house-mail';
+import { imprint, TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { UnsubscribeRepository } from '../unsubscribe/unsubscribe.repository';
 import { PreferencesRepository, type LinkHolder } from './preferences.repository';
 import { sentence } from '../platform/words';
@@ -291,16 +292,14 @@ export class PreferencesService {
     const p = PHRASES[language];
     const link = this.linkFor(opened.supporterId, point.id);
     const title = phrase(p.choicesTitle, { organization: organization.name });
-    const result = await this.mailOut.send({
-      from: mailFrom(organization.name, organization.from_email),
-      to: point.normal,
-      returnPath: organization.from_email,
-      messageId: `<fresh-${crypto.randomUUID()}@${organization.list_domain}>`,
-      subject: title,
-      text: `${title}\n\n${link}\n\n${imprint(organization)}\n`,
-      html: `<!doctype html><html lang="${language}"><body><p><a href="${link}">${escapeHtml(title)}</a></p><p>${escapeHtml(imprint(organization))}</p></body></html>`,
-      headers: { 'Auto-Submitted': 'auto-generated' },
-    });
+    const result = await this.mailOut.send(
+      houseMail(organization, this.tokens, {
+        ...{ to: point.normal, key: `fresh-${crypto.randomUUID()}`, subject: title, language },
+        about: { contactPointId: point.id },
+        text: `${title}\n\n${link}\n\n${imprint(organization)}\n`,
+        html: `<p><a href="${link}">${escapeHtml(title)}</a></p><p>${escapeHtml(imprint(organization))}</p>`,
+      }),
+    );
     if (result.kind === 'accepted') return { to: point.shown };
     this.log.warn({ result: result.kind }, 'a fresh link could not be handed over');
     return { not: 'away' };

@@ -46,6 +46,11 @@ export class DeliveryFaultsRepository {
     }
   }
 
+  /** An address that a confirmation or another mail of the program itself came back from. */
+  async holdPoint(tx: Scoped, contactPointId: number, detail: string): Promise<void> {
+    await this.holds.putOnHold(tx, contactPointId, detail);
+  }
+
   private async isOftenFull(tx: Scoped, contactPointId: number): Promise<boolean> {
     const [row] = await tx.sql<{ n: number }>(
       `SELECT COUNT(DISTINCT d.id) AS n

@@ -4,14 +4,15 @@ import { rulesFor, type HouseRules, type Place } from '@goodword/core/permission
 import { type Basis } from '@goodword/core/words';
 import { CONFIG, type Config } from '../platform/config';
 import { MAIL_OUT, type HandOver, type MailOut, type OutgoingMail } from '../platform/mail-out';
-import { TEXT_OUT, type TextOut } from '../platform/text-out';
+import { TEXT_OUT, type OutgoingText, type TextOut } from '../platform/text-out';
 import { ShortLinks } from '../platform/short-links';
 import { Tokens } from '../platform/tokens';
 import { countParts } from '@goodword/core/text';
-import { filledLinks, filledText, type Composed } from '../messages/composer';
+import { filledLinks, filledMail, filledText, type Composed } from '../messages/composer';
 import { listId } from '../messages/mail-headers';
 import type { MessageRow } from '../messages/messages.repository';
-import { mailFrom, type OrganizationRow, type TeammateRow } from '../team/team.repository';
+import { returnPathOf, type MailOf } from '../team/house-mail';
+import type { OrganizationRow, TeammateRow } from '../team/team.repository';
 
 /** A message with all that stands around it, read once for all its deliveries. */
 export interface MessageContext {
@@ -49,19 +50,31 @@ export class EnvelopeService {
     this.shortLinks = new ShortLinks(config.SECRET, config.SECRET_BEFORE);
   }
 
-  async handOver(context: MessageContext, recipient: Recipient): Promise<HandOver> {
-    if (context.message.channel === 'email') return this.mailOut.send(this.mail(context, recipient));
+  /**
+   * Fills and signs what one person gets. What comes back hands it over: it may be long before its turn, and
+   * is let go where the door says no.
+   */
+  async ready(context: MessageContext, recipient: Recipient): Promise<() => Promise<HandOver>> {
+    if (context.message.channel === 'email') {
+      const written = await this.mailOut.write(this.mail(context, recipient));
+      return () => this.mailOut.handOver(written);
+    }
+    const text = this.text(context, recipient);
+    return () => this.textOut.send(text);
+  }
+
+  private text(context: MessageContext, recipient: Recipient): OutgoingText {
     const { composed } = context;
     const leave = `${this.config.PUBLIC_URL}/leave/${this.tokens.make('leave', recipient.deliveryId)}`;
     const values = { ...recipient.values, 'link.preferences': leave };
     const { text } = filledText(composed, values, this.shortened(context, recipient, values));
-    return this.textOut.send({
+    return {
       from: context.organization.text_from,
       to: recipient.to,
       body: text,
       key: recipient.key,
       language: countParts(text, composed.shiftTables).language,
-    });
+    };
   }
 
   /**
@@ -114,8 +127,17 @@ export class EnvelopeService {
         'List-Id': listId(message, context.listName, organization),
         'List-Unsubscribe': `<${leave}>, <mailto:leave-${this.tokens.make('leave-by-mail', recipient.deliveryId)}@${organization.list_domain}?subject=unsubscribe>`,
         'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
+        ...this.feedbackId(message),
       },
     };
+  }
+
+  /**
+   * By what complaints are counted (common practice of large mailbox providers): message, purpose, sender.
+   */
+  private feedbackId({ id, purpose, organization_id }: MessageRow): Record<string, string> {
+    const sender = this.config.FEEDBACK_SENDER;
+    return sender ? { 'Feedback-ID': `m${id}:${purpose ?? 'list'}:o${organization_id}:${sender}` } : {};
   }
 
   private addressed(
@@ -123,41 +145,43 @@ export class EnvelopeService {
     to: string,
     key: string,
     values: MergeValues,
-    links?: readonly string[],
+    links: readonly string[],
   ): OutgoingMail {
     const { organization, sender } = context;
-    const { subject, html, text } = filledText(context.composed, values, links);
+    const { subject, body } = filledMail(context.composed, values, links);
     const name = [sender?.name, organization.name].filter(Boolean).join(', ');
     return {
-      from: mailFrom(name, organization.from_email),
+      from: { name, address: organization.from_email },
       to,
       messageId: `<${key}@${organization.list_domain}>`,
       returnPath: organization.from_email,
       headers: {},
       subject,
-      html,
-      text,
+      body,
+      language: organization.locale,
     };
   }
 
   async sendTest(
-    test: Omit<MessageContext, 'rules' | 'whyOf'> & { to: string; values: MergeValues },
+    test: Omit<MessageContext, 'rules' | 'whyOf'> & { to: string; about: MailOf; values: MergeValues },
   ): Promise<HandOver> {
     const key = crypto.randomUUID();
     if (test.message.channel === 'text') {
       const { text } = filledText(test.composed, test.values, filledLinks(test.composed, test.values));
       return this.textOut.send({ from: test.organization.text_from, to: test.to, body: text, key });
     }
-    const mail = this.addressed(test, test.to, key, {
-      ...test.values,
-      leave: `${this.config.PUBLIC_URL}/leave/example`,
-    });
+    const leave = `${this.config.PUBLIC_URL}/leave/example`;
+    const links = filledLinks(test.composed, test.values);
+    const mail = this.addressed(test, test.to, key, { ...test.values, leave }, links);
     // The headers of the real one, but for ways out that would close something.
     const headers = {
       'List-Id': listId(test.message, test.listName, test.organization),
-      'List-Unsubscribe': `<${this.config.PUBLIC_URL}/leave/example>`,
+      'List-Unsubscribe': `<${leave}>`,
       'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
     };
-    return this.mailOut.send({ ...mail, headers, subject: `Test: ${mail.subject}` });
+    return this.mailOut.send({
+      ...{ ...mail, headers, subject: `Test: ${mail.subject}` },
+      returnPath: returnPathOf(test.organization, this.tokens, test.about),
+    });
   }
 }

@@ -14,6 +14,7 @@ import { sentence } from '../platform/words';
 import { SegmentsService } from '../segments/segments.service';
 import { ContactPointsRepository } from '../supporters/contact-points.repository';
 import { SupportersRepository, type PersonRow } from '../supporters/supporters.repository';
+import type { MailOf } from '../team/house-mail';
 import { TeamRepository, type TeammateRow } from '../team/team.repository';
 import { EnvelopeService } from './envelope.service';
 import { chapterOfMessage } from './movable';
@@ -26,6 +27,12 @@ const MOST_TESTERS = 50;
  * A message as a test: to oneself, or to those on a list who agreed to that list; as the first of its group
  * or as whoever is named. It is marked as a test, and counts for nobody.
  */
+/** Who gets a test, and whose address that is. */
+interface Tester {
+  address: string;
+  about: MailOf;
+}
+
 @Injectable()
 export class TestSendingService {
   constructor(
@@ -50,20 +57,23 @@ export class TestSendingService {
     const teammate = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
     if (!teammate) throw new NotFound('teammate');
     const to =
-      listId === null ? [this.ownAddress(message, teammate)] : await this.testers(scope, message, listId);
+      listId === null
+        ? [{ address: this.ownAddress(message, teammate), about: { teammateId: teammate.id } }]
+        : await this.testers(scope, message, listId);
     const { composed, organization, listName } = await this.composing.compose(scope, message);
     const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : teammate;
     const someone = await this.readAs(scope, message, asId);
     const wanted = wantedFor(message, { composed, organization, sender });
     const values = someone ? ((await this.values.of(scope, [someone.id], wanted)).get(someone.id) ?? {}) : {};
     const context = { message, composed, organization, sender, listName };
-    for (const address of to) accepted(await this.envelopes.sendTest({ ...context, to: address, values }));
+    for (const { address, about } of to)
+      accepted(await this.envelopes.sendTest({ ...context, to: address, about, values }));
     // Somebody of the team has read it: that is what a test is asked for.
     if (message.state === 'draft' && listId === null)
       await this.database.writeUnlogged(scope, (tx) =>
         this.messages.change(tx, id, { tested_at: new Date(), sender_id: sender?.id ?? teammate.id }),
       );
-    return { to: listId === null ? to[0]! : sentence('send.testers', { count: to.length }) };
+    return { to: listId === null ? to[0]!.address : sentence('send.testers', { count: to.length }) };
   }
 
   private ownAddress({ channel }: MessageRow, { email, mobile }: TeammateRow): string {
@@ -73,7 +83,7 @@ export class TestSendingService {
   }
 
   /** Addresses of those on a list who may get what goes to that list, on the message's channel, now. */
-  private async testers(scope: AccessScope, message: MessageRow, listId: number): Promise<string[]> {
+  private async testers(scope: AccessScope, message: MessageRow, listId: number): Promise<Tester[]> {
     const db = this.database.read(scope);
     const ids = await this.segments.members(scope, { kind: 'list', listId, on: true });
     if (ids.length > MOST_TESTERS)
@@ -90,9 +100,9 @@ export class TestSendingService {
     const kind = ADDRESS_KIND[message.channel];
     const points = await this.contacts.pointsWithParts(db, ids);
     const to = points.filter((point) => point.kind === kind && chosen.has(point.id));
-    const addresses = [...new Set(to.map(({ normal }) => normal))];
-    if (addresses.length === 0) throw new Conflict(sentence('send.no-testers'));
-    return addresses;
+    const addresses = new Map(to.map(({ id, normal }) => [normal, id]));
+    if (addresses.size === 0) throw new Conflict(sentence('send.no-testers'));
+    return [...addresses].map(([address, id]) => ({ address, about: { contactPointId: id } }));
   }
 
   private async readAs(

@@ -86,13 +86,6 @@ export function logoOf(
     : { src: `/media/${organization.logo_id}`, of: organization.name };
 }
 
-/**
- * The From of mail that the program writes by itself: the name in quotes, with nothing that could end them.
- */
-export function mailFrom(name: string, address: string): string {
-  return `"${name.replace(/["\\\r\n]/g, '')}" <${address}>`;
-}
-
 /** Who sends and where they live, in one line; the address of a chapter where one is given. */
 export function imprint(
   organization: Pick<OrganizationRow, 'name' | 'legal_name' | 'postal_address'>,

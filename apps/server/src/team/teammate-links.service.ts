@@ -12,7 +12,8 @@ import { Sessions } from '../platform/sessions';
 import { Tokens } from '../platform/tokens';
 import { hashPassword, refuseEasy } from './passwords';
 import { TeammatesRepository, type LinkRow } from './teammates.repository';
-import { imprint, mailFrom, TeamRepository, type OrganizationRow, type TeammateRow } from './team.repository';
+import { houseMail } from './house-mail';
+import { imprint, TeamRepository, type OrganizationRow, type TeammateRow } from './team.repository';
 
 /**
  * Links that somebody who forgot may have within the hour: whoever types others' addresses fills no mailbox.
@@ -159,16 +160,12 @@ export class TeammateLinks {
       ? `${by?.name ?? organization.name} invites you to work in Good Word for ${organization.name}. Open the link, choose a password, and you are in. It works once, for seven days.`
       : `Somebody, we hope you, asked to set a new password for ${mate.email}. Open the link and choose one. It works once, for one hour. If it was not you, do nothing: your password stays as it is.`;
     const from = organization.from_email || `goodword@${new URL(this.config.PUBLIC_URL).hostname}`;
-    return {
-      from: mailFrom(organization.name, from),
-      to: mate.email,
-      returnPath: from,
-      messageId: `<teammate-${link.id}-${link.tries}@${organization.list_domain || new URL(this.config.PUBLIC_URL).hostname}>`,
-      subject,
+    return houseMail({ ...organization, from_email: from }, this.tokens, {
+      ...{ to: mate.email, key: `teammate-${link.id}-${link.tries}`, subject },
+      about: { teammateId: mate.id },
       text: `${mate.name},\n\n${words}\n\n${url}\n\n${imprint(organization)}\n`,
       html: `<p>${escapeHtml(mate.name)},</p><p>${escapeHtml(words)}</p><p><a href="${url}">${url}</a></p><p>${escapeHtml(imprint(organization))}</p>`,
-      headers: { 'Auto-Submitted': 'auto-generated' },
-    };
+    });
   }
 
   private async open(token: string): Promise<LinkRow> {

@@ -181,4 +181,16 @@ export class TeammatesRepository {
       .where({ organization_id: tx.scope.organizationId, id })
       .update(values);
   }
+
+  /** The newest link of a teammate came back: whoever invited them reads why. */
+  async linkReturned(tx: Scoped, teammateId: number, detail: string): Promise<void> {
+    await tx.execute(
+      `UPDATE teammate_link
+        SET mail = 'failed', detail = :detail
+        WHERE organization_id = :org AND teammate_id = :teammateId AND used_at IS NULL AND mail = 'sent'
+        ORDER BY id DESC
+        LIMIT 1`,
+      { teammateId, detail: detail.slice(0, 300) },
+    );
+  }
 }

@@ -1,3 +1,10 @@
+export {
+  reportedRecipients,
+  returnedMail,
+  type ReportedRecipient,
+  type ReturnedMail,
+  type ReturnPathMail,
+} from './reports';
 export { brakeAt, USUAL_BRAKE, type BrakeCounts, type BrakeLimits } from './brake';
 export {
   DELIVERY_FAULTS,

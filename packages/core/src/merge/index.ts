@@ -25,6 +25,7 @@ export {
   render,
   shownSlots,
   slotsOf,
+  valueIn,
   type CompiledTemplate,
   type MergeChoice,
   type MergeCondition,

@@ -62,9 +62,14 @@ export function passageFor({ when, then, otherwise }: MergeChoice, values: Merge
   return holds ? then : otherwise;
 }
 
+/** What stands in a place: one line without characters that nobody sees, unless its slot keeps lines. */
+export function valueIn(slot: MergeSlot, values: MergeValues): string {
+  const value = values[slot.key] || slot.or || '';
+  return slot.lines ? seen(value) : oneLine(value);
+}
+
 /**
- * Fills the slots. `escape` is applied to values and "or" words alike, never to the literal text. A value is
- * one line without characters that nobody sees, unless its slot keeps lines.
+ * Fills the slots. `escape` is applied to values and "or" words alike, never to the literal text.
  */
 export function render(
   compiled: Pick<CompiledTemplate, 'parts'>,
@@ -83,10 +88,7 @@ function filledParts(
   for (const part of parts) {
     if (typeof part === 'string') out += part;
     else if ('when' in part) out += filledParts(passageFor(part, values), values, escape);
-    else {
-      const value = values[part.key] || part.or || '';
-      out += escape(part.lines ? seen(value) : oneLine(value), part);
-    }
+    else out += escape(valueIn(part, values), part);
   }
   return out;
 }

@@ -6,20 +6,26 @@ import { CONFIG, type Config } from '../../platform/config';
 import { Database } from '../../platform/database';
 import { MAIL_OUT, type MailOut } from '../../platform/mail-out';
 import type { AccessScope } from '../../platform/scope';
-import { mailFrom, TeamRepository } from '../../team/team.repository';
+import { houseMail } from '../../team/house-mail';
+import { TeamRepository } from '../../team/team.repository';
+import { Tokens } from '../../platform/tokens';
 import { BatchesRepository } from '../batches.repository';
 import { sentence } from '../../platform/words';
 
 /** Tells teammates by mail that a batch is in. */
 @Injectable()
 export class BatchNotices {
+  private readonly tokens: Tokens;
+
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(CONFIG) private readonly config: Config,
     @Inject(MAIL_OUT) private readonly mailOut: MailOut,
     @Inject(BatchesRepository) private readonly batches: BatchesRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
-  ) {}
+  ) {
+    this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
+  }
 
   async tell(scope: AccessScope, batchId: number): Promise<void> {
     const db = this.database.read(scope);
@@ -39,16 +45,18 @@ export class BatchNotices {
     for (const id of batch.plan.notify) {
       const teammate = await this.team.teammate(scope, id);
       if (!teammate || teammate.left_at) continue;
-      await this.mailOut.send({
-        from: mailFrom(organization.name, organization.from_email),
-        to: teammate.email,
-        returnPath: organization.from_email,
-        messageId: `<batch-${batchId}-${randomUUID()}@${organization.list_domain}>`,
-        subject: `“${batch.name}” is in`,
-        text: `${words}\n\n${link}\n`,
-        html: `<p>${escapeHtml(words)}</p><p><a href="${escapeHtml(link)}">See what became of every row</a></p>`,
-        headers: { 'Auto-Submitted': 'auto-generated' },
-      });
+      await this.mailOut.send(
+        houseMail(organization, this.tokens, {
+          ...{
+            to: teammate.email,
+            key: `batch-${batchId}-${randomUUID()}`,
+            about: { teammateId: teammate.id },
+          },
+          subject: `“${batch.name}” is in`,
+          text: `${words}\n\n${link}\n`,
+          html: `<p>${escapeHtml(words)}</p><p><a href="${escapeHtml(link)}">See what became of every row</a></p>`,
+        }),
+      );
     }
   }
 }
