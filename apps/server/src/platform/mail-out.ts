@@ -186,10 +186,18 @@ const NO_UTF8 =
 
 /** What the server answers to EHLO; the connection is closed again. */
 function askUtf8(url: string): Promise<boolean | null> {
-  const { hostname, port, protocol } = new URL(url);
+  const { hostname, port, protocol, searchParams } = new URL(url);
+  // As the pool takes them: `tls.rejectUnauthorized=false` for a server with a certificate of its own.
+  const tls = Object.fromEntries(
+    [...searchParams].flatMap(([name, value]) =>
+      name.startsWith('tls.')
+        ? [[name.slice(4), value === 'true' ? true : value === 'false' ? false : value]]
+        : [],
+    ),
+  );
   const secure = protocol === 'smtps:';
   const connection = new SMTPConnection({
-    ...{ host: hostname, port: Number(port) || (secure ? 465 : 587), secure },
+    ...{ host: hostname, port: Number(port) || (secure ? 465 : 587), secure, tls },
     ...{ connectionTimeout: 10_000, greetingTimeout: 10_000, socketTimeout: 10_000 },
   });
   return new Promise((answer) => {

@@ -36,7 +36,8 @@ export const dkimKeys = generateKeyPairSync('rsa', {
  */
 let nextPort = 12_000 + (Number(process.env.JEST_WORKER_ID ?? 0) % 20) * 900;
 
-async function freePort(): Promise<number> {
+/** A port of the loopback that nobody listens on. */
+export async function freePort(): Promise<number> {
   for (;;) {
     const port = nextPort++;
     if (await isFree(port)) return port;
