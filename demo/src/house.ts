@@ -71,19 +71,22 @@ export interface Made {
 }
 
 export async function makeDemoOrganization(database: Database): Promise<number> {
-  const [id] = (await database.unscoped()('organization').insert({
-    name: 'Lantern Ferry Trust',
-    country: 'US',
-    locale: 'en-US',
-    currency: 'USD',
-    time_zone: 'America/Los_Angeles',
-    postal_address: '14 Slip Lane, Port Alder',
-    giving_page: 'https://give.lanternferry.test',
-    link_url: '',
-    from_email: 'hello@lanternferry.test',
-    list_domain: 'lists.lanternferry.test',
-    text_from: '+12065550100',
-  })) as [number];
+  const [id] = (await database
+    .unscoped()('organization')
+    .insert({
+      name: 'Lantern Ferry Trust',
+      country: 'US',
+      locale: 'en-US',
+      currency: 'USD',
+      time_zone: 'America/Los_Angeles',
+      postal_address: '14 Slip Lane, Port Alder',
+      giving_page: 'https://give.lanternferry.test',
+      link_url: '',
+      from_email: 'hello@lanternferry.test',
+      list_domain: 'lists.lanternferry.test',
+      text_from: '+12065550100',
+      text_number: JSON.stringify({ kind: 'long', registration: 'registered', perSecond: null }),
+    })) as [number];
   return id;
 }
 

@@ -33,6 +33,7 @@ const VIEWS: [string, string, string][] = [
   ['Hear back', '/hear-back', 'Hear back'],
   ['Replies', '/hear-back/replies', 'Replies'],
   ['Results', '/hear-back/1', 'Planks are in'],
+  ['Sender', '/setup/sender', 'Setup'],
   ['Setup', '/setup', 'Setup'],
   ['Team', '/setup/team', 'Setup'],
   ['Looks of letters', '/setup/letters', 'Setup'],

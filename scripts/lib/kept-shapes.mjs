@@ -1,4 +1,6 @@
-/** What is kept as JSON, or as one of a few words, by table and column: the shapes that the core has for it. */
+/**
+ * What is kept as JSON, or as one of a few words, by table and column: the shapes that the core has for it.
+ */
 const contract = (name) => `import('@goodword/core/contract').${name}`;
 const core = (room, name) => `import('@goodword/core/${room}').${name}`;
 
@@ -25,6 +27,9 @@ export const KEPT_SHAPES = {
   'message.letter': core('letter', 'LetterDoc'),
   'message.ask': core('letter', 'AskRule'),
   'message_proof.found': `${core('proofs', 'FoundProof')}[]`,
+  'organization.text_number': core('delivery', 'TextNumber'),
+  'sender_check.back_signatures': '{ selector: string; holds: boolean }[]',
+  'sender_check.records': `${core('delivery', 'CheckedRecord')}[]`,
   'organization.house_style': core('letter', 'HouseStyle'),
   'template.ask': core('letter', 'AskRule'),
   'template.letter': core('letter', 'LetterDoc'),

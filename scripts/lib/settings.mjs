@@ -1,5 +1,5 @@
 /** Settings and keys of one run: made once, kept in the ignored folder, passed on by environment. */
-import { generateKeyPairSync, randomBytes } from 'node:crypto';
+import { createPublicKey, generateKeyPairSync, randomBytes } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureFolder, ROOT } from './prepare.mjs';
@@ -8,6 +8,17 @@ function once(path, make) {
   if (!existsSync(path)) writeFileSync(path, make(), { mode: 0o600 });
   return readFileSync(path, 'utf8').trim();
 }
+
+/** What the stand-in's domain name service knows at first: everything that the demo's sender needs. */
+const zoneOf = (dkim) => {
+  const key = createPublicKey(readFileSync(dkim, 'utf8')).export({ type: 'spki', format: 'der' });
+  return [
+    `gw._domainkey.lanternferry.test TXT v=DKIM1; k=rsa; p=${key.toString('base64')}`,
+    'lists.lanternferry.test TXT v=spf1 include:_spf.mailroom.test -all',
+    'lists.lanternferry.test MX 127.0.0.1',
+    '_dmarc.lanternferry.test TXT v=DMARC1; p=none',
+  ].join('\n');
+};
 
 /** The environment of server, worker and stand-ins, from the ports that were free. */
 export function settingsFor(folder, { databaseUrl, ports, extra = {} }) {
@@ -43,6 +54,8 @@ export function settingsFor(folder, { databaseUrl, ports, extra = {} }) {
     DKIM_KEY_FILE: dkim,
     DKIM_DOMAIN: 'lanternferry.test',
     DOMAIN_LOOKUP: `http://127.0.0.1:${ports.mailroom}/lookup/domains`,
+    NAME_LOOKUP: `http://127.0.0.1:${ports.mailroom}/lookup/records`,
+    MAILROOM_ZONE: zoneOf(dkim),
     LINE_LOOKUP: `http://127.0.0.1:${ports.handsets}/lookup/lines`,
     MAILROOM_PAGE: `http://127.0.0.1:${ports.mailroom}`,
     HANDSETS_PAGE: `http://127.0.0.1:${ports.handsets}`,

@@ -17,6 +17,7 @@ import { RecordModule } from './record/record.module';
 import { ResultsModule } from './results/results.module';
 import { SegmentsModule } from './segments/segments.module';
 import { LettersModule } from './letters/letters.module';
+import { SenderModule } from './sender/sender.module';
 import { SendingModule } from './sending/sending.module';
 import { SetupModule } from './setup/setup.module';
 import { SortModule } from './sort/sort.module';
@@ -44,6 +45,7 @@ export class AppModule {
         CallsModule,
         FieldsModule,
         MessagesModule,
+        SenderModule,
         SendingModule,
         LettersModule,
         ResultsModule,

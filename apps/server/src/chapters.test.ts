@@ -208,6 +208,8 @@ const FOR_EVERYBODY: Record<string, string> = {
   'post /api/bulk': 'acts on people that the caller sees',
   'post /api/calls': 'a list of people that the caller sees',
   'post /api/campaigns': 'a campaign of the chapter',
+  'post /api/sender/check': 'looks, and changes nothing but what was seen',
+  'post /api/sender/through': 'a mail to ourselves',
   'post /api/do-not-contact': 'a no is always taken',
   'post /api/do-not-contact/file': 'a no is always taken',
   'post /api/fields': 'a file may bring a column that is new; nothing that is there changes',

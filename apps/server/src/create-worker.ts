@@ -14,6 +14,7 @@ import { Database } from './platform/database';
 import { isLostConnection } from './platform/database-errors';
 import { due } from './platform/due';
 import { JOBS, JobRunner, JOBS_DUE, LANES } from './platform/jobs';
+import { SenderService } from './sender/sender.service';
 import { SegmentSizes } from './segments/segment-sizes';
 import { EnvelopeService } from './sending/envelope.service';
 import { HandOverLoop } from './sending/hand-over';
@@ -47,13 +48,18 @@ export interface Worker {
 
 /** What has ended is taken away now and then. */
 function sweeper(context: INestApplicationContext): () => Promise<boolean> {
-  const [sessions, brake] = [context.get(Sessions), context.get(SignInBrake)];
+  const [sessions, brake, sender] = [
+    context.get(Sessions),
+    context.get(SignInBrake),
+    context.get(SenderService),
+  ];
   let sweptAt = 0;
   return async () => {
     if (Date.now() - sweptAt < SWEEP_MS) return false;
     sweptAt = Date.now();
     await sessions.sweep();
     await brake.sweep();
+    await sender.sweep();
     return false;
   };
 }

@@ -22,6 +22,7 @@ const NEED_NOT: Record<string, string> = {
   'put /api/house/fields/:id/type':
     'refused where a value of now does not convert; what will is shown before',
   'put /api/house/fields/order': 'an order, nothing typed',
+  'put /api/sender/number': 'three facts of one number, with a line in the history',
   'put /api/lists/folder': 'moves the lists that are named',
   'put /api/lists/order': 'an order, nothing typed',
   'put /api/me/password': 'names the password of before',
@@ -196,6 +197,7 @@ const UNSCOPED: Record<string, string> = {
   'supporters/merged.ts': 'a signed token names a record that may have been brought into another',
   'prepare.ts': 'before a start there is nobody',
   'segments/segment-sizes.ts': 'a worker counts the segments of every organization in turn',
+  'sender/sender.repository.ts': 'a worker looks for the records of every organization',
   'sending/leases.repository.ts': 'a worker takes up whatever another left',
   'sending/outbox.repository.ts': 'a worker hands over whatever is due',
   'team/sign-in-brake.ts': 'whoever guesses has no organization',

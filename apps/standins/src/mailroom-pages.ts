@@ -20,7 +20,17 @@ export function mailsPage(mails: readonly CaughtMail[], box: string): string {
   return standinPage(
     'Mailroom',
     'simulated mailboxes',
-    `<div>${search}<p><small>${mine.length} mails, the newest ${Math.min(SHOWN, mine.length)} shown. Addresses that begin with refuse, defer, bounce, opens or follows do as they say.</small></p>${table}</div>`,
+    `<div><a href="/names">Names</a>${search}<p><small>${mine.length} mails, the newest ${Math.min(SHOWN, mine.length)} shown. Addresses that begin with refuse, defer, bounce, opens or follows do as they say.</small></p>${table}</div>`,
+  );
+}
+
+/** The records of the domain name service, to be changed. */
+export function namesPage(zone: string): string {
+  return standinPage(
+    'Mailroom',
+    'a simulated domain name service',
+    `<div><a href="/">All mail</a><p>One record a line: name, kind (TXT, MX or A), words.</p>
+    <form method="post" action="/names"><label>Records<br><textarea name="zone" rows="14" style="width:100%;font:13px ui-monospace,monospace">${htmlText(zone)}</textarea></label><p><button>Save</button></p></form></div>`,
   );
 }
 

@@ -6,7 +6,8 @@ import { answerMail, complaintMail, leavingMail } from './answers';
 import { chance } from './chance';
 import { deliveryStatusMail } from './dsn';
 import type { CaughtMail } from './mail';
-import { mailPage, mailsPage } from './mailroom-pages';
+import { mailPage, mailsPage, namesPage } from './mailroom-pages';
+import { recordsIn } from './zone';
 
 /**
  * How the room behaves. Addresses say it by how they begin (refuse…, defer…, bounce…, opens…, follows…); the
@@ -29,6 +30,10 @@ export interface MailroomOptions {
   /** Where mail to return paths is taken in. */
   bounceHost: string;
   bouncePort: number;
+  /** Mail to this domain goes on to where it is taken in, as its mail exchanger is asked to. */
+  listDomain?: string;
+  /** Records of a domain name service, one a line: name, kind, words. */
+  zone?: string;
   settings?: Partial<Settings>;
 }
 
@@ -39,6 +44,8 @@ export interface MailroomOptions {
 export class Mailroom {
   readonly mails: CaughtMail[] = [];
   readonly settings: Settings;
+  /** As the options say at first; changed on its page. */
+  zone: string;
   private readonly deferred = new Map<string, number>();
   private readonly smtp: SMTPServer;
   private readonly http: ReturnType<express.Express['listen']>;
@@ -53,6 +60,7 @@ export class Mailroom {
       delay: 0,
       ...options.settings,
     };
+    this.zone = options.zone ?? '';
     this.smtp = new SMTPServer({
       disabledCommands: ['AUTH', 'STARTTLS'],
       size: 30 * 1024 * 1024,
@@ -91,6 +99,10 @@ export class Mailroom {
     const parsed = await simpleParser(raw);
     const returnPath = session.envelope.mailFrom ? session.envelope.mailFrom.address : '';
     for (const { address } of session.envelope.rcptTo) {
+      if (address.toLowerCase().endsWith(`@${this.options.listDomain}`)) {
+        await this.post(returnPath, { to: address, raw: raw.toString('latin1') });
+        continue;
+      }
       const mail = { id: this.next++, to: address.toLowerCase(), returnPath, at: new Date(), raw, parsed };
       this.mails.push(mail);
       if (this.mails.length > MOST) this.mails.shift();
@@ -213,6 +225,15 @@ export class Mailroom {
             .map((name) => [name, !/^nowhere\.|\.invalid$/.test(name)]),
         ),
       );
+    });
+    app.post('/lookup/records', (request, response) => {
+      const { name, kind } = request.body as { name?: unknown; kind?: unknown };
+      response.json({ records: recordsIn(this.zone, String(name), String(kind)) });
+    });
+    app.get('/names', (_request, response) => response.send(namesPage(this.zone)));
+    app.post('/names', (request, response) => {
+      this.zone = String((request.body as { zone?: string }).zone ?? '');
+      response.redirect(303, '/names');
     });
     app.get('/api/mails', (request, response) => {
       const to = String(request.query.to ?? '').toLowerCase();

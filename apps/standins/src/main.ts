@@ -12,6 +12,8 @@ const mailroom = new Mailroom({
   httpPort: Number(setting('MAILROOM_HTTP_PORT')),
   bounceHost: '127.0.0.1',
   bouncePort: Number(setting('BOUNCE_SMTP_PORT')),
+  zone: process.env.MAILROOM_ZONE ?? '',
+  listDomain: 'lists.lanternferry.test',
   settings: {
     openChance: Number(process.env.MAILROOM_OPEN_CHANCE ?? 0),
     followChance: Number(process.env.MAILROOM_FOLLOW_CHANCE ?? 0),

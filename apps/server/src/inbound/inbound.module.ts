@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { FormsModule } from '../forms/forms.module';
 import { MessagesModule } from '../messages/messages.module';
 import { PermissionModule } from '../permission/permission.module';
+import { SenderModule } from '../sender/sender.module';
 import { SendingModule } from '../sending/sending.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
@@ -22,6 +23,7 @@ import { TextsService } from './texts.service';
   imports: [
     MessagesModule,
     PermissionModule,
+    SenderModule,
     SendingModule,
     SupportersModule,
     UnsubscribeModule,

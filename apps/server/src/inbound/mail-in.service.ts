@@ -8,6 +8,7 @@ import {
 } from 'smtp-server';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
+import { CameThroughService } from '../sender/came-through.service';
 import { AnswersService } from './answers.service';
 import { BouncesService } from './bounces.service';
 import { InboundRepository } from './inbound.repository';
@@ -34,6 +35,7 @@ export class MailInService implements OnApplicationShutdown {
   constructor(
     @Inject(BouncesService) private readonly bounces: BouncesService,
     @Inject(AnswersService) private readonly answers: AnswersService,
+    @Inject(CameThroughService) private readonly through: CameThroughService,
     @Inject(PostmasterService) private readonly postmaster: PostmasterService,
     @Inject(InboundRepository) private readonly inbound: InboundRepository,
     @Inject(MailReader) private readonly reader: MailReader,
@@ -74,7 +76,11 @@ export class MailInService implements OnApplicationShutdown {
     const [isOurs, isPostmaster] = [await this.isOurs(domain), POSTMASTER.test(address)];
     // RFC 5321 4.5.1: "postmaster" stands also without a domain.
     if (isPostmaster && (isOurs || !address.includes('@'))) return null;
-    if (isOurs && (this.bounces.ownerOf(address) !== null || this.answers.takes(address))) return null;
+    const isKnown =
+      this.bounces.ownerOf(address) !== null ||
+      this.through.organizationOf(address) !== null ||
+      this.answers.takes(address);
+    if (isOurs && isKnown) return null;
     return refusal(550, 'No such mailbox');
   }
 
@@ -102,6 +108,7 @@ export class MailInService implements OnApplicationShutdown {
     );
     for (const address of recipients.values()) {
       if (POSTMASTER.test(address)) await this.postmaster.receive(address, raw, from);
+      else if (this.through.organizationOf(address) !== null) await this.through.receive(address, raw);
       else if (this.answers.takes(address)) await this.answers.receive(address, raw, from, receivedAt);
       else await this.bounces.receive(address, raw, from);
     }

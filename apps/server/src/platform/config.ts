@@ -79,6 +79,8 @@ export interface Config {
    * says.
    */
   LINE_LOOKUP: string;
+  /** Where records of a name are looked up: the domain name system, a service, or nowhere. */
+  NAME_LOOKUP: string;
 }
 
 /** Whether teammates and supporters come by https: the session's cookie and HSTS follow from it. */
@@ -192,6 +194,10 @@ const schema = Joi.object<Config>({
   ).default(''),
   ROLL: Joi.string().valid('thread', 'here').default('thread'),
   ROLL_MEGABYTES: Joi.number().integer().min(16).default(512),
+  NAME_LOOKUP: Joi.alternatives(
+    Joi.string().valid('dns', ''),
+    Joi.string().uri({ scheme: ['http', 'https'] }),
+  ).default('dns'),
   LINE_LOOKUP: Joi.string()
     .uri({ scheme: ['http', 'https'] })
     .allow('')

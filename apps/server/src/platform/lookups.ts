@@ -1,5 +1,6 @@
 import { promises as dns } from 'node:dns';
 import { parsePhoneNumberFromString } from 'libphonenumber-js/max';
+import type { RecordKind } from '@goodword/core/delivery';
 import { plainAmerican } from '@goodword/core/intake';
 
 /** Port: says of domains whether they take mail. Never throws; what nobody knows is left out. */
@@ -17,6 +18,15 @@ export interface Lines {
   typesOf(numbers: readonly string[]): Promise<Map<string, LineType>>;
 }
 export const LINES = Symbol('LINES');
+
+/**
+ * Port: what stands at a name in the domain name system, of A also the addresses of version 6. Never throws;
+ * null where nobody answered.
+ */
+export interface NameRecords {
+  find(name: string, kind: RecordKind): Promise<string[] | null>;
+}
+export const NAMES = Symbol('NAMES');
 
 const AT_ONCE = 500;
 
@@ -82,6 +92,45 @@ async function postJson<T>(url: string, body: object): Promise<T | null> {
   } catch {
     return null;
   }
+}
+
+type Records = Pick<typeof dns, 'resolveTxt' | 'resolveMx' | 'resolve4' | 'resolve6'>;
+
+/** The domain name system itself; what a record has in several strings is one (RFC 7208 §3.3). */
+export class DnsNames implements NameRecords {
+  constructor(private readonly resolver: Records = dns) {}
+
+  async find(name: string, kind: RecordKind): Promise<string[] | null> {
+    switch (kind) {
+      case 'TXT':
+        return (await found(this.resolver.resolveTxt(name)))?.map((strings) => strings.join('')) ?? null;
+      case 'MX':
+        return (await found(this.resolver.resolveMx(name)))?.map(({ exchange }) => exchange) ?? null;
+      case 'A': {
+        const [four, six] = await Promise.all([
+          found(this.resolver.resolve4(name)),
+          found(this.resolver.resolve6(name)),
+        ]);
+        return four === null && six === null ? null : [...(four ?? []), ...(six ?? [])];
+      }
+    }
+  }
+}
+
+/** A service over HTTP: a name and a kind in, records out. */
+export class HttpNames implements NameRecords {
+  constructor(private readonly url: string) {}
+
+  async find(name: string, kind: RecordKind): Promise<string[] | null> {
+    const answer = await postJson<{ records?: unknown }>(this.url, { name, kind });
+    const records = answer?.records;
+    return Array.isArray(records) ? records.filter((one): one is string => typeof one === 'string') : null;
+  }
+}
+
+export function namesFrom(setting: string): NameRecords {
+  if (setting === '') return { find: () => Promise.resolve(null) };
+  return setting === 'dns' ? new DnsNames() : new HttpNames(setting);
 }
 
 /** A service over HTTP: domains in, a word for each out. */

@@ -21,7 +21,7 @@ import { watchedMail, watchedTexts } from './providers';
 import { RateLimits } from './rate-limit';
 import { Sessions } from './sessions';
 import { FolderStorage, STORAGE } from './storage';
-import { domainsFrom, DOMAINS, LINES, linesFrom } from './lookups';
+import { domainsFrom, DOMAINS, LINES, linesFrom, NAMES, namesFrom } from './lookups';
 import { HttpTextOut, NO_TEXTS, TEXT_OUT } from './text-out';
 
 /** What has no domain: configuration, database, ports to the outside, and the guard before every route. */
@@ -69,6 +69,7 @@ export class PlatformModule implements OnApplicationShutdown {
     ];
     ports.push(
       { provide: DOMAINS, useFactory: () => domainsFrom(config.DOMAIN_LOOKUP) },
+      { provide: NAMES, useFactory: () => namesFrom(config.NAME_LOOKUP) },
       { provide: LINES, useFactory: () => linesFrom(config.LINE_LOOKUP) },
     );
     return {
@@ -92,6 +93,7 @@ export class PlatformModule implements OnApplicationShutdown {
         DOMAINS,
         HouseKeys,
         LINES,
+        NAMES,
         RateLimits,
         Sessions,
       ],

@@ -21,6 +21,7 @@ export const TOKEN_USES = [
   'teammate',
   'bounce-point',
   'bounce-mate',
+  'check',
 ] as const;
 export type TokenUse = (typeof TOKEN_USES)[number];
 

@@ -16,6 +16,7 @@ import type { TeamRepository } from '../team/team.repository';
 import type { EnvelopeService, MessageContext } from './envelope.service';
 import { eligibilityQueryOf } from './last-look.service';
 import type { LeasesRepository } from './leases.repository';
+import { paceOf } from './pace';
 import type { DeliveryOutcome, OutboxRepository } from './outbox.repository';
 import type { LeasedDelivery } from './leases.repository';
 
@@ -53,6 +54,7 @@ export class HandOverLoop {
   private stopping = false;
   private slices = 0;
   private nextSweep = 0;
+  private readonly paces = new Map<string, () => Promise<void>>();
 
   constructor(
     private readonly parts: Parts,
@@ -161,6 +163,8 @@ export class HandOverLoop {
       ready.catch(() => undefined);
       return { delivery, ready };
     };
+    const isText = context.message.channel === 'text';
+    const turn = this.paceOfNumber(isText ? context.organization : null);
     const lane = async (): Promise<void> => {
       let own = next();
       while (own && !this.stopping && !unreachable && !failed) {
@@ -169,6 +173,7 @@ export class HandOverLoop {
         own = next();
         // Ready first: what can't be filled has not left.
         const handOver = await ready;
+        await turn();
         if (!(await door.pass(delivery))) continue;
         const result = await handOver();
         if (result.kind === 'unreachable') unreachable = true;
@@ -187,6 +192,16 @@ export class HandOverLoop {
     const fault = ended.find((one) => one.status === 'rejected');
     if (fault) throw fault.reason;
     return unreachable;
+  }
+
+  /** The pace of the number that texts come from, one for all slices of this worker. */
+  private paceOfNumber(organization: MessageContext['organization'] | null): () => Promise<void> {
+    const perSecond = organization?.text_number?.perSecond ?? null;
+    if (!organization || perSecond === null) return () => Promise.resolve();
+    const key = `${organization.text_from} ${perSecond}`;
+    let pace = this.paces.get(key);
+    if (!pace) this.paces.set(key, (pace = paceOf(perSecond)));
+    return pace;
   }
 
   /** Leaves out how to end texts for whom the house's rule says that a text told them lately enough. */

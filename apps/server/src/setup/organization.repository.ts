@@ -9,7 +9,7 @@ export class OrganizationRepository {
     const [row] = await tx.sql<OrganizationRow & { changed_by: number | null }>(
       `SELECT id, name, country, locale, currency, time_zone, postal_address, from_email, list_domain,
           text_from, fiscal_month, file_days, legal_name, languages, logo_id, version,
-          house_style, text_price, giving_page, link_url, changed_by
+          house_style, text_price, giving_page, link_url, text_number, changed_by
         FROM organization
         WHERE id = :org FOR UPDATE`,
     );

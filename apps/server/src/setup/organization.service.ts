@@ -1,5 +1,6 @@
 import { readHomes } from '@goodword/core/intake';
 import { Inject, Injectable } from '@nestjs/common';
+import { isAligned } from '@goodword/core/delivery';
 import { countryCodes, countryName } from '@goodword/core/fields';
 import type { OrganizationView } from '@goodword/core/contract';
 import { LANGUAGES } from '@goodword/core/forms';
@@ -12,6 +13,7 @@ import { stillAs } from '../platform/versions';
 import { ImagesService } from '../messages/images.service';
 import { logoOf, TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { OrganizationRepository } from './organization.repository';
+import { organizationalDomain } from '../sender/sender.service';
 import { sentence } from '../platform/words';
 
 export type SaveOrganization = Omit<OrganizationView, 'logo' | 'version' | 'chapters' | 'missing'> & {
@@ -89,7 +91,7 @@ export class OrganizationService {
         'Mail is not signed (DKIM_KEY_FILE): large mailbox providers refuse unsigned mail to many.',
       ],
       [
-        dkim !== '' && domain !== '' && !aligned(domain, dkim),
+        dkim !== '' && domain !== '' && !isAligned(domain, dkim, false, organizationalDomain),
         `Mail comes from ${domain} and is signed for ${dkim}: the two should be of one domain.`,
       ],
       [texts === '', 'No text gateway (TEXT_URL): texts are not sent.'],
@@ -199,9 +201,6 @@ const taken = (name: string) =>
  * Whether mail from one domain is covered by a signature of the other (relaxed alignment, RFC 7489 §3.1.1,
  * without a list of suffixes).
  */
-const aligned = (from: string, signed: string) =>
-  from === signed || from.endsWith(`.${signed}`) || signed.endsWith(`.${from}`);
-
 function changesOf(own: OrganizationRow, wanted: SaveOrganization): string[] {
   const pairs: [string, string, string][] = [
     ['name', own.name, wanted.name],

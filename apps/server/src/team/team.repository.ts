@@ -51,6 +51,7 @@ export interface OrganizationRow extends Pick<
   | 'text_price'
   | 'giving_page'
   | 'link_url'
+  | 'text_number'
 > {
   /** The month that fiscal years begin with, 1 to 12. */
   fiscal_month: number;
@@ -142,7 +143,7 @@ export class TeamRepository {
     const [row] =
       await db.sql<OrganizationRow>(`SELECT id, name, country, locale, currency, time_zone, postal_address, from_email, list_domain,
           text_from, fiscal_month, file_days, legal_name, languages, logo_id, version, house_style,
-          text_price, giving_page, link_url
+          text_price, giving_page, link_url, text_number
         FROM organization
         WHERE id = :org`);
     if (!row) throw new Error(`expected the organization ${db.scope.organizationId}, got none`);

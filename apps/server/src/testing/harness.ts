@@ -226,6 +226,7 @@ export async function openTestHouse(
     INBOUND_SMTP_PORT: String(bounces),
     DKIM_KEY_FILE: join(folder, 'dkim.pem'),
     DKIM_DOMAIN: 'lanternferry.test',
+    NAME_LOOKUP: '',
     LOG_LEVEL: process.env.GW_LOG ?? 'silent',
     LEASE_SECONDS: '2',
     POLL_MS: '50',

@@ -46,6 +46,7 @@ export const WRITES: Record<string, readonly string[]> = {
   'people-views': words('people_view'),
   replies: words('reply'),
   segments: words('bulk list segment segment_size segment_version'),
+  sender: words('organization sender_check'),
   session: words('teammate'),
   supporters: words(`
     address_hold batch batch_before batch_row batch_value call_list_member confirmation
@@ -113,6 +114,7 @@ export const READS: Record<string, readonly string[]> = {
     organization permission_entry permission_state place_before reply roster segment segment_size
     segment_version supporter supporter_contact supporter_list supporter_tag tag teammate
   `),
+  sender: words('delivery_event message organization sender_check'),
   session: words('chapter organization teammate'),
   supporters: words(`
     address_change address_hold batch batch_row bulk bulk_member call_list call_list_member campaign
@@ -130,7 +132,7 @@ export const READS: Record<string, readonly string[]> = {
   'text-answers': words('organization'),
   today: words(`
     batch batch_row contact_point delivery delivery_event gift house_rules look_group message
-    organization permission_entry reply supporter supporter_contact task teammate
+    organization permission_entry reply sender_check supporter supporter_contact task teammate
   `),
 };
 

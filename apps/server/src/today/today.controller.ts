@@ -13,6 +13,7 @@ import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
 import type { AccessScope } from '../platform/scope';
 import { SegmentsService } from '../segments/segments.service';
+import { SenderService } from '../sender/sender.service';
 import { TeamRepository } from '../team/team.repository';
 import { JobsRepository } from './jobs.repository';
 import { TasksRepository } from './tasks.repository';
@@ -34,6 +35,7 @@ export class TodayController {
     @Inject(TasksService) private readonly settling: TasksService,
     @Inject(SegmentsService) private readonly segments: SegmentsService,
     @Inject(WeekService) private readonly weeks: WeekService,
+    @Inject(SenderService) private readonly sender: SenderService,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(Database) private readonly database: Database,
   ) {}
@@ -41,13 +43,14 @@ export class TodayController {
   @Route('get', 'today', { role: 'viewer', summary: 'What waits', answer: answers.todayView })
   async view(@Caller() scope: AccessScope): Promise<TodayView> {
     const db = this.database.read(scope);
-    const [view, stops, erasures, lapsing] = await Promise.all([
+    const [view, stops, erasures, lapsing, sender] = await Promise.all([
       this.today.view(db),
       this.tasks.stops(db),
       scope.role === 'owner' ? this.tasks.erasures(db) : [],
       this.lapsing(scope),
+      this.sender.faults(scope),
     ]);
-    return { ...view, stops, erasures, lapsing: { people: lapsing, days: LAPSING_DAYS } };
+    return { ...view, stops, erasures, sender, lapsing: { people: lapsing, days: LAPSING_DAYS } };
   }
 
   /** Today is asked for again and again, and what lapses changes slowly: counted once a minute. */

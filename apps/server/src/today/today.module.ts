@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { PermissionModule } from '../permission/permission.module';
 import { SegmentsModule } from '../segments/segments.module';
+import { SenderModule } from '../sender/sender.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
 import { JobsRepository } from './jobs.repository';
@@ -12,7 +13,7 @@ import { WeekRepository } from './week.repository';
 import { WeekService } from './week.service';
 
 @Module({
-  imports: [PermissionModule, SupportersModule, SegmentsModule, TeamModule],
+  imports: [PermissionModule, SenderModule, SupportersModule, SegmentsModule, TeamModule],
   controllers: [TodayController],
   providers: [TodayRepository, JobsRepository, TasksRepository, TasksService, WeekRepository, WeekService],
   exports: [TasksRepository],

@@ -30,7 +30,7 @@ interface FirstReply {
 /** What waits at each station, since when, and what was done since midnight. */
 @Injectable()
 export class TodayRepository {
-  async view(db: Scoped): Promise<Omit<TodayView, 'lapsing' | 'stops' | 'erasures'>> {
+  async view(db: Scoped): Promise<Omit<TodayView, 'lapsing' | 'stops' | 'erasures' | 'sender'>> {
     const [batches, arrived, messages, counts] = await Promise.all([
       db.sql<{ id: number; name: string; state: BatchState; rows: number; by: string; at: Date }>(
         `SELECT batch.id, batch.name, batch.state, batch.row_count AS \`rows\`,

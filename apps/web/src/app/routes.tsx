@@ -47,6 +47,7 @@ const INSIDE = {
   'house/do-not-contact': page(() => import('../house/DoNotContact')),
   'house/proof': page(() => import('../house/Proof')),
   'setup/fields': page(() => import('../setup/fields/Fields')),
+  'setup/sender': page(() => import('../setup/SenderPage')),
   'setup/letters': page(() => import('../setup/LettersPage')),
   'setup/files': page(() => import('../setup/Files')),
   'setup/answers': page(() => import('../setup/AutomaticAnswersPage')),

@@ -19,6 +19,7 @@ import { groupWords, RecipientPicker, useGroups } from './RecipientPicker';
 import { Down } from './Down';
 import { Leaving } from './Leaving';
 import { SendBar } from './SendBar';
+import { useSenderNotes } from './senderNotes';
 import { textNotes } from './textNotes';
 import { keyOf, reading } from '../app/reading';
 
@@ -213,14 +214,18 @@ export default function LastLookPage() {
   }, [id, state]);
   useGoingOn(id, message.data);
   const format = useFormat();
+  const senderNotes = useSenderNotes(message.data?.channel === 'email');
   useMargin(
     message.data
-      ? lookNotes(
-          seen?.look,
-          message.data,
-          (units) => format.money(Math.round(units * 100)),
-          () => void navigate(`/write/${id}`),
-        )
+      ? [
+          ...senderNotes,
+          ...lookNotes(
+            seen?.look,
+            message.data,
+            (units) => format.money(Math.round(units * 100)),
+            () => void navigate(`/write/${id}`),
+          ),
+        ]
       : [],
   );
   if (message.error) return <ProblemNote error={message.error} />;

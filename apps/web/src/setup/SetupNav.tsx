@@ -4,6 +4,7 @@ import { Places, type PlaceLink } from '../ui/Places';
 
 const PLACES: readonly PlaceLink[] = [
   ['/setup', t`Organization`],
+  ['/setup/sender', t`Sender`],
   ['/setup/team', t`Team`],
   ['/setup/fields', t`Fields`],
   ['/setup/answers', t`Automatic answers`],
@@ -14,6 +15,9 @@ const PLACES: readonly PlaceLink[] = [
 
 /** What is set once: who we are, the team, oneself, and what is asked, answered and kept. */
 export function SetupNav() {
-  const isOwner = useMay('owner');
-  return <Places label={t`Setup`} places={PLACES.filter(([to]) => isOwner || to !== '/setup/team')} />;
+  const may: Record<string, boolean> = {
+    '/setup/team': useMay('owner'),
+    '/setup/sender': useMay('organizer'),
+  };
+  return <Places label={t`Setup`} places={PLACES.filter(([to]) => may[to] ?? true)} />;
 }

@@ -187,6 +187,20 @@ function lapsingPermission({ lapsing: { people, days } }: TodayView, { number }:
   ];
 }
 
+function senderFaults({ sender }: TodayView, { number }: Words): Item[] {
+  if (sender === 0) return [];
+  return [
+    item('sender', null, {
+      count: number(sender),
+      what: plural(sender, { one: 'record of your sender', other: 'records of your sender' }),
+      rest: plural(sender, { one: 'is not right', other: 'are not right' }),
+      more: t`mail may be refused or count as spam`,
+      act: t`Look`,
+      to: '/setup/sender',
+    }),
+  ];
+}
+
 function drafts({ drafts: many, draft }: TodayView, { number, moment }: Words): Item[] {
   if (many === 0 || !draft) return [];
   return [
@@ -225,6 +239,7 @@ const KINDS = [
   arrivals,
   begunBatches,
   lapsingPermission,
+  senderFaults,
   drafts,
   addressesOnHold,
 ];

@@ -1110,6 +1110,34 @@ export interface paths {
      */
     put: operations['TogetherController.settle'];
   };
+  '/api/sender': {
+    /**
+     * As whom mail and texts go out, with what was found last
+     * @description Needs the role organizer.
+     */
+    get: operations['SenderController.show'];
+  };
+  '/api/sender/check': {
+    /**
+     * Look for every record anew
+     * @description Needs the role organizer.
+     */
+    post: operations['SenderController.check'];
+  };
+  '/api/sender/through': {
+    /**
+     * Send a mail to ourselves by way of the provider
+     * @description Needs the role organizer.
+     */
+    post: operations['SenderController.through'];
+  };
+  '/api/sender/number': {
+    /**
+     * What kind of number texts come from, how it is registered, and its rate
+     * @description Needs the role owner.
+     */
+    put: operations['SenderController.number'];
+  };
   '/api/messages/{id}/readers': {
     /**
      * Whom the message can be read as: those who would get it first
@@ -2820,6 +2848,56 @@ export interface components {
         name: string;
       }[];
     };
+    CheckedRecord: import('../delivery').CheckedRecord;
+    SenderView: {
+      from: string;
+      lists: string;
+      checkedAt: string | null;
+      records: components['schemas']['CheckedRecord'][];
+      /** @description Whether each counts as of the domain in From (DMARC). */
+      aligned: {
+        signature: boolean;
+        returnPath: boolean;
+      };
+      demands: {
+        demand:
+          | 'signed'
+          | 'spf'
+          | 'dmarc'
+          | 'aligned'
+          | 'one-click'
+          | 'way-out'
+          | 'complaints'
+          | 'form'
+          | 'tls'
+          | 'reverse';
+        /** @description Null where only the provider can say. */
+        met: boolean | null;
+      }[];
+      /** @description Of the last 30 days. */
+      complaints: {
+        reached: number;
+        complained: number;
+      };
+      /** @description The mail that was sent through last. */
+      through: {
+        at: string;
+        fault: string | null;
+        backAt: string | null;
+        signatures: {
+          selector: string;
+          holds: boolean;
+        }[];
+        /** @description Whether it left encrypted; null where no server said. */
+        tls: boolean | null;
+      } | null;
+      number: {
+        number: string;
+        kind: 'long' | 'short' | 'toll-free' | 'name' | null;
+        registration: 'none' | 'waiting' | 'registered' | null;
+        perSecond: number | null;
+      } | null;
+    };
     ChoiceUse: {
       choice: string;
       people: number;
@@ -3441,6 +3519,11 @@ export interface components {
         name: string;
         at: string;
       } | null;
+      /**
+       * Format: double
+       * @description How many things are known to be wrong with as whom mail goes out.
+       */
+      sender: number;
       /** @description People whose implied permission for appeals by email lapses within this many days. */
       lapsing: {
         people: number;
@@ -4235,6 +4318,11 @@ export interface components {
     SettleWordNoteBody: {
       settled: boolean;
     };
+    SaveTextNumberBody: {
+      kind: 'long' | 'short' | 'toll-free' | 'name' | null;
+      registration: 'none' | 'waiting' | 'registered' | null;
+      perSecond: number | null;
+    };
     ReadersQuery: {
       /** @default  */
       search: string;
@@ -4635,6 +4723,8 @@ export type SegmentCount = components['schemas']['SegmentCount'];
 export type SegmentSize = components['schemas']['SegmentSize'];
 export type SegmentVersion = components['schemas']['SegmentVersion'];
 export type SegmentView = components['schemas']['SegmentView'];
+export type CheckedRecord = components['schemas']['CheckedRecord'];
+export type SenderView = components['schemas']['SenderView'];
 export type ChoiceUse = components['schemas']['ChoiceUse'];
 export type ConsentStatusView = components['schemas']['ConsentStatusView'];
 export type ContactPointView = components['schemas']['ContactPointView'];
@@ -4768,6 +4858,7 @@ export type GoOnBody = components['schemas']['GoOnBody'];
 export type MakeWordNoteBody = components['schemas']['MakeWordNoteBody'];
 export type WordNoteParams = components['schemas']['WordNoteParams'];
 export type SettleWordNoteBody = components['schemas']['SettleWordNoteBody'];
+export type SaveTextNumberBody = components['schemas']['SaveTextNumberBody'];
 export type ReadersQuery = components['schemas']['ReadersQuery'];
 export type SaveRecipientsBody = components['schemas']['SaveRecipientsBody'];
 export type SuppressedQuery = components['schemas']['SuppressedQuery'];
@@ -7318,6 +7409,47 @@ export interface operations {
     requestBody: {
       content: {
         'application/json': components['schemas']['SettleWordNoteBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'SenderController.show': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['SenderView'];
+        };
+      };
+    };
+  };
+  'SenderController.check': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['SenderView'];
+        };
+      };
+    };
+  };
+  'SenderController.through': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['SenderView'];
+        };
+      };
+    };
+  };
+  'SenderController.number': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveTextNumberBody'];
       };
     };
     responses: {

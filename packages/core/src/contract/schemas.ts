@@ -1,5 +1,6 @@
 export { idParams } from './common';
 export { addressQuery } from './evidence';
+export { saveTextNumber } from './sender';
 export {
   beginHouse,
   changePassword,

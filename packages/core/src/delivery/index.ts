@@ -18,3 +18,23 @@ export {
   type EnhancedStatus,
   type MailRefusal,
 } from './faults';
+export {
+  alignmentOf,
+  checkRecord,
+  DEMANDS,
+  isAligned,
+  metDemands,
+  MOST_COMPLAINTS,
+  RECORD_FAULTS,
+  SENDER_RECORDS,
+  wantedRecords,
+  type CheckedRecord,
+  type Demand,
+  type RecordFault,
+  type RecordKind,
+  type SenderFacts,
+  type SenderRecord,
+  type SigningKey,
+  type WantedRecord,
+} from './sender';
+export { NUMBER_KINDS, REGISTRATIONS, type TextNumber } from './numbers';

@@ -12,7 +12,8 @@ export type WaitingKind =
   | 'erasure'
   | 'lapsing'
   | 'draft'
-  | 'hold';
+  | 'hold'
+  | 'sender';
 
 /** One line of what waits. */
 export interface WaitingItem<Of = unknown> {
@@ -41,6 +42,7 @@ export const WITHIN_HOURS: Readonly<Record<WaitingKind, number>> = {
     lapsing: 720,
     draft: 336,
     hold: 2160,
+    sender: 24,
   },
 };
 const KINDS = Object.keys(WITHIN_HOURS) as WaitingKind[];

@@ -712,6 +712,7 @@ export interface Tables {
     postal_address: string;
     text_answers: import('@goodword/core/contract').TextAnswers | null;
     text_from: string;
+    text_number: import('@goodword/core/delivery').TextNumber | null;
     text_price: number | null;
     time_zone: string;
     version: number;
@@ -864,6 +865,17 @@ export interface Tables {
     saved_by: number | null;
     segment_id: number;
     tree: import('@goodword/core/segment').Rule;
+  };
+  sender_check: {
+    back_at: Date | null;
+    back_signatures: { selector: string; holds: boolean }[] | null;
+    back_tls: any | null;
+    checked_at: Date | null;
+    organization_id: number;
+    records: import('@goodword/core/delivery').CheckedRecord[] | null;
+    through_at: Date | null;
+    through_fault: string | null;
+    through_key: string | null;
   };
   session: {
     browser: string;

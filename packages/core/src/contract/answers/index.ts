@@ -16,6 +16,7 @@ export * from './permission';
 export * from './problem';
 export * from './record';
 export * from './segments';
+export * from './sender';
 export * from './supporters';
 export * from './team';
 export * from './templates';

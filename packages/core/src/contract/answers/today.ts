@@ -85,6 +85,7 @@ export const todayView = shape('TodayView', {
       }),
     ),
   ),
+  sender: told('How many things are known to be wrong with as whom mail goes out.', number),
   lapsing: told(
     'People whose implied permission for appeals by email lapses within this many days.',
     part({
