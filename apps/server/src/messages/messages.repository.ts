@@ -63,6 +63,7 @@ export interface MessageRow extends Pick<
   group_version: number;
   /** Sent "now": until when it is taken back without a trace. */
   leaves_at: Date | null;
+  own_time: number;
 }
 
 /** The part of a message, or of a template, that people read. */
@@ -108,6 +109,7 @@ export function messageView(row: MessageRow, templates: ReadonlyMap<number, stri
     go: goViewOf(row),
     recipients: row.recipients,
     scheduledAt: row.scheduled_at?.toISOString() ?? null,
+    ownTime: row.own_time === 1,
     leavesAt: row.leaves_at?.toISOString() ?? null,
     updatedAt: row.updated_at.toISOString(),
     version: row.version,
@@ -158,7 +160,7 @@ export function usesGroup(message: MessageRow, kind: GroupKind, id: number): boo
 /** A message as `MessageRow` has it. */
 const COLUMNS = `id, organization_id, chapter_id, name, channel, purpose, list_id, state, subject, preheader,
           letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by,
-          prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version, leaves_at,
+          prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version, leaves_at, own_time,
           template_id, template_version, locale, ask, plainly,
           go_state, go_version, go_asked_by, go_by, go_at, go_note, paused_why`;
 

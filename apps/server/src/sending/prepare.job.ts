@@ -5,7 +5,10 @@ import { enqueue, HandlesJob, type Running } from '../platform/jobs';
 import { ComposingService } from '../messages/composing.service';
 import { isForHouseholds, MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import { RecipientsService } from './recipients.service';
-import { SendingRepository } from './sending.repository';
+import type { Scoped } from '../platform/scoped';
+import { TeamRepository } from '../team/team.repository';
+import { OwnTimeService } from './own-time.service';
+import { SendingRepository, type NewDelivery } from './sending.repository';
 import { LastLookService } from './last-look.service';
 
 const SLICE = 5000;
@@ -26,6 +29,8 @@ export class PrepareJob {
     @Inject(SendingRepository) private readonly sending: SendingRepository,
     @Inject(RecipientsService) private readonly recipients: RecipientsService,
     @Inject(ComposingService) private readonly composing: ComposingService,
+    @Inject(OwnTimeService) private readonly ownTimes: OwnTimeService,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(LastLookService) private readonly looking: LastLookService,
   ) {}
 
@@ -35,6 +40,7 @@ export class PrepareJob {
     const message = await this.messages.find(this.database.read(scope), refId);
     if (!message || !['scheduled', 'preparing'].includes(message.state)) return;
     if (message.prepared_to === 0) await this.freeze(job);
+    const { time_zone: home } = await this.team.organization(scope);
     for (let after = message.prepared_to; ;) {
       if (await job.stopped()) return;
       const last = await this.database.writeUnlogged(scope, async (tx) => {
@@ -43,6 +49,12 @@ export class PrepareJob {
         const written = await this.sending.prepareSlice(tx, refId, after, SLICE, {
           ...(await this.looking.asking(tx, current)),
           together: isForHouseholds(current),
+          ...(current.own_time === 1
+            ? {
+                momentsOf: (db: Scoped, people: readonly NewDelivery[]) =>
+                  this.ownTimes.momentsOf(db, current, people, home),
+              }
+            : {}),
         });
         await this.messages.change(
           tx,

@@ -7,6 +7,8 @@ import {
   type ReaderView,
   type SupporterRow,
   answers,
+  type OwnTimesQuery,
+  type OwnTimesView,
   type ReadersQuery,
   type SaveRecipientsBody,
   type SuppressedQuery,
@@ -18,6 +20,7 @@ import type { AccessScope } from '../platform/scope';
 import { ReadersService } from './readers.service';
 import { ProofsService } from './proofs.service';
 import { TestSendingService } from './test-sending.service';
+import { OwnTimeService } from './own-time.service';
 import { SendingService } from './sending.service';
 import { LastLookService } from './last-look.service';
 
@@ -28,6 +31,7 @@ export class SendingController {
     @Inject(ReadersService) private readonly readers: ReadersService,
     @Inject(LastLookService) private readonly looking: LastLookService,
     @Inject(ProofsService) private readonly proofs: ProofsService,
+    @Inject(OwnTimeService) private readonly ownTimes: OwnTimeService,
     @Inject(TestSendingService) private readonly tests: TestSendingService,
   ) {}
 
@@ -131,6 +135,21 @@ export class SendingController {
     @Input('body') body: SendTestBody,
   ): Promise<{ to: string }> {
     return this.tests.test(scope, id, body);
+  }
+
+  @Route('get', 'own-times', {
+    role: 'organizer',
+    summary: 'When a time comes to those of the last look, where they are',
+    params: schema.idParams,
+    query: schema.ownTimesQuery,
+    answer: answers.ownTimesView,
+  })
+  ownTimesOf(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('query') { at }: OwnTimesQuery,
+  ): Promise<OwnTimesView> {
+    return this.ownTimes.of(scope, id, new Date(at));
   }
 
   @Route('post', 'send', {

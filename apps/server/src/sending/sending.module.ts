@@ -16,6 +16,7 @@ import { ProofsJob } from './proofs.job';
 import { ProofsRepository } from './proofs.repository';
 import { ProofsService } from './proofs.service';
 import { DeliveryFaultsRepository } from './delivery-faults.repository';
+import { OwnTimeService } from './own-time.service';
 import { PrepareJob } from './prepare.job';
 import { SendingController } from './sending.controller';
 import { ReadersService } from './readers.service';
@@ -50,6 +51,7 @@ import { LeasesRepository } from './leases.repository';
     DeliveryFaultsRepository,
     LeasesRepository,
     EnvelopeService,
+    OwnTimeService,
     PrepareJob,
     ProofsJob,
     ProofsRepository,

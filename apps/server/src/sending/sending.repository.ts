@@ -9,6 +9,13 @@ import type { GroupReaders } from '../roll/group-readers';
 /** Four bytes for each person, the highest first, so that a part of them can be read where they lie. */
 const BYTES = 4;
 
+/** Somebody whose delivery is written. */
+export interface NewDelivery {
+  supporterId: number;
+  contactPointId: number | null;
+}
+type MomentsOf = (tx: Scoped, people: readonly NewDelivery[]) => Promise<Map<number, Date>>;
+
 /**
  * The outbox: who is in a message's group, what was decided of each, and the deliveries that came of it. Owns
  * `delivery` as it is prepared, `last_look`, `look_group`.
@@ -126,9 +133,9 @@ export class SendingRepository {
     messageId: number,
     after: number,
     size: number,
-    asking: EligibilityQuery & { together?: boolean },
+    asking: EligibilityQuery & { together?: boolean; momentsOf?: MomentsOf },
   ): Promise<number | null> {
-    const { together = false } = asking;
+    const { together = false, momentsOf } = asking;
     const ids = await tx.sql<{ supporter_id: number }>(
       `SELECT supporter_id
         FROM message_group
@@ -152,15 +159,17 @@ export class SendingRepository {
       ? await this.lettersTo(tx, messageId, after, [...homes.values()])
       : await this.copiesAt(tx, messageId, after, rows);
     const written = oneCopyEach(asking.channel, rows, taken);
+    const moments = await momentsOf?.(tx, written);
     await tx.insertAll(
       'delivery',
       [
         ...['message_id', 'supporter_id', 'channel', 'contact_point_id', 'entry_id', 'verdict', 'state'],
-        ...['provider_key', 'counts'],
+        ...['provider_key', 'counts', 'not_before'],
       ],
       written.map((one): Bound[] => [
         ...[messageId, one.supporterId, asking.channel, one.contactPointId, one.entryId, one.verdict],
         ...[one.verdict === 'send' ? 'ready' : 'suppressed', randomUUID(), asking.ownAct ? 0 : 1],
+        moments?.get(one.supporterId) ?? null,
       ]),
       true,
     );

@@ -13,12 +13,20 @@ import { TeamRepository } from '../team/team.repository';
 import { ComposingService } from '../messages/composing.service';
 import { goOf, MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import { DeliveryFaultsRepository } from './delivery-faults.repository';
+import { OwnTimeService } from './own-time.service';
 import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
 import { sentence } from '../platform/words';
 import { LastLookService } from './last-look.service';
 import { chapterOfMessage, movable } from './movable';
 import { digestOf, sameVersion } from './last-look.service';
+
+/** When it is to leave, and the look that was seen. */
+interface SendWhen {
+  at: Date | null;
+  ownTime: boolean;
+  digest: string;
+}
 
 /** A message on its way: its recipients, sent, planned, paused, gone on with, stopped. */
 @Injectable()
@@ -32,6 +40,7 @@ export class SendingService {
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(LastLookService) private readonly looking: LastLookService,
+    @Inject(OwnTimeService) private readonly ownTimes: OwnTimeService,
     @Inject(DeliveryFaultsRepository) private readonly faults: DeliveryFaultsRepository,
   ) {}
 
@@ -59,7 +68,7 @@ export class SendingService {
    * as it will be at a time. The look that was seen is named by its digest; where anything of it is different
    * now, nothing leaves.
    */
-  async send(scope: AccessScope, id: number, when: { at: Date | null; digest: string }): Promise<void> {
+  async send(scope: AccessScope, id: number, when: SendWhen): Promise<void> {
     const message = await this.messages.need(this.database.read(scope), id);
     const chapterScope = chapterOfMessage(scope, message);
     if (message.state === 'draft') await this.readyToSend(chapterScope, message);
@@ -67,6 +76,9 @@ export class SendingService {
       throw new Invalid([{ field: 'at', code: 'past', message: sentence('send.past') }]);
     const { undoSeconds = UNDO_SECONDS } = await this.houseRules.rules(this.database.read(scope));
     const about = await this.looking.aboutOf(chapterScope, message);
+    // Where it comes to somebody before it comes to the house, it begins then.
+    const ownTime = when.ownTime && when.at !== null;
+    const begins = ownTime ? await this.ownTimes.begins(chapterScope, id, when.at!) : when.at;
     await this.database.writeUnlogged(scope, async (tx) => {
       const locked = await movable(this.messages, tx, scope, id, ['draft']);
       const look = await this.sending.lookBytes(tx, id);
@@ -80,6 +92,7 @@ export class SendingService {
       await this.messages.change(tx, id, {
         state: when.at !== null || waits ? 'scheduled' : 'preparing',
         scheduled_at: when.at,
+        own_time: Number(ownTime),
         leaves_at: waits,
         sender_id: locked.sender_id ?? scope.actorId,
         prepared_to: 0,
@@ -89,7 +102,7 @@ export class SendingService {
         { ...scope, chapterId: message.chapter_id },
         'message-prepare',
         id,
-        when.at ?? waits ?? new Date(),
+        begins ?? waits ?? new Date(),
       );
       await audit(
         tx,
@@ -118,7 +131,7 @@ export class SendingService {
     await this.move(scope, id, ['scheduled'], 'draft', async (tx) => {
       await cancel(tx.knex, 'message-prepare', id);
       await rowsOf(tx.knex, 'job').where({ kind: 'message-prepare', ref_id: id, state: 'waiting' }).delete();
-      await this.messages.change(tx, id, { scheduled_at: null, leaves_at: null });
+      await this.messages.change(tx, id, { scheduled_at: null, leaves_at: null, own_time: 0 });
     });
   }
 

@@ -8,8 +8,8 @@ import { bringIn, draftEmail, messageAt, resultsOf, send } from '../testing/step
 import { personBy } from '../testing/supporter';
 
 /*
- * Debian's Postfix between the program and the mailboxes: its queue, its TLS, its own bounces. It runs as root
- * alone; whoever is not leaves it out.
+ * Debian's Postfix between the program and the mailboxes: its queue, its TLS, its own bounces. It runs as
+ * root alone; whoever is not leaves it out.
  */
 const asRoot = process.getuid?.() === 0 ? describe : describe.skip;
 

@@ -45,15 +45,19 @@ test('a page leads to the guide that tells of it', () => {
       '/setup',
       '/setup/fields',
       '/setup/files',
+      '/setup/sender',
+      '/write/4',
     ].map(guideOf),
   ).toEqual([
     'gather',
     'sort',
     'sort',
     'permission',
-    'permission-what-the-reasons-mean',
+    'send',
     null,
     'sort',
     'gather',
+    'send-your-sender',
+    'write',
   ]);
 });

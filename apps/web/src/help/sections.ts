@@ -54,5 +54,7 @@ export function guideOf(path: string): string | null {
   if (path === '/setup/files') return 'gather';
   if (path === '/setup/fields') return 'sort';
   if (path.startsWith('/sort') || path.startsWith('/hear-back')) return 'sort';
-  return path.startsWith('/send') ? 'permission-what-the-reasons-mean' : null;
+  if (path === '/setup/sender') return 'send-your-sender';
+  if (path.startsWith('/write')) return 'write';
+  return path.startsWith('/send') ? 'send' : null;
 }

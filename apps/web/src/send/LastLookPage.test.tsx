@@ -140,7 +140,7 @@ test('to many it asks once, with number, channel and first line, and leaves with
   expect(screen.queryByRole('region', { name: 'Before it leaves' })).toBeNull();
   await user.click(screen.getByRole('button', { name: 'Send now to 100' }));
   await user.click(screen.getByRole('button', { name: 'Yes, send it to 100' }));
-  await waitFor(() => expect(sent(asked)).toEqual([{ at: null, digest: 'look of 0' }]));
+  await waitFor(() => expect(sent(asked)).toEqual([{ at: null, ownTime: false, digest: 'look of 0' }]));
 });
 
 test('to a few it leaves at once', async () => {
@@ -166,7 +166,52 @@ test('clicked at once after every change, the number that was seen is sent or no
   expect(sent(asked)).toEqual([]);
   expect([send.disabled, send.textContent]).toEqual([true, 'Counting…']);
   await user.click(await screen.findByRole('button', { name: 'Send now to 2' }, { timeout: 10_000 }));
-  await waitFor(() => expect(sent(asked)).toEqual([{ at: null, digest: `look of ${message.groupVersion}` }]));
+  await waitFor(() =>
+    expect(sent(asked)).toEqual([{ at: null, ownTime: false, digest: `look of ${message.groupVersion}` }]),
+  );
+});
+
+test('a day that cannot be read is never taken for now', async () => {
+  const { answers } = server();
+  const { user, asked } = page(answers);
+  await screen.findByText('In the group');
+  await user.type(screen.getByLabelText('When it leaves: day'), 'next moon');
+  const send = screen.getByRole<HTMLButtonElement>('button', { name: 'Say when' });
+  expect(send.disabled).toBe(true);
+  await user.tab();
+  await user.tab();
+  expect(await screen.findByText(/^This is no day/)).toBeTruthy();
+  await user.click(send);
+  expect(sent(asked)).toEqual([]);
+  await user.clear(screen.getByLabelText('When it leaves: day'));
+  expect(await screen.findByRole('button', { name: /^Send now to/ })).toBeTruthy();
+});
+
+test('a time where each of them is shows when it comes to whom, before it is scheduled', async () => {
+  const { answers } = server();
+  const zones = [
+    { zone: 'Europe/Berlin', people: 3, at: '2027-12-01T08:30:00.000Z', change: null },
+    { zone: 'America/New_York', people: 40, at: '2027-12-01T14:30:00.000Z', change: 'twice' },
+  ];
+  const { user, asked } = page({
+    ...answers,
+    'GET messages/4/own-times?at=2027-12-01T17%3A30%3A00.000Z': { zones, over: 3 },
+  });
+  await screen.findByText('In the group');
+  await user.type(screen.getByLabelText('When it leaves: day'), '2027-12-01');
+  await user.tab();
+  const time = screen.getByLabelText('When it leaves: time');
+  await user.clear(time);
+  await user.type(time, '9:30{Enter}');
+  await user.click(await screen.findByLabelText('where each of them is'));
+  const table = await screen.findByRole('region', { name: 'When it comes to them' });
+  expect(table.textContent).toContain('Berlin time');
+  expect(table.textContent).toContain('the first of two, as clocks go back there');
+  expect(table.textContent).toContain('For 3 people that time is over already');
+  await user.click(screen.getByRole('button', { name: /^Schedule for/ }));
+  const sure = screen.queryByRole('button', { name: /^Yes, schedule/ });
+  if (sure) await user.click(sure);
+  await waitFor(() => expect(sent(asked)).toMatchObject([{ at: '2027-12-01T17:30:00.000Z', ownTime: true }]));
 });
 
 test('a group that somebody else changed meanwhile is told, shown and counted', async () => {

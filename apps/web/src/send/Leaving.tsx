@@ -57,7 +57,9 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
       ? t`Leaves in ${seconds} seconds`
       : t`Leaves now`
     : message.state === 'scheduled' && message.scheduledAt
-      ? t`Leaves ${format.moment(message.scheduledAt)}, ${zoneWords(timeZone)}`
+      ? message.ownTime
+        ? t`Leaves ${format.moment(message.scheduledAt)}, by the clock of each of them`
+        : t`Leaves ${format.moment(message.scheduledAt)}, ${zoneWords(timeZone)}`
       : t`It ${MESSAGE_STATE_WORDS[message.state]}`;
   return (
     <div className="flex flex-col grow min-h-0">

@@ -15,6 +15,7 @@ import { useMay, useSession } from '../app/session';
 import { Button, ProblemNote } from '../ui/basics';
 import { LetterPageLink } from '../write/LetterPageLink';
 import { letterStart } from '../write/letterStart';
+import { OwnTimes } from './OwnTimes';
 import { TestToOthers } from './TestToOthers';
 import { MomentField } from '../ui/DayField';
 
@@ -30,6 +31,7 @@ function BeforeItLeaves({
   look,
   message,
   at,
+  ownTime,
   setSure,
   ready,
   send,
@@ -38,6 +40,7 @@ function BeforeItLeaves({
   look: Look;
   message: MessageView;
   at: string;
+  ownTime: boolean;
   setSure: (next: string | null) => void;
   ready: boolean;
   send: UseMutationResult<void, Error, void, unknown>;
@@ -50,7 +53,8 @@ function BeforeItLeaves({
           <Trans>
             {people} <Plural value={look.reached} one="person gets" other="people get" /> this by{' '}
             {message.channel}
-            {at ? t` on ${format.moment(at)}` : t` now`}:
+            {at ? t` on ${format.moment(at)}` : t` now`}
+            {at && ownTime ? t`, by their own clocks` : ''}:
           </Trans>
         </b>{' '}
         “{firstLine(message)}”
@@ -74,6 +78,9 @@ function SendActs({
   test,
   at,
   setAt,
+  ownTime,
+  setOwnTime,
+  setUnread,
   setSure,
   asking,
   ready,
@@ -85,6 +92,9 @@ function SendActs({
   test: UseMutationResult<{ to: string }, Error, void, unknown>;
   at: string;
   setAt: (next: string) => void;
+  ownTime: boolean;
+  setOwnTime: (next: boolean) => void;
+  setUnread: (next: boolean) => void;
   setSure: (next: string | null) => void;
   asking: boolean;
   ready: boolean;
@@ -118,8 +128,19 @@ function SendActs({
               label={t`When it leaves`}
               value={at}
               onChange={(next) => (setAt(next), setSure(null))}
+              onUnread={setUnread}
             />
           </span>
+          {at !== '' && (
+            <label className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                checked={ownTime}
+                onChange={({ target }) => (setOwnTime(target.checked), setSure(null))}
+              />
+              {t`where each of them is`}
+            </label>
+          )}
           {!asking && (
             <Button
               weight="main"
@@ -161,30 +182,50 @@ function SecondReader({
 
 function WhenItLeaves({
   past,
+  unread,
   indecent,
   look,
   at,
+  ownTime,
   byPost,
 }: {
   past: boolean;
+  unread: boolean;
   indecent: boolean;
   look: Look;
   at: string;
+  ownTime: boolean;
   byPost: boolean;
 }) {
   return (
     <p className="text-ink3 text-[12.5px] text-right pt-1" role="status">
-      {past
-        ? t`That time is over already. Choose a later one, or none to send it now.`
-        : indecent
-          ? t`No text arrives at that hour: it waits for ${hoursWords(look.hours)} where each person is.`
-          : at
-            ? t`Whoever is in the group then gets it. Until then it can be taken back.`
-            : byPost
-              ? t`No time set: laid out now, for those counted here. They leave when you post them.`
-              : t`No time set: it leaves now, to those counted here. Until the last one has left, it can be paused and stopped.`}
+      {unread
+        ? t`When it leaves can’t be read. Write a day such as “in 3 days”, or none to send it now.`
+        : past
+          ? t`That time is over already. Choose a later one, or none to send it now.`
+          : indecent
+            ? t`No text arrives at that hour: it waits for ${hoursWords(look.hours)} where each person is.`
+            : at && ownTime
+              ? t`Whoever is in the group when the first of them gets it. Until then it can be taken back, and be stopped after it.`
+              : at
+                ? t`Whoever is in the group then gets it. Until then it can be taken back.`
+                : byPost
+                  ? t`No time set: laid out now, for those counted here. They leave when you post them.`
+                  : t`No time set: it leaves now, to those counted here. Until the last one has left, it can be paused and stopped.`}
     </p>
   );
+}
+
+/** Whether somebody gets it, its words are in order, and it was tested. */
+const isInOrder = ({ reached, faults }: Look, { testedAt, channel }: MessageView) =>
+  reached > 0 && faults.length === 0 && (testedAt !== null || channel === 'post');
+
+/** When it leaves, and by whose clock. What is typed there and can't be read is no "now". */
+function useWhen({ channel }: MessageView) {
+  const [at, setAt] = useState('');
+  const [own, setOwnTime] = useState(false);
+  const [unread, setUnread] = useState(false);
+  return { at, setAt, ownTime: own && at !== '' && channel !== 'post', setOwnTime, unread, setUnread };
 }
 
 /**
@@ -205,7 +246,8 @@ export function SendBar({
   const queryClient = useQueryClient();
   const format = useFormat();
   const { timeZone } = useSession().organization;
-  const [at, setAt] = useState('');
+  const { at, setAt, ownTime, setOwnTime, unread, setUnread } = useWhen(message);
+  const past = at !== '' && Date.parse(at) <= Date.now();
   // The look that was asked about: a count that comes while it is being asked makes it be asked anew.
   const [sure, setSure] = useState<string | null>(null);
   const asking = sure === look.digest && !counting;
@@ -218,7 +260,10 @@ export function SendBar({
   });
   const send = useMutation({
     mutationFn: () =>
-      api.post('messages/{id}/send', { id: message.id, body: { at: at || null, digest: look.digest } }),
+      api.post('messages/{id}/send', {
+        id: message.id,
+        body: { at: at || null, ownTime, digest: look.digest },
+      }),
     onSuccess: () => void refresh(queryClient, 'messages'),
     onError: () => (setSure(null), onLook()),
   });
@@ -226,18 +271,11 @@ export function SendBar({
     mutationFn: () => api.post('messages/{id}/second', { id: message.id }),
     onSuccess: onLook,
   });
-  const past = at !== '' && Date.parse(at) <= Date.now();
   const indecent = at !== '' && look.hours !== null && !withinHours(look.hours, [timeZone], Date.parse(at));
-  const ready =
-    look.reached > 0 &&
-    look.faults.length === 0 &&
-    (message.testedAt !== null || message.channel === 'post') &&
-    !past &&
-    !counting &&
-    !send.isPending;
+  const ready = isInOrder(look, message) && !past && !unread && !counting && !send.isPending;
   const people = format.number(look.reached);
   const now = message.channel === 'post' ? t`Lay out ${people}` : t`Send now to ${people}`;
-  const words = counting ? t`Counting…` : at ? t`Schedule for ${people}` : now;
+  const words = counting ? t`Counting…` : unread ? t`Say when` : at ? t`Schedule for ${people}` : now;
   return (
     <div className="pt-3">
       <ProblemNote error={send.error ?? test.error ?? second.error} />
@@ -248,16 +286,21 @@ export function SendBar({
           look={look}
           message={message}
           at={at}
+          ownTime={ownTime}
           setSure={setSure}
           ready={ready}
           send={send}
         />
       )}
+      {ownTime && !past && <OwnTimes id={message.id} at={at} look={look.digest} />}
       <SendActs
         message={message}
         test={test}
         at={at}
         setAt={setAt}
+        ownTime={ownTime}
+        setOwnTime={setOwnTime}
+        setUnread={setUnread}
         setSure={setSure}
         asking={asking}
         ready={ready}
@@ -265,7 +308,15 @@ export function SendBar({
         send={send}
         words={words}
       />
-      <WhenItLeaves past={past} indecent={indecent} look={look} at={at} byPost={message.channel === 'post'} />
+      <WhenItLeaves
+        past={past}
+        unread={unread}
+        indecent={indecent}
+        look={look}
+        at={at}
+        ownTime={ownTime}
+        byPost={message.channel === 'post'}
+      />
     </div>
   );
 }

@@ -1,13 +1,13 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
-import { TZDate } from '@date-fns/tz';
 import { CalendarDays } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useEffect, useId, useState, type ComponentProps } from 'react';
 import { DayPicker } from 'react-day-picker';
 import { isoDay, parseIsoDay } from '@goodword/core/common';
-import { parseClock, parseDate } from '@goodword/core/fields';
+import { parseClock, parseDayWords } from '@goodword/core/fields';
 import { clockWords } from '@goodword/core/permission';
+import { momentOf, wallTimeOf } from '@goodword/core/schedule';
 import { localDay } from '../app/day';
 import { useSession } from '../app/session';
 
@@ -83,6 +83,12 @@ function Calendar({
 
 type Typed = Omit<ComponentProps<'input'>, 'value' | 'onChange' | 'type' | 'min' | 'max'>;
 
+/** The day that was typed, in the manner of the place; null where it is none. */
+const dayIn = (typed: string, locale: string) =>
+  typed.trim() === '' ? null : parseDayWords(typed, parseIsoDay(localDay())!, dayOrder(locale));
+
+const NO_DAY = t`This is no day. Write it like 2027-03-15, or “in 3 days”.`;
+
 /** A day: typed as people of the place type one, or picked. `value` is an ISO day, or empty. */
 export function DayField({
   value,
@@ -91,17 +97,28 @@ export function DayField({
   max,
   className = 'input',
   onBlur,
+  onUnread,
   ...rest
-}: Typed & { value: string; onChange: (iso: string) => void; min?: string; max?: string }) {
+}: Typed & {
+  value: string;
+  onChange: (iso: string) => void;
+  min?: string;
+  max?: string;
+  /** Told whether something stands there that is no day, or not one that may be. */
+  onUnread?: (unread: boolean) => void;
+}) {
   const { organization } = useSession();
   const [typed, setTyped] = useState(value);
   const [open, setOpen] = useState(false);
   const [wrong, setWrong] = useState('');
   const hint = useId();
   useEffect(() => (setTyped(value), setWrong('')), [value]);
+  const read = () => dayIn(typed, organization.locale);
+  const unread = wrong !== '' || (typed.trim() !== '' && read() === null);
+  useEffect(() => onUnread?.(unread), [unread]);
   const take = (iso: string) => {
     if (max && iso > max) return setWrong(t`Not after ${max}`);
-    if (min && iso < min) return setWrong(t`Not before ${min}`);
+    if (min && iso !== '' && iso < min) return setWrong(t`Not before ${min}`);
     setWrong('');
     onChange(iso);
   };
@@ -123,13 +140,13 @@ export function DayField({
           else if (parseIsoDay(event.target.value) !== null) take(event.target.value);
         }}
         onBlur={(event) => {
-          // On the way to the calendar nothing is settled yet.
-          if (event.relatedTarget?.closest('[data-pick]')) return;
-          const day = typed.trim() === '' ? null : parseDate(typed, dayOrder(organization.locale));
+          const day = read();
           if (day !== null) {
             setTyped(isoDay(day));
             take(isoDay(day));
-          } else if (typed.trim() !== '') setWrong(t`This is no day. Write it like 2027-03-15.`);
+          }
+          // On the way to the calendar nothing is said of what can't be read.
+          else if (typed.trim() !== '' && !event.relatedTarget?.closest('[data-pick]')) setWrong(NO_DAY);
           onBlur?.(event);
         }}
       />
@@ -140,6 +157,7 @@ export function DayField({
           className="absolute right-1 top-1/2 -translate-y-1/2 p-1 text-ink2 hover:text-ink"
           aria-label={t`Pick a day`}
           disabled={rest.disabled}
+          onBlur={() => unread && !open && setWrong(NO_DAY)}
         >
           <CalendarDays size={16} aria-hidden="true" />
         </Popover.Trigger>
@@ -163,13 +181,9 @@ export function DayField({
   );
 }
 
-/** The moment of a day and a time in the organization's zone, and back. */
-function momentOf(day: string, minutes: number, zone: string): string {
-  const [year, month, date] = day.split('-').map(Number);
-  return new Date(
-    new TZDate(year!, month! - 1, date!, Math.floor(minutes / 60), minutes % 60, zone).getTime(),
-  ).toISOString();
-}
+/** The moment of a day and a time in the organization's zone. */
+const isoMoment = (day: string, minutes: number, zone: string): string =>
+  new Date(momentOf({ day: parseIsoDay(day)!, minutes }, zone).at).toISOString();
 
 /**
  * A moment as the organization's clocks tell it, whatever the browser's own zone: a day and a time, with the
@@ -179,27 +193,29 @@ export function MomentField({
   label,
   value,
   onChange,
+  onUnread,
 }: {
   label: string;
   value: string;
   onChange: (iso: string) => void;
+  /** Told whether something stands there that is no moment: nothing is to be taken for "now" meanwhile. */
+  onUnread?: (unread: boolean) => void;
 }) {
   const { timeZone } = useSession().organization;
   const [day, setDay] = useState('');
   const [time, setTime] = useState('');
   useEffect(() => {
     if (value === '') return;
-    const local = new TZDate(new Date(value).getTime(), timeZone);
-    setDay(
-      [local.getFullYear(), local.getMonth() + 1, local.getDate()]
-        .map((part) => String(part).padStart(2, '0'))
-        .join('-'),
-    );
-    setTime(clockWords(local.getHours() * 60 + local.getMinutes()));
+    const local = wallTimeOf(Date.parse(value), timeZone);
+    setDay(isoDay(local.day));
+    setTime(clockWords(local.minutes));
   }, [value, timeZone]);
+  const [dayUnread, setDayUnread] = useState(false);
+  const unread = dayUnread || (day !== '' && parseClock(time) === null);
+  useEffect(() => onUnread?.(unread), [unread]);
   const told = (nextDay: string, nextTime: string) => {
     const minutes = parseClock(nextTime);
-    onChange(nextDay !== '' && minutes !== null ? momentOf(nextDay, minutes, timeZone) : '');
+    onChange(nextDay !== '' && minutes !== null ? isoMoment(nextDay, minutes, timeZone) : '');
   };
   return (
     <span role="group" aria-label={label} className="inline-flex items-center gap-2">
@@ -209,6 +225,7 @@ export function MomentField({
         value={day}
         min={localDay()}
         placeholder="now"
+        onUnread={setDayUnread}
         onChange={(next) => {
           const clock = next === '' ? '' : time || '10:00';
           setDay(next);

@@ -1192,6 +1192,13 @@ export interface paths {
      */
     post: operations['SendingController.test'];
   };
+  '/api/messages/{id}/own-times': {
+    /**
+     * When a time comes to those of the last look, where they are
+     * @description Needs the role organizer.
+     */
+    get: operations['SendingController.ownTimesOf'];
+  };
   '/api/messages/{id}/send': {
     /**
      * Send now or at a time
@@ -2536,6 +2543,8 @@ export interface components {
       updatedAt: string;
       testedAt: string | null;
       tagTriggers: components['schemas']['TagTrigger'][];
+      /** @description At that time where each of them is. */
+      ownTime: boolean;
       /** @description Sent "now": until when it is taken back without a trace. */
       leavesAt: string | null;
       /**
@@ -2544,6 +2553,24 @@ export interface components {
        */
       version: number;
       groupVersion: number;
+    };
+    OwnTimesView: {
+      zones: {
+        /** @description IANA. */
+        zone: string;
+        people: number;
+        at: string;
+        /**
+         * @description Where clocks are put forward or back then: the time is left out there, or comes twice.
+         * @enum {string|null}
+         */
+        change: 'left-out' | 'twice' | null;
+      }[];
+      /**
+       * Format: double
+       * @description For so many it is over already: they get it as soon as it begins.
+       */
+      over: number;
     };
     Preview: {
       supporter: {
@@ -4358,12 +4385,18 @@ export interface components {
       /** @default null */
       listId: number | null;
     };
+    OwnTimesQuery: {
+      /** Format: date-time */
+      at: string;
+    };
     SendMessageBody: {
       /**
        * Format: date-time
        * @default null
        */
       at: string | null;
+      /** @default false */
+      ownTime: boolean;
       digest: string;
     };
     BeginToBody: {
@@ -4699,6 +4732,7 @@ export type GroupRef = components['schemas']['GroupRef'];
 export type Recipients = components['schemas']['Recipients'];
 export type TagTrigger = components['schemas']['TagTrigger'];
 export type MessageView = components['schemas']['MessageView'];
+export type OwnTimesView = components['schemas']['OwnTimesView'];
 export type Preview = components['schemas']['Preview'];
 export type ProofsView = components['schemas']['ProofsView'];
 export type ReaderView = components['schemas']['ReaderView'];
@@ -4863,6 +4897,7 @@ export type ReadersQuery = components['schemas']['ReadersQuery'];
 export type SaveRecipientsBody = components['schemas']['SaveRecipientsBody'];
 export type SuppressedQuery = components['schemas']['SuppressedQuery'];
 export type SendTestBody = components['schemas']['SendTestBody'];
+export type OwnTimesQuery = components['schemas']['OwnTimesQuery'];
 export type SendMessageBody = components['schemas']['SendMessageBody'];
 export type BeginToBody = components['schemas']['BeginToBody'];
 export type PersonalQuery = components['schemas']['PersonalQuery'];
@@ -7601,6 +7636,24 @@ export interface operations {
           'application/json': {
             to: string;
           };
+        };
+      };
+    };
+  };
+  'SendingController.ownTimesOf': {
+    parameters: {
+      query: {
+        at: string;
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['OwnTimesView'];
         };
       };
     };

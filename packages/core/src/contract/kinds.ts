@@ -63,4 +63,4 @@ export const again = (name: string) =>
 export const pageOf = (row: Joi.Schema) => part({ rows: listOf(row), next: orNull(text), total: number });
 
 /** Tells of a default that is empty or nothing, which the description would not say by itself. */
-export const usually = (value: '' | 0 | null) => ({ swagger: { default: value } });
+export const usually = (value: '' | 0 | false | null) => ({ swagger: { default: value } });

@@ -219,9 +219,15 @@ export const sendTest = Joi.object({
   asId: id.allow(null).default(null).meta(usually(null)),
   listId: id.allow(null).default(null).meta(usually(null)),
 });
-/** `digest` is that of the last look that was seen. */
+/** Query: when a time of the house's clock comes to people where they are. */
+export const ownTimesQuery = Joi.object({ at: Joi.string().isoDate().required() });
+/**
+ * `digest` is that of the last look that was seen; with `ownTime` each gets it when their own clock shows
+ * what the house's shows at `at`.
+ */
 export const sendMessage = Joi.object({
   at: Joi.string().isoDate().allow(null).default(null).meta(usually(null)),
+  ownTime: Joi.boolean().default(false).meta(usually(false)),
   digest: Joi.string().hex().length(64).required(),
 });
 /** Query: a page of those of one verdict at the last look. */

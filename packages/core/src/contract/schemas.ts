@@ -104,6 +104,7 @@ export {
   saveMessage,
   saveRecipients,
   saveTagTriggers,
+  ownTimesQuery,
   sendMessage,
   sendTest,
   settle,

@@ -14,7 +14,10 @@ const MONTHS: [start: string, month: number][] = [
     .flatMap((starts, i) => starts.split(' ').map((start): [string, number] => [start, i + 1])),
 ];
 
-function monthNumber(word: string): number {
+/**
+ * The number of a month by the beginning of its name, in the languages that dates are read in; 0 for none.
+ */
+export function monthNumber(word: string): number {
   const plain = word.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
   return MONTHS.find(([start]) => plain.startsWith(start))?.[1] ?? 0;
 }

@@ -9,6 +9,7 @@ export {
 } from './field-kind';
 export { FIELD_OPS, type FieldOp } from './ops';
 export { dateOrderOf, parseDate, usualOrder, type DateOrder } from './dates';
+export { parseDayWords } from './day-words';
 export { parseClock } from './clock';
 export { countryCodes, countryName, readCountry } from './countries';
 export { readRegion, readRegionIn, regionName, regionsOf, type Region } from './regions';

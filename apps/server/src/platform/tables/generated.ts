@@ -607,6 +607,7 @@ export interface Tables {
     locale: string | null;
     name: string;
     organization_id: number;
+    own_time: any;
     paused_why: string | null;
     personal_to: number | null;
     plainly: number;

@@ -44,6 +44,7 @@ export const messageShown = shape('MessageView', {
   updatedAt: text,
   testedAt: orNull(text),
   tagTriggers: listOf(tagTrigger),
+  ownTime: told('At that time where each of them is.', flag),
   leavesAt: told('Sent "now": until when it is taken back without a trace.', orNull(text)),
   version: told('Named by whoever saves: of two who save from one version the second is told.', number),
   groupVersion: number,
@@ -214,6 +215,23 @@ export const readerView = shape('ReaderView', {
 });
 
 /** Who would get a message now and who not, by reason, with the digest that sending must name. */
+/** When a time comes to people where they are, the earliest first. */
+export const ownTimesView = shape('OwnTimesView', {
+  zones: listOf(
+    part({
+      zone: told('IANA.', text),
+      people: number,
+      at: text,
+      change: told(
+        'Where clocks are put forward or back then: the time is left out there, or comes twice.',
+        orNull(only('left-out', 'twice')),
+      ),
+    }),
+  ),
+  over: told('For so many it is over already: they get it as soon as it begins.', number),
+});
+
+/** Who will get a message and who will not, with everything to know before it leaves. */
 export const lastLook = shape('LastLook', {
   group: number,
   suppressed: listOf(

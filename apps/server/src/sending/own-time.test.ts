@@ -1,0 +1,123 @@
+import type { OwnTimesView } from '@goodword/core/contract';
+import { openTestHouse, type TestHouse } from '../testing/harness';
+import { bringIn, draftEmail, draftText, lastLook, messageAt, moveTo } from '../testing/steps';
+import { personBy } from '../testing/supporter';
+
+let house: TestHouse;
+beforeAll(async () => {
+  house = await openTestHouse();
+  house.startWorker();
+});
+afterAll(() => house.close());
+
+let groups = 0;
+/** People of these places, and the group of them. */
+async function peopleIn(...places: ([country: string, region?: string] | null)[]) {
+  const domain = `own${++groups}.example.org`;
+  const rows = places.map((_place, i) => `p${i}@${domain},P${i},Lee,20655501${10 + i + groups * 10}`);
+  const batch = await bringIn(house.client, ['Email,First,Last,Mobile', ...rows, ''].join('\n'));
+  for (const [i, place] of places.entries())
+    if (place) await moveTo(house.client, (await personBy(house.client, `p${i}@${domain}`)).id, ...place);
+  return {
+    group: { from: [{ kind: 'batch' as const, id: batch.id }] },
+    address: (i: number) => `p${i}@${domain}`,
+  };
+}
+
+/** An hour of the house's day (Los Angeles) so many days ahead. */
+function at(days: number, hour: number): Date {
+  const day = new Date(Date.now() + days * 86_400_000);
+  day.setUTCHours(0, 0, 0, 0);
+  const utc = day.getTime() + hour * 3_600_000;
+  const shown = (zone: string) =>
+    Number(
+      new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: '2-digit', hourCycle: 'h23' }).format(utc),
+    );
+  return new Date(utc + ((hour - shown('America/Los_Angeles') + 24) % 24) * 3_600_000);
+}
+const ownTimes = (id: number, when: Date) =>
+  house.client.get<OwnTimesView>(`/api/messages/${id}/own-times?at=${when.toISOString()}`);
+async function schedule(id: number, when: Date): Promise<void> {
+  await house.client.post(`/api/messages/${id}/test`);
+  await house.client.post(`/api/messages/${id}/send`, {
+    ...{ at: when.toISOString(), ownTime: true },
+    digest: (await lastLook(house.client, id)).digest,
+  });
+}
+const moments = async (id: number) =>
+  (await house.database
+    .unscoped()('delivery')
+    .where('message_id', id)
+    .orderBy('id')
+    .select<{ not_before: Date | null; state: string }[]>('not_before', 'state'))!;
+
+test('a time is told zone by zone, the earliest first, with whoever it is over for', async () => {
+  const { group } = await peopleIn(['US', 'NY'], ['DE'], null, ['US', 'NY']);
+  const id = await draftEmail(house.client, group);
+  await lastLook(house.client, id);
+  const when = at(3, 10);
+  const { zones, over } = await ownTimes(id, when);
+  expect(over).toBe(0);
+  expect(zones.map(({ zone, people }) => `${zone} ${people}`)).toEqual([
+    'Europe/Berlin 1',
+    'America/New_York 2',
+    'America/Los_Angeles 1',
+  ]);
+  const clock = (zone: string, moment: string) =>
+    new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: '2-digit', minute: '2-digit' }).format(
+      new Date(moment),
+    );
+  for (const { zone, at: moment } of zones) expect(clock(zone, moment)).toBe('10:00');
+  // Three hours ago in New York, in an hour in Los Angeles.
+  const soon = new Date(Date.now() + 3_600_000);
+  expect((await ownTimes(id, soon)).over).toBe(3);
+});
+
+test('each has a moment of their own, and nobody gets it before', async () => {
+  const { group, address } = await peopleIn(['DE'], ['US', 'NY'], null);
+  const id = await draftEmail(house.client, group, { subject: 'By your clock' });
+  const soon = new Date(Date.now() + 3_600_000);
+  await schedule(id, soon);
+  // It is over where the first two are: they get it at once, the third in an hour.
+  await messageAt(house.client, id, 'sending');
+  const sent = () =>
+    house.sink.mails.filter(({ to }) => to.endsWith(address(0).split('@')[1]!)).map(({ to }) => to);
+  for (let i = 0; i < 100 && sent().length < 2; i++) await new Promise((done) => setTimeout(done, 50));
+  expect(sent().sort()).toEqual([address(0), address(1)]);
+  const [berlin, newYork, here] = await moments(id);
+  expect([berlin!.state, newYork!.state, here!.state]).toEqual(['sent', 'sent', 'ready']);
+  expect(Math.abs(here!.not_before!.getTime() - Math.floor(soon.getTime() / 60_000) * 60_000)).toBeLessThan(
+    1000,
+  );
+  // Stopped now, the third never gets it.
+  await house.client.post(`/api/messages/${id}/stop`, {});
+  expect((await moments(id))[2]!.state).toBe('stopped');
+});
+
+test('it begins when it comes to the first of them, and can be taken back until then', async () => {
+  const { group } = await peopleIn(['US', 'HI'], ['DE']);
+  const id = await draftEmail(house.client, group);
+  const when = at(3, 10);
+  await schedule(id, when);
+  const [job] = await house.database
+    .unscoped()('job')
+    .where({ kind: 'message-prepare', ref_id: id })
+    .select<{ run_after: Date }[]>('*');
+  const first = new Date((await ownTimes(id, when)).zones[0]!.at);
+  expect(
+    Object.values(job!).some((value) => value instanceof Date && value.getTime() === first.getTime()),
+  ).toBe(true);
+  expect(await messageAt(house.client, id, 'scheduled')).toMatchObject({ ownTime: true });
+  await house.client.post(`/api/messages/${id}/unschedule`, {});
+  expect(await messageAt(house.client, id, 'draft')).toMatchObject({ ownTime: false });
+});
+
+test('a text waits for the later of two clocks: that of their place and that of their number', async () => {
+  const { group } = await peopleIn(['DE']);
+  const id = await draftText(house.client, group, 'Two planks left');
+  await schedule(id, new Date(Date.now() + 3_600_000));
+  await messageAt(house.client, id, 'sending');
+  const [only] = await moments(id);
+  // In Berlin it is over; the number is of the United States, where the house is.
+  expect(only!.not_before!.getTime()).toBeGreaterThan(Date.now() + 55 * 60_000);
+});
