@@ -5,6 +5,7 @@ import type { FactsRepository } from '../permission/ledger/facts.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { type Database } from '../platform/database';
 import type { HandOver } from '../platform/mail-out';
+import { DomainRests } from '@goodword/core/delivery';
 import { isLostConnection } from '../platform/database-errors';
 import { traced } from '../platform/tracing';
 import { programScope, type AccessScope } from '../platform/scope';
@@ -54,6 +55,8 @@ export class HandOverLoop {
   private stopping = false;
   private slices = 0;
   private nextSweep = 0;
+  /** Mail providers that ask for a while, as this worker has met them. */
+  private readonly rests = new DomainRests();
   private readonly paces = new Map<string, () => Promise<void>>();
 
   constructor(
@@ -147,9 +150,10 @@ export class HandOverLoop {
     known: { values: Map<number, MergeValues>; bases: Map<number, Basis> },
   ): Promise<boolean> {
     const queue = [...slice];
+    const resting = new Map<number, number[]>();
     let [unreachable, failed] = [false, false];
     const next = (): ReadyDelivery | undefined => {
-      const delivery = queue.shift();
+      const delivery = this.nextOf(context, queue, resting);
       if (!delivery) return undefined;
       const ready = this.parts.envelopes.ready(context, {
         deliveryId: delivery.id,
@@ -177,6 +181,7 @@ export class HandOverLoop {
         if (!(await door.pass(delivery))) continue;
         const result = await handOver();
         if (result.kind === 'unreachable') unreachable = true;
+        if (context.message.channel === 'email') this.hear(delivery.to_address, result);
         door.record({ delivery, result });
       }
     };
@@ -189,9 +194,38 @@ export class HandOverLoop {
       ),
     );
     await door.settled();
+    for (const [until, ids] of resting)
+      await this.parts.leases.putOff(
+        programScope(context.organization.id),
+        door.holder,
+        ids,
+        new Date(until),
+      );
     const fault = ended.find((one) => one.status === 'rejected');
     if (fault) throw fault.reason;
     return unreachable;
+  }
+
+  /** The next one whose mail provider may be asked; the others are kept apart, by when it may be. */
+  private nextOf(
+    { message }: MessageContext,
+    queue: LeasedDelivery[],
+    resting: Map<number, number[]>,
+  ): LeasedDelivery | undefined {
+    const now = Date.now();
+    for (let one = queue.shift(); one; one = queue.shift()) {
+      const from = message.channel === 'email' ? this.rests.from(one.to_address, now) : now;
+      if (from <= now) return one;
+      resting.set(from, [...(resting.get(from) ?? []), one.id]);
+    }
+    return undefined;
+  }
+
+  /** A mailbox that is full says nothing of its provider. */
+  private hear(address: string, result: HandOver): void {
+    if (result.kind === 'accepted') this.rests.taken(address);
+    else if (result.kind === 'refused' && !result.permanent && result.fault !== 'full')
+      this.rests.putOff(address, Date.now());
   }
 
   /** The pace of the number that texts come from, one for all slices of this worker. */
@@ -257,7 +291,7 @@ class Door {
 
   constructor(
     private readonly parts: Parts,
-    private readonly holder: string,
+    readonly holder: string,
     private readonly scope: AccessScope,
     private readonly context: MessageContext,
     private readonly lanes: number,

@@ -130,6 +130,18 @@ export class LeasesRepository {
     return { back: back + texts, unsure: unsure.length };
   }
 
+  /** Gives back what this worker has leased and not begun, until their domain may be asked again. */
+  async putOff(scope: AccessScope, worker: string, ids: readonly number[], until: Date): Promise<void> {
+    if (ids.length === 0) return;
+    await this.database.read(scope).execute(
+      `UPDATE delivery
+        SET state = 'ready', leased_by = NULL, not_before = :until,
+          detail = 'Their mail provider asks for a while'
+        WHERE organization_id = :org AND id IN (:ids) AND leased_by = :worker AND state = 'leased'`,
+      { worker, ids, until },
+    );
+  }
+
   /** Gives back what this worker has leased and not begun: it is stopping. */
   async giveBack(worker: string): Promise<void> {
     await rowsOf(this.database.unscoped(), 'delivery')

@@ -38,3 +38,4 @@ export {
   type WantedRecord,
 } from './sender';
 export { NUMBER_KINDS, REGISTRATIONS, type TextNumber } from './numbers';
+export { DomainRests, PUT_OFF_IN_A_ROW, REST_MINUTES } from './domain-rest';
