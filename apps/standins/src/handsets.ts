@@ -16,6 +16,13 @@ export interface HandsetsOptions {
   repeatReceipts?: boolean;
 }
 
+/** Numbers that can't be reached, by their end, and what the network says of each (3GPP TS 29.002). */
+const FAULTS: Readonly<Record<string, { code: string; reason: string }>> = {
+  '0198': { code: '1', reason: 'Number not in service' },
+  '0196': { code: '27', reason: 'Absent subscriber' },
+  '0195': { code: '', reason: 'Filtered as spam by the carrier' },
+};
+
 /**
  * Simulates a text gateway and the phones behind it. The same idempotency key is delivered once. Numbers
  * ending in 0198 can't be reached; a number ending in 0197 is refused at once.
@@ -70,14 +77,16 @@ export class Handsets {
     if (known) return known;
     const text: Text = { id: randomUUID(), number, from: 'us', body, at: new Date(), key };
     this.byKey.set(key, text);
-    const reachable = !number.endsWith('0198');
+    const fault = FAULTS[number.slice(-4)];
+    const reachable = fault === undefined;
     if (reachable) this.texts.push(text);
     const receipt = {
       type: 'receipt',
       id: text.id,
       key,
       status: reachable ? 'delivered' : 'failed',
-      reason: reachable ? '' : 'Number not in service',
+      reason: fault?.reason ?? '',
+      code: fault?.code ?? '',
     };
     const times = this.options.repeatReceipts ? 2 : 1;
     setTimeout(() => {

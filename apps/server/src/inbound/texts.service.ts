@@ -1,5 +1,6 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import type { TextHookBody } from '@goodword/core/contract';
+import { textFault } from '@goodword/core/delivery';
 import { isConfirmWord, keywordKey, readIntent, type ReplyIntent } from '@goodword/core/text';
 import { cleanMobile } from '@goodword/core/intake';
 import { ConfirmationsService } from '../forms/confirmations.service';
@@ -13,10 +14,12 @@ import type { NewEntry } from '../permission/ledger/entries';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { Database } from '../platform/database';
 import { type Scoped } from '../platform/scoped';
+import { sentence } from '../platform/words';
 import { programScope } from '../platform/scope';
 import { TEXT_OUT, type TextOut } from '../platform/text-out';
 import { UnsubscribeRepository } from '../unsubscribe/unsubscribe.repository';
 import { addEvents } from '../sending/delivery-events';
+import { DeliveryFaultsRepository } from '../sending/delivery-faults.repository';
 import { automaticAnswersOf, type AutomaticAnswers } from './answers';
 import { InboundRepository, type LastDelivery } from './inbound.repository';
 import { TasksRepository } from '../today/tasks.repository';
@@ -61,6 +64,7 @@ export class TextsService {
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(UnsubscribeRepository) private readonly unsubscribe: UnsubscribeRepository,
     @Inject(HoldsRepository) private readonly holds: HoldsRepository,
+    @Inject(DeliveryFaultsRepository) private readonly faults: DeliveryFaultsRepository,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
     @Inject(JoinService) private readonly joining: JoinService,
     @Inject(ConfirmationsService) private readonly confirmations: ConfirmationsService,
@@ -262,14 +266,17 @@ export class TextsService {
       const state = receipt.status === 'delivered' ? 'delivered' : 'bounced';
       // What could not be delivered does not count towards the cap.
       tx.reached.add(delivery.contact_point_id);
-      if (!(await this.inbound.setState(tx, delivery.id, state, receipt.reason ?? ''))) return;
-      await addEvents(tx, [delivery.id], state, receipt.reason ?? '');
-      if (state === 'bounced')
-        await this.holds.putOnHold(
-          tx,
-          delivery.contact_point_id,
-          receipt.reason || 'The network could not deliver a text',
-        );
+      const { code = '', reason = '' } = receipt;
+      const detail = [code, reason].filter(Boolean).join(' ');
+      const fault = state === 'bounced' ? textFault({ code, reason }) : null;
+      if (!(await this.inbound.setState(tx, delivery.id, state, detail, fault))) return;
+      await addEvents(tx, [delivery.id], state, detail);
+      if (fault !== null)
+        await this.faults.follow(tx, {
+          ...delivery,
+          fault,
+          detail: detail || sentence('send.text-undelivered'),
+        });
     });
   }
 }

@@ -1,3 +1,4 @@
+import { textFault } from '@goodword/core/delivery';
 import type { ShiftLanguage } from '@goodword/core/text';
 import type { HandOver } from './mail-out';
 
@@ -48,12 +49,18 @@ export class HttpTextOut implements TextOut {
         id?: string;
         error?: string;
         address?: boolean;
+        code?: string;
       };
       if (response.ok) return { kind: 'accepted', detail: answer.id ?? '' };
       const detail = answer.error ?? `gateway answered ${response.status}`;
       // Who we are, what we owe and how fast we are concerns everybody: nobody is refused for it.
       if (OURS.has(response.status) || response.status >= 500) return { kind: 'unreachable', detail };
-      return { kind: 'refused', permanent: true, fault: answer.address ? 'address' : 'unknown', detail };
+      return {
+        kind: 'refused',
+        permanent: true,
+        fault: answer.address ? 'address' : textFault({ code: answer.code ?? '', reason: detail }),
+        detail,
+      };
     } catch (error) {
       // A lost answer is no loss: the same key is sent again.
       return { kind: 'unreachable', detail: (error as Error).message.slice(0, 300) };

@@ -4536,6 +4536,7 @@ export interface components {
           key: string;
           status: 'delivered' | 'failed';
           reason?: string;
+          code?: string;
         };
     TextAnswersBody: {
       stop: string;

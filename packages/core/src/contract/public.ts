@@ -25,5 +25,6 @@ export const textHook = Joi.alternatives().try(
     key: Joi.string().max(100).required(),
     status: Joi.string().valid('delivered', 'failed').required(),
     reason: Joi.string().max(200).allow(''),
+    code: Joi.string().max(20).allow(''),
   }),
 );

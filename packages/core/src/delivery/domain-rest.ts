@@ -4,8 +4,8 @@ import type { Instant } from '../common';
 export const REST_MINUTES: readonly number[] = [1, 2, 4, 8, 15, 30];
 
 /**
- * So many put off one after the other, and it is the domain that asks for a while: one alone may be one mailbox,
- * or a server that puts everybody off the first time (greylisting, RFC 6647).
+ * So many put off one after the other, and it is the domain that asks for a while: one alone may be one
+ * mailbox, or a server that puts everybody off the first time (greylisting, RFC 6647).
  */
 export const PUT_OFF_IN_A_ROW = 10;
 
@@ -19,9 +19,9 @@ interface PuttingOff {
 const domainOf = (address: string): string => address.slice(address.lastIndexOf('@') + 1).toLowerCase();
 
 /**
- * Domains that put us off (450, 451: RFC 5321 §4.2.3), each with a rest of its own that doubles while it goes on
- * doing so, up to half an hour, and is over with the first mail that is taken. What is said within a rest does
- * not count: those that were under way side by side meet the same answer.
+ * Domains that put us off (450, 451: RFC 5321 §4.2.3), each with a rest of its own that doubles while it
+ * goes on doing so, up to half an hour, and is over with the first mail that is taken. What is said within a
+ * rest does not count: those that were under way side by side meet the same answer.
  */
 export class DomainRests {
   private readonly resting = new Map<string, PuttingOff>();

@@ -39,3 +39,4 @@ export {
 } from './sender';
 export { NUMBER_KINDS, REGISTRATIONS, type TextNumber } from './numbers';
 export { DomainRests, PUT_OFF_IN_A_ROW, REST_MINUTES } from './domain-rest';
+export { textFault, type TextRefusal } from './text-faults';
