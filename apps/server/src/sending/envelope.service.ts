@@ -158,7 +158,7 @@ export class EnvelopeService {
       headers: {},
       subject,
       body,
-      language: organization.locale,
+      language: context.message.locale ?? organization.locale,
     };
   }
 

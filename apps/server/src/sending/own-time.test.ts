@@ -1,5 +1,7 @@
 import type { OwnTimesView } from '@goodword/core/contract';
-import { openTestHouse, type TestHouse } from '../testing/harness';
+import type { HouseRules } from '@goodword/core/permission';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { eventually, openTestHouse, rulesOfTests, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, draftText, lastLook, messageAt, moveTo } from '../testing/steps';
 import { personBy } from '../testing/supporter';
 
@@ -82,10 +84,15 @@ test('each has a moment of their own, and nobody gets it before', async () => {
   await messageAt(house.client, id, 'sending');
   const sent = () =>
     house.sink.mails.filter(({ to }) => to.endsWith(address(0).split('@')[1]!)).map(({ to }) => to);
-  for (let i = 0; i < 100 && sent().length < 2; i++) await new Promise((done) => setTimeout(done, 50));
+  await eventually('two mails', sent, (mails) => mails.length >= 2);
   expect(sent().sort()).toEqual([address(0), address(1)]);
-  const [berlin, newYork, here] = await moments(id);
-  expect([berlin!.state, newYork!.state, here!.state]).toEqual(['sent', 'sent', 'ready']);
+  const states = await eventually(
+    'what has gone to be written down',
+    () => moments(id),
+    (all) => all.filter(({ state }) => state === 'sent').length === 2,
+  );
+  const here = states[2];
+  expect(here!.state).toBe('ready');
   expect(Math.abs(here!.not_before!.getTime() - Math.floor(soon.getTime() / 60_000) * 60_000)).toBeLessThan(
     1000,
   );
@@ -110,6 +117,22 @@ test('it begins when it comes to the first of them, and can be taken back until 
   expect(await messageAt(house.client, id, 'scheduled')).toMatchObject({ ownTime: true });
   await house.client.post(`/api/messages/${id}/unschedule`, {});
   expect(await messageAt(house.client, id, 'draft')).toMatchObject({ ownTime: false });
+});
+
+test('for whom it is over already it comes at once, but not before it can be taken back', async () => {
+  const { group } = await peopleIn(['DE']);
+  const id = await draftEmail(house.client, group);
+  const rules = { ...rulesOfTests(), undoSeconds: 60 };
+  const keep = (undo: HouseRules) =>
+    house.database.write(house.scope, (tx) =>
+      new HouseRulesRepository().keep(tx, { rules: undo, words: 'For tests', effects: [] }),
+    );
+  await keep(rules);
+  await schedule(id, new Date(Date.now() + 3_600_000));
+  await new Promise((done) => setTimeout(done, 1500));
+  expect(await messageAt(house.client, id, 'scheduled', 1)).toMatchObject({ ownTime: true });
+  await house.client.post(`/api/messages/${id}/unschedule`, {});
+  await keep(rulesOfTests());
 });
 
 test('a text waits for the later of two clocks: that of their place and that of their number', async () => {

@@ -77,8 +77,8 @@ export class SendingService {
     const { undoSeconds = UNDO_SECONDS } = await this.houseRules.rules(this.database.read(scope));
     const about = await this.looking.aboutOf(chapterScope, message);
     // Where it comes to somebody before it comes to the house, it begins then.
-    const ownTime = when.ownTime && when.at !== null;
-    const begins = ownTime ? await this.ownTimes.begins(chapterScope, id, when.at!) : when.at;
+    const ownTime = when.ownTime && when.at !== null && message.channel !== 'post';
+    const first = ownTime ? await this.ownTimes.begins(chapterScope, id, when.at!) : null;
     await this.database.writeUnlogged(scope, async (tx) => {
       const locked = await movable(this.messages, tx, scope, id, ['draft']);
       const look = await this.sending.lookBytes(tx, id);
@@ -88,6 +88,8 @@ export class SendingService {
       const reached = (await this.sending.lookCounts(tx, id)).get('send') ?? 0;
       if (reached === 0) throw new Conflict(sentence('send.nobody'));
       const undone = message.channel === 'post' ? 0 : undoSeconds;
+      // Where it is over already for some, they get it at once: but not before it can be taken back.
+      const begins = first ? new Date(Math.max(first.getTime(), Date.now() + undone * 1000)) : when.at;
       const waits = when.at === null && undone > 0 ? new Date(Date.now() + undone * 1000) : null;
       await this.messages.change(tx, id, {
         state: when.at !== null || waits ? 'scheduled' : 'preparing',

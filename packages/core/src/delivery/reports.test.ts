@@ -106,6 +106,14 @@ test.each<[string, Parameters<typeof mail>[0], string | null]>([
   ],
   ['a delay in words', { subject: 'Warning: message delivery delayed', text: '450 4.2.0 try again' }, null],
   [
+    'a delay that names whom it is for',
+    {
+      subject: 'Warning: message delayed 4 hours',
+      headers: { 'x-failed-recipients': 'ann@example.org' },
+    },
+    null,
+  ],
+  [
     'a vacation (RFC 3834)',
     { subject: 'Undelivered thoughts', headers: { 'auto-submitted': 'auto-replied' } },
     null,

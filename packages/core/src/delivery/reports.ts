@@ -119,11 +119,11 @@ export function returnedMail(mail: ReturnPathMail, address: string): ReturnedMai
       return failed && { status: failed.status, diagnostic: failed.diagnostic };
     }
   }
+  if (LATE.test(mail.subject)) return null;
   const named = mail.header('x-failed-recipients').toLowerCase();
   if (named === '') {
     const isAnswer = /^auto-replied/i.test(mail.header('auto-submitted'));
     if (mail.envelopeFrom !== '' || isAnswer || !RETURNED.test(mail.subject)) return null;
-    if (LATE.test(mail.subject)) return null;
   }
   // The line that has a code in it says most; the words of ours below it say nothing.
   const lines = mail.text.slice(0, 20_000).split('\n');
