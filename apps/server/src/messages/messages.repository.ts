@@ -52,6 +52,8 @@ export interface MessageRow extends Pick<
   state: MessageState;
   /** Another teammate who has read a service message that asks. */
   seconded_by: number | null;
+  seconded_group: number | null;
+  seconded_reached: number;
   /** The one person that it was written to from their record. */
   personal_to: number | null;
   tag_triggers: TagTrigger[] | null;
@@ -159,7 +161,7 @@ export function usesGroup(message: MessageRow, kind: GroupKind, id: number): boo
 
 /** A message as `MessageRow` has it. */
 const COLUMNS = `id, organization_id, chapter_id, name, channel, purpose, list_id, state, subject, preheader,
-          letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by,
+          letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by, seconded_group, seconded_reached,
           prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version, leaves_at, own_time,
           template_id, template_version, locale, ask, plainly,
           go_state, go_version, go_asked_by, go_by, go_at, go_note, paused_why`;

@@ -27,6 +27,7 @@ import * as versionsOfWords from './migrations/025_versions_of_words';
 import * as priceOfTexts from './migrations/026_price_of_texts';
 import * as letters from './migrations/027_letters';
 import * as deliveryFaults from './migrations/030_delivery_faults';
+import * as secondLook from './migrations/033_second_look';
 import * as ownTime from './migrations/032_own_time';
 import * as senderCheck from './migrations/031_sender_check';
 import * as together from './migrations/029_together';
@@ -65,6 +66,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '030_delivery_faults': deliveryFaults,
   '031_sender_check': senderCheck,
   '032_own_time': ownTime,
+  '033_second_look': secondLook,
 };
 
 const source: Knex.MigrationSource<string> = {

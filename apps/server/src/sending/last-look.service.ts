@@ -1,3 +1,4 @@
+import { hasSecond, type SecondSaid } from '@goodword/core/team';
 import { Inject, Injectable } from '@nestjs/common';
 import type { LastLook, Page, SupporterRow } from '@goodword/core/contract';
 import { emptySlots, shownSlots, slotsOf, type MergeValues } from '@goodword/core/merge';
@@ -89,6 +90,7 @@ export class LastLookService {
       inOrder: inOrder(message, faults.length),
       asks: await this.composing.asks(this.database.read(scope), message),
       seconded: message.seconded_by !== null,
+      ...(await this.agreement(chapterScope, message, people('send'))),
       hours:
         message.channel === 'text'
           ? rulesFor(await this.houseRules.rules(this.database.read(scope)), HERE).hours.text
@@ -128,9 +130,34 @@ export class LastLookService {
     await this.database.write(scope, async (tx) => {
       tx.changed('nothing', 0, []);
       const message = await movable(this.messages, tx, scope, id, ['draft']);
-      await this.messages.change(tx, id, { seconded_by: scope.actorId });
+      const reached = (await this.sending.lookCounts(tx, id)).get('send') ?? 0;
+      await this.messages.change(tx, id, {
+        seconded_by: scope.actorId,
+        seconded_group: message.group_version,
+        seconded_reached: reached,
+      });
       await audit(tx, 'second', { message: id }, `${message.name} read by a second person`);
     });
+  }
+
+  /** Whether its size wants a second person, and what one agreed to. */
+  private async agreement(
+    scope: AccessScope,
+    message: MessageRow,
+    reached: number,
+  ): Promise<Pick<LastLook, 'secondAbove' | 'agreedTo'>> {
+    const db = this.database.read(scope);
+    const { secondAbove = 0 } = await this.houseRules.rules(db);
+    if (message.seconded_by === null) return { secondAbove, agreedTo: null };
+    const asked = { reached, group: message.group_version, asks: [], sender: scope.actorId };
+    return {
+      secondAbove,
+      agreedTo: {
+        by: await this.team.nameOf(db, message.seconded_by),
+        reached: message.seconded_reached,
+        holds: hasSecond(secondSaidOf(message), asked, secondAbove),
+      },
+    };
   }
 
   /** Holes in what people would read, and the text parts they would take, over everybody reached. */
@@ -222,6 +249,13 @@ export function eligibilityQueryOf(message: MessageRow, rules: HouseRules): Elig
   const ownAct = scope === 'service' && message.personal_to !== null;
   return { channel: message.channel, scope, rules, ownAct, now: new Date(), messageId: message.id };
 }
+
+/** What a second person agreed to. */
+export const secondSaidOf = (message: MessageRow): SecondSaid => ({
+  by: message.seconded_by,
+  group: message.seconded_group,
+  reached: message.seconded_reached,
+});
 
 /** What a look says of the message (`about`) and of the people whom it counted, as one word. */
 export function digestOf(about: string, look: Buffer): string {

@@ -1,5 +1,6 @@
-import type { LastLook } from '@goodword/core/contract';
-import { openTestHouse, type TestHouse } from '../testing/harness';
+import type { LastLook, MessageView } from '@goodword/core/contract';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { openTestHouse, rulesOfTests, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, letterOf, send } from '../testing/steps';
 import { personBy } from '../testing/supporter';
 
@@ -65,4 +66,55 @@ test('words changed after the reading are read again', async () => {
 test('a receipt leaves as ever', async () => {
   const id = await service('Thank you for your donation of $40. This is your receipt.');
   await send(house.client, id);
+});
+
+describe('to more than a number of House rules', () => {
+  const keep = (secondAbove: number) =>
+    house.database.write(house.scope, (tx) =>
+      new HouseRulesRepository().keep(tx, {
+        rules: { ...rulesOfTests(), secondAbove },
+        words: 'For tests',
+        effects: [],
+      }),
+    );
+  afterAll(() => keep(0));
+  const people = async (...names: string[]) => {
+    const rows = names.map((name) => `${name}@many.example.org,${name},Lee,`);
+    const batch = await bringIn(house.client, ['Email,First,Last,Mobile', ...rows, ''].join('\n'));
+    return { kind: 'batch' as const, id: batch.id };
+  };
+
+  test('somebody else agrees, to the group and the number that they saw', async () => {
+    await keep(2);
+    const three = await people('ann', 'bo', 'cy');
+    const id = await draftEmail(house.client, { from: [three] });
+    await house.client.post(`/api/messages/${id}/test`);
+    const look = await lastLook(house.client, id);
+    expect(look).toMatchObject({ reached: 3, secondAbove: 2, agreedTo: null });
+    expect((await sendAs(id, look.digest)).body.detail).toContain('It goes to 3 people');
+
+    // One's own agreement is none.
+    await house.client.post(`/api/messages/${id}/second`);
+    expect((await sendAs(id, look.digest)).status).toBe(409);
+    const other = await house.as('organizer');
+    await other.post(`/api/messages/${id}/second`);
+    expect(await lastLook(house.client, id)).toMatchObject({ agreedTo: { reached: 3, holds: true } });
+
+    // Another group is another thing.
+    const { groupVersion } = await house.client.get<MessageView>(`/api/messages/${id}`);
+    await house.client.put(`/api/messages/${id}/recipients`, {
+      ...{ from: [three, await people('di', 'ed')], minus: [], without: [], basedOn: groupVersion },
+    });
+    const larger = await lastLook(house.client, id);
+    expect(larger).toMatchObject({ reached: 5, agreedTo: { reached: 3, holds: false } });
+    expect((await sendAs(id, larger.digest)).body.detail).toContain('3 were agreed to, and it goes to 5');
+    await other.post(`/api/messages/${id}/second`);
+    expect((await sendAs(id, larger.digest)).status).toBeLessThan(300);
+  });
+
+  test('to fewer it leaves as ever', async () => {
+    await keep(2);
+    const id = await draftEmail(house.client, { from: [await people('flo', 'gus')] });
+    await send(house.client, id);
+  });
 });

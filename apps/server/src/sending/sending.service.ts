@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { Recipients } from '@goodword/core/contract';
-import { goStanding, hasItsGo } from '@goodword/core/team';
+import { goStanding, hasItsGo, hasSecond } from '@goodword/core/team';
 import { UNDO_SECONDS } from '@goodword/core/permission';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
@@ -19,7 +19,7 @@ import { SendingRepository } from './sending.repository';
 import { sentence } from '../platform/words';
 import { LastLookService } from './last-look.service';
 import { chapterOfMessage, movable } from './movable';
-import { digestOf, sameVersion } from './last-look.service';
+import { digestOf, sameVersion, secondSaidOf } from './last-look.service';
 
 /** When it is to leave, and the look that was seen. */
 interface SendWhen {
@@ -74,7 +74,9 @@ export class SendingService {
     if (message.state === 'draft') await this.readyToSend(chapterScope, message);
     if (when.at !== null && when.at.getTime() <= Date.now())
       throw new Invalid([{ field: 'at', code: 'past', message: sentence('send.past') }]);
-    const { undoSeconds = UNDO_SECONDS } = await this.houseRules.rules(this.database.read(scope));
+    const { undoSeconds = UNDO_SECONDS, secondAbove = 0 } = await this.houseRules.rules(
+      this.database.read(scope),
+    );
     const about = await this.looking.aboutOf(chapterScope, message);
     // Where it comes to somebody before it comes to the house, it begins then.
     const ownTime = when.ownTime && when.at !== null && message.channel !== 'post';
@@ -87,6 +89,7 @@ export class SendingService {
         throw new Conflict(sentence('send.look-again'));
       const reached = (await this.sending.lookCounts(tx, id)).get('send') ?? 0;
       if (reached === 0) throw new Conflict(sentence('send.nobody'));
+      this.agreedTo(scope, locked, reached, secondAbove);
       const undone = message.channel === 'post' ? 0 : undoSeconds;
       // Where it is over already for some, they get it at once: but not before it can be taken back.
       const begins = first ? new Date(Math.max(first.getTime(), Date.now() + undone * 1000)) : when.at;
@@ -113,6 +116,19 @@ export class SendingService {
         `${message.name} ${when.at ? 'scheduled' : 'sent'} for ${reached}`,
       );
     });
+  }
+
+  /** To many it leaves only when somebody else agreed to what is still so. */
+  private agreedTo(scope: AccessScope, message: MessageRow, reached: number, above: number): void {
+    const asked = { reached, group: message.group_version, asks: [], sender: scope.actorId };
+    const said = secondSaidOf(message);
+    if (hasSecond(said, asked, above)) return;
+    const isOther = said.by !== null && said.by !== scope.actorId && said.reached > 0;
+    throw new Conflict(
+      isOther
+        ? sentence('send.second-changed', { said: said.reached, reached })
+        : sentence('send.second-many', { reached, above }),
+    );
   }
 
   private async readyToSend(scope: AccessScope, message: MessageRow): Promise<void> {

@@ -79,6 +79,35 @@ function Brake({
   );
 }
 
+/** From how many people on another has to agree. */
+function SecondAbove({
+  disabled,
+  rules,
+  onChange,
+}: {
+  disabled: boolean;
+  rules: Rules;
+  onChange: (rules: Rules) => void;
+}) {
+  return (
+    <Labelled
+      label={t`Another has to agree to a message to more than`}
+      hint={t`People; 0 is never. Nobody agrees to their own.`}
+    >
+      <input
+        type="number"
+        className="input"
+        min={0}
+        disabled={disabled}
+        value={rules.secondAbove ?? 0}
+        onChange={({ target }) =>
+          onChange({ ...rules, secondAbove: Math.max(0, Math.round(Number(target.value) || 0)) })
+        }
+      />
+    </Labelled>
+  );
+}
+
 function AskingWords({
   disabled,
   rules,
@@ -167,6 +196,7 @@ export function House({
       </Labelled>
       <UndoSeconds disabled={disabled} rules={rules} onChange={onChange} />
       <Brake disabled={disabled} rules={rules} onChange={onChange} />
+      <SecondAbove disabled={disabled} rules={rules} onChange={onChange} />
       <AskingWords disabled={disabled} rules={rules} onChange={onChange} />
       <label className="flex gap-3 items-start">
         <input

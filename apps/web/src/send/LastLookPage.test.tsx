@@ -15,6 +15,8 @@ const LOOK: Look = {
     texts: null,
     holes: [],
     faults: [],
+    secondAbove: 0,
+    agreedTo: null,
     doubts: [],
     asks: [],
     seconded: false,
@@ -185,6 +187,23 @@ test('a day that cannot be read is never taken for now', async () => {
   expect(sent(asked)).toEqual([]);
   await user.clear(screen.getByLabelText('When it leaves: day'));
   expect(await screen.findByRole('button', { name: /^Send now to/ })).toBeTruthy();
+});
+
+test('a message to many wants another to agree, and says what they agreed to', async () => {
+  const { answers } = server();
+  let agreedTo: { by: string; reached: number; holds: boolean } | null = null;
+  const looked = answers['POST messages/4/last-look'] as () => Promise<object>;
+  const { user } = page({
+    ...answers,
+    'POST messages/4/last-look': async () => ({ ...(await looked()), secondAbove: 1, agreedTo }),
+    'POST messages/4/second': () => {
+      agreedTo = { by: 'Idris', reached: 2, holds: true };
+      return reply(204, null);
+    },
+  });
+  expect(await screen.findByText('It goes to more than 1')).toBeTruthy();
+  await user.click(screen.getByRole('button', { name: /^I agree to it for/ }));
+  expect(await screen.findByText('Idris agreed to it for 2 people.')).toBeTruthy();
 });
 
 test('a time where each of them is shows when it comes to whom, before it is scheduled', async () => {

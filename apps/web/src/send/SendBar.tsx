@@ -180,6 +180,42 @@ function SecondReader({
   );
 }
 
+/** A message to many wants another's agreement, to what it is now. */
+function SecondPair({ look, second }: { look: Look; second: UseMutationResult<void, Error, void, unknown> }) {
+  const may = useMay('organizer');
+  const format = useFormat();
+  const { secondAbove, agreedTo, reached } = look;
+  if (secondAbove === 0 || reached <= secondAbove) return null;
+  const [now, above] = [format.number(reached), format.number(secondAbove)];
+  if (agreedTo?.holds)
+    return (
+      <p className="pb-3 text-verdigris">
+        <Trans>
+          {agreedTo.by} agreed to it for {format.number(agreedTo.reached)} people.
+        </Trans>
+      </p>
+    );
+  return (
+    <p className="pb-3 text-ochre">
+      {agreedTo && agreedTo.reached > 0 ? (
+        <Trans>
+          {agreedTo.by} agreed to {format.number(agreedTo.reached)} people; it goes to {now} now. You can’t
+          agree to what you send yourself, and it wants agreement above {above}.
+        </Trans>
+      ) : (
+        <Trans>
+          <b>It goes to more than {above}</b>: somebody else has to agree to it before it leaves.
+        </Trans>
+      )}{' '}
+      {may && (
+        <button className="link" disabled={second.isPending} onClick={() => second.mutate()}>
+          {t`I agree to it for ${now}, and another may send it`}
+        </button>
+      )}
+    </p>
+  );
+}
+
 function WhenItLeaves({
   past,
   unread,
@@ -280,6 +316,7 @@ export function SendBar({
     <div className="pt-3">
       <ProblemNote error={send.error ?? test.error ?? second.error} />
       {look.asks.length > 0 && !look.seconded && <SecondReader look={look} second={second} />}
+      <SecondPair look={look} second={second} />
       {asking && (
         <BeforeItLeaves
           people={people}

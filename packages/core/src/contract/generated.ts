@@ -2403,6 +2403,17 @@ export interface components {
       asks: string[];
       /** @description Somebody else has read it as it is and let it go. */
       seconded: boolean;
+      /**
+       * Format: double
+       * @description To more than so many another has to agree; 0 where not.
+       */
+      secondAbove: number;
+      /** @description By whom and to how many it was agreed, where that no longer holds it counts for nothing. */
+      agreedTo: {
+        by: string | null;
+        reached: number;
+        holds: boolean;
+      } | null;
       hours: components['schemas']['Hours'] | null;
       /** @description Says who, what and by which rules: sending names it, and any other is refused. */
       digest: string;

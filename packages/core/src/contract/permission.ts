@@ -69,6 +69,7 @@ export const houseRules = ofCore(
     askingWords: Joi.array().items(Joi.string().trim().min(2).max(60)).max(200),
     textEndDays: Joi.number().integer().min(0).max(90),
     undoSeconds: Joi.number().integer().min(0).max(600),
+    secondAbove: Joi.number().integer().min(0).max(100_000_000),
     brake: Joi.object({
       unknown: Joi.number().min(0).max(100).required(),
       complaints: Joi.number().min(0).max(100).required(),

@@ -110,6 +110,11 @@ export interface HouseRules {
   textEndDays?: number;
   /** Seconds in which a message that was sent now is taken back without a trace; left out: 60. */
   undoSeconds?: number;
+  /**
+   * A message to more than so many wants a second person's agreement; 0, or left out: none does for its
+   * size.
+   */
+  secondAbove?: number;
   /** Shares at which a sending pauses itself; left out: those that are usual. */
   brake?: BrakeLimits;
   /** Words that no service message may say unread by a second person; left out: those of `ASKING_WORDS`. */

@@ -57,6 +57,13 @@ export function ruleChanges(before: HouseRules, after: HouseRules): Said[] {
     ...((before.undoSeconds ?? UNDO_SECONDS) === undoSeconds
       ? []
       : [undoSeconds ? said('change.undo', { seconds: undoSeconds }) : said('change.no-undo')]),
+    ...((before.secondAbove ?? 0) === (after.secondAbove ?? 0)
+      ? []
+      : [
+          after.secondAbove
+            ? said('change.second-above', { people: after.secondAbove })
+            : said('change.no-second-above'),
+        ]),
     ...brakeChange(before.brake, after.brake),
     ...(Boolean(before.secondPair) === Boolean(after.secondPair)
       ? []

@@ -11,3 +11,4 @@ export {
   type GoState,
 } from './go';
 export { imprintOf, isCurrency, isLocale, isTimeZone } from './organization';
+export { hasSecond, wantsSecond, type SecondAsked, type SecondSaid } from './second';

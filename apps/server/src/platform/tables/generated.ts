@@ -618,6 +618,8 @@ export interface Tables {
     resumed_at: Date | null;
     scheduled_at: Date | null;
     seconded_by: number | null;
+    seconded_group: number | null;
+    seconded_reached: number;
     sender_id: number | null;
     started_at: Date | null;
     state: import('@goodword/core/contract').MessageState;

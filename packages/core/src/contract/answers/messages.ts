@@ -264,6 +264,11 @@ export const lastLook = shape('LastLook', {
   inOrder: listOf(text),
   asks: told('Words of a service message that ask: it needs a second reader.', listOf(text)),
   seconded: told('Somebody else has read it as it is and let it go.', flag),
+  secondAbove: told('To more than so many another has to agree; 0 where not.', number),
+  agreedTo: told(
+    'By whom and to how many it was agreed, where that no longer holds it counts for nothing.',
+    orNull(part({ by: orNull(text), reached: number, holds: flag })),
+  ),
   /** Of a text: when it may arrive where the organization is; null where it may at any time. */
   hours: orNull(hours),
   digest: told('Says who, what and by which rules: sending names it, and any other is refused.', text),
