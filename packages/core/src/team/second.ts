@@ -21,7 +21,9 @@ export interface SecondSaid {
 /** So much larger may a group be than was agreed to: a segment grows while one drinks a coffee. */
 const GROWN = 1.1;
 
-/** Why a message is to be agreed to by somebody else; null where it is not. `above` 0 is never for its size. */
+/**
+ * Why a message is to be agreed to by somebody else; null where it is not. `above` 0 is never for its size.
+ */
 export function wantsSecond(
   { reached, asks }: Pick<SecondAsked, 'reached' | 'asks'>,
   above: number,
