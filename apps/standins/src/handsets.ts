@@ -19,8 +19,8 @@ export interface HandsetsOptions {
 /** Numbers that can't be reached, by their end, and what the network says of each (3GPP TS 29.002). */
 const FAULTS: Readonly<Record<string, { code: string; reason: string }>> = {
   '0198': { code: '1', reason: 'Number not in service' },
-  '0196': { code: '27', reason: 'Absent subscriber' },
-  '0195': { code: '', reason: 'Filtered as spam by the carrier' },
+  '9075550196': { code: '27', reason: 'Absent subscriber' },
+  '9075550195': { code: '', reason: 'Filtered as spam by the carrier' },
 };
 
 /**
@@ -77,7 +77,7 @@ export class Handsets {
     if (known) return known;
     const text: Text = { id: randomUUID(), number, from: 'us', body, at: new Date(), key };
     this.byKey.set(key, text);
-    const fault = FAULTS[number.slice(-4)];
+    const fault = FAULTS[number.slice(-10)] ?? FAULTS[number.slice(-4)];
     const reachable = fault === undefined;
     if (reachable) this.texts.push(text);
     const receipt = {
