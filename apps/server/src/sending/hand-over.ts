@@ -216,7 +216,9 @@ export class HandOverLoop {
     for (let one = queue.shift(); one; one = queue.shift()) {
       const from = message.channel === 'email' ? this.rests.from(one.to_address, now) : now;
       if (from <= now) return one;
-      resting.set(from, [...(resting.get(from) ?? []), one.id]);
+      const others = resting.get(from);
+      if (others) others.push(one.id);
+      else resting.set(from, [one.id]);
     }
     return undefined;
   }

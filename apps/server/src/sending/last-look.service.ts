@@ -1,4 +1,4 @@
-import { hasSecond, type SecondSaid } from '@goodword/core/team';
+import { hasSecond, wantsSecond, type SecondAsked, type SecondSaid } from '@goodword/core/team';
 import { Inject, Injectable } from '@nestjs/common';
 import type { LastLook, Page, SupporterRow } from '@goodword/core/contract';
 import { emptySlots, shownSlots, slotsOf, type MergeValues } from '@goodword/core/merge';
@@ -78,6 +78,7 @@ export class LastLookService {
     const people = (verdict: Verdict) => groups[verdict]?.length ?? 0;
     const { composed } = await this.composing.compose(chapterScope, message);
     const faults = await this.composing.faults(chapterScope, message);
+    const asks = await this.composing.asks(this.database.read(scope), message);
     return {
       group: ids.length,
       suppressed: SUPPRESSION_REASONS.flatMap((reason) =>
@@ -88,9 +89,8 @@ export class LastLookService {
       faults,
       doubts: await this.composing.doubts(chapterScope, message),
       inOrder: inOrder(message, faults.length),
-      asks: await this.composing.asks(this.database.read(scope), message),
-      seconded: message.seconded_by !== null,
-      ...(await this.agreement(chapterScope, message, people('send'))),
+      asks,
+      second: await this.agreement(chapterScope, message, { reached: people('send'), asks }),
       hours:
         message.channel === 'text'
           ? rulesFor(await this.houseRules.rules(this.database.read(scope)), HERE).hours.text
@@ -125,38 +125,40 @@ export class LastLookService {
     ]);
   }
 
-  /** Says that one has read a service message that asks, and that it may go. */
-  async second(scope: AccessScope, id: number): Promise<void> {
+  /** Agrees to a look that was seen: to its words, its group, and how many it reaches. */
+  async second(scope: AccessScope, id: number, digest: string): Promise<void> {
+    const seen = await this.messages.need(this.database.read(scope), id);
+    const about = await this.aboutOf(chapterOfMessage(scope, seen), seen);
     await this.database.write(scope, async (tx) => {
       tx.changed('nothing', 0, []);
       const message = await movable(this.messages, tx, scope, id, ['draft']);
+      if (!sameVersion(message, seen) || digestOf(about, await this.sending.lookBytes(tx, id)) !== digest)
+        throw new Conflict(sentence('send.look-again'));
       const reached = (await this.sending.lookCounts(tx, id)).get('send') ?? 0;
       await this.messages.change(tx, id, {
         seconded_by: scope.actorId,
         seconded_group: message.group_version,
         seconded_reached: reached,
       });
-      await audit(tx, 'second', { message: id }, `${message.name} read by a second person`);
+      await audit(tx, 'second', { message: id }, `${message.name} agreed to for ${reached}`);
     });
   }
 
-  /** Whether its size wants a second person, and what one agreed to. */
+  /** Whether somebody else has to agree, and what was agreed to. */
   private async agreement(
     scope: AccessScope,
     message: MessageRow,
-    reached: number,
-  ): Promise<Pick<LastLook, 'secondAbove' | 'agreedTo'>> {
+    found: { reached: number; asks: readonly string[] },
+  ): Promise<LastLook['second']> {
     const db = this.database.read(scope);
-    const { secondAbove = 0 } = await this.houseRules.rules(db);
-    if (message.seconded_by === null) return { secondAbove, agreedTo: null };
-    const asked = { reached, group: message.group_version, asks: [], sender: scope.actorId };
+    const { secondAbove: above = 0 } = await this.houseRules.rules(db);
+    const why = wantsSecond(found, above);
+    if (why === null) return null;
+    const { said, asked } = secondOf(scope, message, found);
     return {
-      secondAbove,
-      agreedTo: {
-        by: await this.team.nameOf(db, message.seconded_by),
-        reached: message.seconded_reached,
-        holds: hasSecond(secondSaidOf(message), asked, secondAbove),
-      },
+      ...{ why, above, reached: said.reached, own: said.by !== null && said.by === scope.actorId },
+      by: said.by === null ? null : await this.team.nameOf(db, said.by),
+      holds: hasSecond(said, asked, above),
     };
   }
 
@@ -250,12 +252,17 @@ export function eligibilityQueryOf(message: MessageRow, rules: HouseRules): Elig
   return { channel: message.channel, scope, rules, ownAct, now: new Date(), messageId: message.id };
 }
 
-/** What a second person agreed to. */
-export const secondSaidOf = (message: MessageRow): SecondSaid => ({
-  by: message.seconded_by,
-  group: message.seconded_group,
-  reached: message.seconded_reached,
-});
+/** What a second person agreed to, and what they are asked about. */
+export function secondOf(
+  scope: AccessScope,
+  message: MessageRow,
+  found: { reached: number; asks: readonly string[] },
+): { said: SecondSaid; asked: SecondAsked } {
+  return {
+    said: { by: message.seconded_by, group: message.seconded_group, reached: message.seconded_reached },
+    asked: { ...found, group: message.group_version, sender: scope.actorId },
+  };
+}
 
 /** What a look says of the message (`about`) and of the people whom it counted, as one word. */
 export function digestOf(about: string, look: Buffer): string {

@@ -1,6 +1,6 @@
-import type { LastLook, MessageView } from '@goodword/core/contract';
+import type { MessageView } from '@goodword/core/contract';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { openTestHouse, rulesOfTests, type TestHouse } from '../testing/harness';
+import { openTestHouse, rulesOfTests, type Client, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, letterOf, send } from '../testing/steps';
 import { personBy } from '../testing/supporter';
 
@@ -27,6 +27,9 @@ const everyone = async () => ({
 });
 const service = async (words: string) =>
   draftEmail(house.client, await everyone(), { purpose: 'service', letter: letterOf(words) });
+/** Agrees to what one sees. */
+const agree = async (client: Client, id: number) =>
+  client.post(`/api/messages/${id}/second`, { digest: (await lastLook(client, id)).digest });
 const sendAs = async (id: number, digest: string) =>
   house.client.call<{ detail: string }>('POST', `/api/messages/${id}/send`, { at: null, digest });
 
@@ -34,20 +37,24 @@ test('one that asks waits for a second reader, and for nobody who sends it', asy
   const id = await service('Your seat is kept. Give again today!');
   await house.client.post(`/api/messages/${id}/test`);
   const look = await lastLook(house.client, id);
-  expect(look).toMatchObject({ reached: 1, asks: ['give again'], seconded: false });
+  expect(look).toMatchObject({
+    reached: 1,
+    asks: ['give again'],
+    second: { why: 'asks', by: null, holds: false },
+  });
   expect((await sendAs(id, look.digest)).body.detail).toContain('“give again”');
 
-  await house.client.post(`/api/messages/${id}/second`);
+  await agree(house.client, id);
   expect((await sendAs(id, look.digest)).status).toBe(409);
   const other = await house.as('organizer');
-  await other.post(`/api/messages/${id}/second`);
-  expect((await house.client.post<LastLook>(`/api/messages/${id}/last-look`)).seconded).toBe(true);
+  await agree(other, id);
+  expect((await lastLook(house.client, id)).second).toMatchObject({ own: false, holds: true });
   expect((await sendAs(id, look.digest)).status).toBeLessThan(300);
 });
 
 test('words changed after the reading are read again', async () => {
   const id = await service('Please give.');
-  await (await house.as('organizer')).post(`/api/messages/${id}/second`);
+  await agree(await house.as('organizer'), id);
   const body = {
     name: 'A letter',
     purpose: 'service',
@@ -90,15 +97,15 @@ describe('to more than a number of House rules', () => {
     const id = await draftEmail(house.client, { from: [three] });
     await house.client.post(`/api/messages/${id}/test`);
     const look = await lastLook(house.client, id);
-    expect(look).toMatchObject({ reached: 3, secondAbove: 2, agreedTo: null });
+    expect(look).toMatchObject({ reached: 3, second: { why: 'many', above: 2, by: null, holds: false } });
     expect((await sendAs(id, look.digest)).body.detail).toContain('It goes to 3 people');
 
     // One's own agreement is none.
-    await house.client.post(`/api/messages/${id}/second`);
+    await agree(house.client, id);
     expect((await sendAs(id, look.digest)).status).toBe(409);
     const other = await house.as('organizer');
-    await other.post(`/api/messages/${id}/second`);
-    expect(await lastLook(house.client, id)).toMatchObject({ agreedTo: { reached: 3, holds: true } });
+    await agree(other, id);
+    expect(await lastLook(house.client, id)).toMatchObject({ second: { reached: 3, holds: true } });
 
     // Another group is another thing.
     const { groupVersion } = await house.client.get<MessageView>(`/api/messages/${id}`);
@@ -106,10 +113,27 @@ describe('to more than a number of House rules', () => {
       ...{ from: [three, await people('di', 'ed')], minus: [], without: [], basedOn: groupVersion },
     });
     const larger = await lastLook(house.client, id);
-    expect(larger).toMatchObject({ reached: 5, agreedTo: { reached: 3, holds: false } });
+    expect(larger).toMatchObject({ reached: 5, second: { reached: 3, holds: false } });
     expect((await sendAs(id, larger.digest)).body.detail).toContain('3 were agreed to, and it goes to 5');
-    await other.post(`/api/messages/${id}/second`);
+    await agree(other, id);
     expect((await sendAs(id, larger.digest)).status).toBeLessThan(300);
+  });
+
+  test('nobody agrees to what they have not seen', async () => {
+    await keep(1);
+    const two = await people('hal', 'ida');
+    const id = await draftEmail(house.client, { from: [two] });
+    const other = await house.as('organizer');
+    const { digest } = await lastLook(other, id);
+    const { groupVersion } = await house.client.get<MessageView>(`/api/messages/${id}`);
+    await house.client.put(`/api/messages/${id}/recipients`, {
+      ...{ from: [two, await people('jo')], minus: [], without: [], basedOn: groupVersion },
+    });
+    // The sender has looked at three meanwhile; what the other one saw were two.
+    await lastLook(house.client, id);
+    expect((await other.call('POST', `/api/messages/${id}/second`, { digest })).status).toBe(409);
+    expect((await lastLook(other, id)).second).toMatchObject({ by: null, holds: false });
+    await keep(2);
   });
 
   test('to fewer it leaves as ever', async () => {

@@ -7,6 +7,7 @@ import {
   type ReaderView,
   type SupporterRow,
   answers,
+  type AgreeToLookBody,
   type OwnTimesQuery,
   type OwnTimesView,
   type ReadersQuery,
@@ -87,12 +88,17 @@ export class SendingController {
 
   @Route('post', 'second', {
     role: 'organizer',
-    summary: 'Say that one has read a service message that asks, and that it may go',
+    summary: 'Agree to what the last look says, so that another may send it',
     params: schema.idParams,
+    body: schema.agreeToLook,
   })
   @HttpCode(204)
-  second(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
-    return this.looking.second(scope, id);
+  second(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') { digest }: AgreeToLookBody,
+  ): Promise<void> {
+    return this.looking.second(scope, id, digest);
   }
 
   @Route('post', 'last-look', {

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { Recipients } from '@goodword/core/contract';
-import { goStanding, hasItsGo, hasSecond } from '@goodword/core/team';
+import { goStanding, hasItsGo, hasSecond, wantsSecond } from '@goodword/core/team';
 import { UNDO_SECONDS } from '@goodword/core/permission';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
@@ -19,7 +19,7 @@ import { SendingRepository } from './sending.repository';
 import { sentence } from '../platform/words';
 import { LastLookService } from './last-look.service';
 import { chapterOfMessage, movable } from './movable';
-import { digestOf, sameVersion, secondSaidOf } from './last-look.service';
+import { digestOf, sameVersion, secondOf } from './last-look.service';
 
 /** When it is to leave, and the look that was seen. */
 interface SendWhen {
@@ -78,6 +78,7 @@ export class SendingService {
       this.database.read(scope),
     );
     const about = await this.looking.aboutOf(chapterScope, message);
+    const asks = await this.composing.asks(this.database.read(scope), message);
     // Where it comes to somebody before it comes to the house, it begins then.
     const ownTime = when.ownTime && when.at !== null && message.channel !== 'post';
     const first = ownTime ? await this.ownTimes.begins(chapterScope, id, when.at!) : null;
@@ -89,7 +90,7 @@ export class SendingService {
         throw new Conflict(sentence('send.look-again'));
       const reached = (await this.sending.lookCounts(tx, id)).get('send') ?? 0;
       if (reached === 0) throw new Conflict(sentence('send.nobody'));
-      this.agreedTo(scope, locked, reached, secondAbove);
+      this.agreedTo(scope, locked, { reached, asks }, secondAbove);
       const undone = message.channel === 'post' ? 0 : undoSeconds;
       // Where it is over already for some, they get it at once: but not before it can be taken back.
       const begins = first ? new Date(Math.max(first.getTime(), Date.now() + undone * 1000)) : when.at;
@@ -118,14 +119,20 @@ export class SendingService {
     });
   }
 
-  /** To many it leaves only when somebody else agreed to what is still so. */
-  private agreedTo(scope: AccessScope, message: MessageRow, reached: number, above: number): void {
-    const asked = { reached, group: message.group_version, asks: [], sender: scope.actorId };
-    const said = secondSaidOf(message);
+  /** What asks, and what goes to many, leaves only when somebody else agreed to what is still so. */
+  private agreedTo(
+    scope: AccessScope,
+    message: MessageRow,
+    found: { reached: number; asks: readonly string[] },
+    above: number,
+  ): void {
+    const { said, asked } = secondOf(scope, message, found);
     if (hasSecond(said, asked, above)) return;
-    const isOther = said.by !== null && said.by !== scope.actorId && said.reached > 0;
+    const { reached, asks } = found;
+    if (wantsSecond(found, above) === 'asks')
+      throw new Conflict(sentence('send.service-asks', { asks: asks.join('”, “') }));
     throw new Conflict(
-      isOther
+      said.by !== null && said.by !== scope.actorId
         ? sentence('send.second-changed', { said: said.reached, reached })
         : sentence('send.second-many', { reached, above }),
     );
@@ -138,9 +145,6 @@ export class SendingService {
         sentence('send.not-ready', { faults: faults.map((fault) => fault.message).join(' ') }),
       );
     if (!hasItsGo(goStanding(goOf(message), message.version))) throw new Conflict(sentence('send.no-go'));
-    const asks = await this.composing.asks(this.database.read(scope), message);
-    if (asks.length > 0 && (message.seconded_by === null || message.seconded_by === scope.actorId))
-      throw new Conflict(sentence('send.service-asks', { asks: asks.join('”, “') }));
     // A letter is read on paper before it is posted.
     if (!message.tested_at && message.channel !== 'post') throw new Conflict(sentence('send.test-first'));
   }

@@ -5,32 +5,39 @@ import { ASKING_WORDS } from '@goodword/core/text';
 import { Labelled } from '../ui/basics';
 import { countriesIn, ruleLines } from './edit';
 
-function UndoSeconds({
-  disabled,
-  rules,
-  onChange,
-}: {
+interface PartProps {
   disabled: boolean;
   rules: Rules;
   onChange: (rules: Rules) => void;
+}
+
+/** A whole number of the house. */
+function NumberRule({
+  label,
+  hint,
+  most,
+  disabled,
+  value,
+  onChange,
+}: {
+  label: string;
+  hint: string;
+  most?: number;
+  disabled: boolean;
+  value: number;
+  onChange: (value: number) => void;
 }) {
   return (
-    <Labelled
-      label={t`A message sent now can be taken back`}
-      hint={t`Seconds before the first one leaves; 0 is not at all`}
-    >
+    <Labelled label={label} hint={hint}>
       <input
         type="number"
         className="input"
         min={0}
-        max={600}
+        max={most}
         disabled={disabled}
-        value={rules.undoSeconds ?? UNDO_SECONDS}
-        onChange={(event) =>
-          onChange({
-            ...rules,
-            undoSeconds: Math.min(600, Math.max(0, Math.round(Number(event.target.value)))),
-          })
+        value={value}
+        onChange={({ target }) =>
+          onChange(Math.min(most ?? Infinity, Math.max(0, Math.round(Number(target.value) || 0))))
         }
       />
     </Labelled>
@@ -38,15 +45,7 @@ function UndoSeconds({
 }
 
 /** Shares at which a sending pauses itself. */
-function Brake({
-  disabled,
-  rules,
-  onChange,
-}: {
-  disabled: boolean;
-  rules: Rules;
-  onChange: (rules: Rules) => void;
-}) {
+function Brake({ disabled, rules, onChange }: PartProps) {
   const brake = rules.brake ?? USUAL_BRAKE;
   const field = (part: keyof typeof brake, label: string, hint: string) => (
     <Labelled label={label} hint={hint}>
@@ -79,44 +78,7 @@ function Brake({
   );
 }
 
-/** From how many people on another has to agree. */
-function SecondAbove({
-  disabled,
-  rules,
-  onChange,
-}: {
-  disabled: boolean;
-  rules: Rules;
-  onChange: (rules: Rules) => void;
-}) {
-  return (
-    <Labelled
-      label={t`Another has to agree to a message to more than`}
-      hint={t`People; 0 is never. Nobody agrees to their own.`}
-    >
-      <input
-        type="number"
-        className="input"
-        min={0}
-        disabled={disabled}
-        value={rules.secondAbove ?? 0}
-        onChange={({ target }) =>
-          onChange({ ...rules, secondAbove: Math.max(0, Math.round(Number(target.value) || 0)) })
-        }
-      />
-    </Labelled>
-  );
-}
-
-function AskingWords({
-  disabled,
-  rules,
-  onChange,
-}: {
-  disabled: boolean;
-  rules: Rules;
-  onChange: (rules: Rules) => void;
-}) {
+function AskingWords({ disabled, rules, onChange }: PartProps) {
   return (
     <Labelled
       label={t`Words that ask`}
@@ -138,15 +100,7 @@ function AskingWords({
 }
 
 /** What the house says of itself, whatever the place. */
-export function House({
-  rules,
-  disabled,
-  onChange,
-}: {
-  rules: Rules;
-  disabled: boolean;
-  onChange: (rules: Rules) => void;
-}) {
+export function House({ rules, disabled, onChange }: PartProps) {
   return (
     <>
       <Labelled label={t`Registered as a charity in`} hint={t`Countries, two letters each, such as CA`}>
@@ -194,9 +148,22 @@ export function House({
           }
         />
       </Labelled>
-      <UndoSeconds disabled={disabled} rules={rules} onChange={onChange} />
+      <NumberRule
+        label={t`A message sent now can be taken back`}
+        hint={t`Seconds before the first one leaves; 0 is not at all`}
+        most={600}
+        disabled={disabled}
+        value={rules.undoSeconds ?? UNDO_SECONDS}
+        onChange={(undoSeconds) => onChange({ ...rules, undoSeconds })}
+      />
       <Brake disabled={disabled} rules={rules} onChange={onChange} />
-      <SecondAbove disabled={disabled} rules={rules} onChange={onChange} />
+      <NumberRule
+        label={t`Another has to agree to a message to more than`}
+        hint={t`People; 0 is never. Nobody agrees to their own.`}
+        disabled={disabled}
+        value={rules.secondAbove ?? 0}
+        onChange={(secondAbove) => onChange({ ...rules, secondAbove })}
+      />
       <AskingWords disabled={disabled} rules={rules} onChange={onChange} />
       <label className="flex gap-3 items-start">
         <input

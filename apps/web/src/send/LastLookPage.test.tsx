@@ -15,11 +15,9 @@ const LOOK: Look = {
     texts: null,
     holes: [],
     faults: [],
-    secondAbove: 0,
-    agreedTo: null,
     doubts: [],
     asks: [],
-    seconded: false,
+    second: null,
     hours: null,
     digest: 'd1',
     inOrder: ['The footer names you and where you are'],
@@ -191,19 +189,22 @@ test('a day that cannot be read is never taken for now', async () => {
 
 test('a message to many wants another to agree, and says what they agreed to', async () => {
   const { answers } = server();
-  let agreedTo: { by: string; reached: number; holds: boolean } | null = null;
+  const wanted = { why: 'many' as const, above: 1, by: null, own: false, reached: 0, holds: false };
+  let second: Look['second'] = wanted;
   const looked = answers['POST messages/4/last-look'] as () => Promise<object>;
-  const { user } = page({
+  const { user, asked } = page({
     ...answers,
-    'POST messages/4/last-look': async () => ({ ...(await looked()), secondAbove: 1, agreedTo }),
+    'POST messages/4/last-look': async () => ({ ...(await looked()), second }),
     'POST messages/4/second': () => {
-      agreedTo = { by: 'Idris', reached: 2, holds: true };
+      second = { ...wanted, by: 'you', own: true, reached: 100 };
       return reply(204, null);
     },
   });
   expect(await screen.findByText('It goes to more than 1')).toBeTruthy();
   await user.click(screen.getByRole('button', { name: /^I agree to it for/ }));
-  expect(await screen.findByText('Idris agreed to it for 2 people.')).toBeTruthy();
+  expect(await screen.findByText('You agreed to it for 100: another may send it.')).toBeTruthy();
+  // To the look that was seen.
+  expect(asked.find(({ path }) => path === 'messages/4/second')?.body).toEqual({ digest: 'look of 0' });
 });
 
 test('a time where each of them is shows when it comes to whom, before it is scheduled', async () => {

@@ -16,6 +16,7 @@ import { Button, ProblemNote } from '../ui/basics';
 import { LetterPageLink } from '../write/LetterPageLink';
 import { letterStart } from '../write/letterStart';
 import { OwnTimes } from './OwnTimes';
+import { SecondPair } from './SecondPair';
 import { TestToOthers } from './TestToOthers';
 import { MomentField } from '../ui/DayField';
 
@@ -156,100 +157,31 @@ function SendActs({
   );
 }
 
-/** A service message that asks for something wants a second pair of eyes. */
-function SecondReader({
-  look,
-  second,
-}: {
-  look: Look;
-  second: UseMutationResult<void, Error, void, unknown>;
-}) {
-  const may = useMay('organizer');
-  return (
-    <p className="pb-3 text-ochre">
-      <Trans>
-        <b>A service message that asks</b> (“{look.asks.join('”, “')}”) goes to people who said no to that.
-        Make it an appeal, or let somebody else read it.
-      </Trans>{' '}
-      {may && (
-        <button className="link" disabled={second.isPending} onClick={() => second.mutate()}>
-          {t`I have read it, and another may send it`}
-        </button>
-      )}
-    </p>
-  );
+/** What is said below the button: when it leaves, to whom, and what can still be done. */
+function leavingWords(
+  { unread, past, indecent, at, ownTime }: WhenChosen,
+  look: Look,
+  byPost: boolean,
+): string {
+  if (unread)
+    return t`When it leaves can’t be read. Write a day such as “in 3 days”, or none to send it now.`;
+  if (past) return t`That time is over already. Choose a later one, or none to send it now.`;
+  if (indecent)
+    return t`No text arrives at that hour: it waits for ${hoursWords(look.hours)} where each person is.`;
+  if (ownTime)
+    return t`Whoever is in the group when the first of them gets it. Until then it can be taken back, and be stopped after it.`;
+  if (at) return t`Whoever is in the group then gets it. Until then it can be taken back.`;
+  return byPost
+    ? t`No time set: laid out now, for those counted here. They leave when you post them.`
+    : t`No time set: it leaves now, to those counted here. Until the last one has left, it can be paused and stopped.`;
 }
 
-/** A message to many wants another's agreement, to what it is now. */
-function SecondPair({ look, second }: { look: Look; second: UseMutationResult<void, Error, void, unknown> }) {
-  const may = useMay('organizer');
-  const format = useFormat();
-  const { secondAbove, agreedTo, reached } = look;
-  if (secondAbove === 0 || reached <= secondAbove) return null;
-  const [now, above] = [format.number(reached), format.number(secondAbove)];
-  if (agreedTo?.holds)
-    return (
-      <p className="pb-3 text-verdigris">
-        <Trans>
-          {agreedTo.by} agreed to it for {format.number(agreedTo.reached)} people.
-        </Trans>
-      </p>
-    );
-  return (
-    <p className="pb-3 text-ochre">
-      {agreedTo && agreedTo.reached > 0 ? (
-        <Trans>
-          {agreedTo.by} agreed to {format.number(agreedTo.reached)} people; it goes to {now} now. You can’t
-          agree to what you send yourself, and it wants agreement above {above}.
-        </Trans>
-      ) : (
-        <Trans>
-          <b>It goes to more than {above}</b>: somebody else has to agree to it before it leaves.
-        </Trans>
-      )}{' '}
-      {may && (
-        <button className="link" disabled={second.isPending} onClick={() => second.mutate()}>
-          {t`I agree to it for ${now}, and another may send it`}
-        </button>
-      )}
-    </p>
-  );
-}
-
-function WhenItLeaves({
-  past,
-  unread,
-  indecent,
-  look,
-  at,
-  ownTime,
-  byPost,
-}: {
-  past: boolean;
+interface WhenChosen {
   unread: boolean;
+  past: boolean;
   indecent: boolean;
-  look: Look;
   at: string;
   ownTime: boolean;
-  byPost: boolean;
-}) {
-  return (
-    <p className="text-ink3 text-[12.5px] text-right pt-1" role="status">
-      {unread
-        ? t`When it leaves can’t be read. Write a day such as “in 3 days”, or none to send it now.`
-        : past
-          ? t`That time is over already. Choose a later one, or none to send it now.`
-          : indecent
-            ? t`No text arrives at that hour: it waits for ${hoursWords(look.hours)} where each person is.`
-            : at && ownTime
-              ? t`Whoever is in the group when the first of them gets it. Until then it can be taken back, and be stopped after it.`
-              : at
-                ? t`Whoever is in the group then gets it. Until then it can be taken back.`
-                : byPost
-                  ? t`No time set: laid out now, for those counted here. They leave when you post them.`
-                  : t`No time set: it leaves now, to those counted here. Until the last one has left, it can be paused and stopped.`}
-    </p>
-  );
 }
 
 /** Whether somebody gets it, its words are in order, and it was tested. */
@@ -304,8 +236,8 @@ export function SendBar({
     onError: () => (setSure(null), onLook()),
   });
   const second = useMutation({
-    mutationFn: () => api.post('messages/{id}/second', { id: message.id }),
-    onSuccess: onLook,
+    mutationFn: () => api.post('messages/{id}/second', { id: message.id, body: { digest: look.digest } }),
+    onSettled: onLook,
   });
   const indecent = at !== '' && look.hours !== null && !withinHours(look.hours, [timeZone], Date.parse(at));
   const ready = isInOrder(look, message) && !past && !unread && !counting && !send.isPending;
@@ -315,8 +247,7 @@ export function SendBar({
   return (
     <div className="pt-3">
       <ProblemNote error={send.error ?? test.error ?? second.error} />
-      {look.asks.length > 0 && !look.seconded && <SecondReader look={look} second={second} />}
-      <SecondPair look={look} second={second} />
+      <SecondPair look={look} agree={second} />
       {asking && (
         <BeforeItLeaves
           people={people}
@@ -345,15 +276,9 @@ export function SendBar({
         send={send}
         words={words}
       />
-      <WhenItLeaves
-        past={past}
-        unread={unread}
-        indecent={indecent}
-        look={look}
-        at={at}
-        ownTime={ownTime}
-        byPost={message.channel === 'post'}
-      />
+      <p className="text-ink3 text-[12.5px] text-right pt-1" role="status">
+        {leavingWords({ unread, past, indecent, at, ownTime }, look, message.channel === 'post')}
+      </p>
     </div>
   );
 }

@@ -1166,7 +1166,7 @@ export interface paths {
   };
   '/api/messages/{id}/second': {
     /**
-     * Say that one has read a service message that asks, and that it may go
+     * Agree to what the last look says, so that another may send it
      * @description Needs the role organizer.
      */
     post: operations['SendingController.second'];
@@ -2401,17 +2401,20 @@ export interface components {
       inOrder: string[];
       /** @description Words of a service message that ask: it needs a second reader. */
       asks: string[];
-      /** @description Somebody else has read it as it is and let it go. */
-      seconded: boolean;
-      /**
-       * Format: double
-       * @description To more than so many another has to agree; 0 where not.
-       */
-      secondAbove: number;
-      /** @description By whom and to how many it was agreed, where that no longer holds it counts for nothing. */
-      agreedTo: {
+      /** @description Where somebody else has to agree: why, above how many, and what was agreed to. */
+      second: {
+        why: 'asks' | 'many';
+        above: number;
+        /** @description Who agreed last; null where nobody did. */
         by: string | null;
+        /** @description That was whoever asks: another may send it. */
+        own: boolean;
+        /**
+         * Format: double
+         * @description To so many it was agreed.
+         */
         reached: number;
+        /** @description Whoever asks may send it as it is now. */
         holds: boolean;
       } | null;
       hours: components['schemas']['Hours'] | null;
@@ -4374,6 +4377,9 @@ export interface components {
       apart?: boolean;
       basedOn: number;
     };
+    AgreeToLookBody: {
+      digest: string;
+    };
     SuppressedQuery: {
       after?: string;
       /** @default 100 */
@@ -4907,6 +4913,7 @@ export type SettleWordNoteBody = components['schemas']['SettleWordNoteBody'];
 export type SaveTextNumberBody = components['schemas']['SaveTextNumberBody'];
 export type ReadersQuery = components['schemas']['ReadersQuery'];
 export type SaveRecipientsBody = components['schemas']['SaveRecipientsBody'];
+export type AgreeToLookBody = components['schemas']['AgreeToLookBody'];
 export type SuppressedQuery = components['schemas']['SuppressedQuery'];
 export type SendTestBody = components['schemas']['SendTestBody'];
 export type OwnTimesQuery = components['schemas']['OwnTimesQuery'];
@@ -7574,6 +7581,11 @@ export interface operations {
     parameters: {
       path: {
         id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AgreeToLookBody'];
       };
     };
     responses: {

@@ -219,6 +219,8 @@ export const sendTest = Joi.object({
   asId: id.allow(null).default(null).meta(usually(null)),
   listId: id.allow(null).default(null).meta(usually(null)),
 });
+/** Body: the last look that one agrees to. */
+export const agreeToLook = Joi.object({ digest: Joi.string().hex().length(64).required() });
 /** Query: when a time of the house's clock comes to people where they are. */
 export const ownTimesQuery = Joi.object({ at: Joi.string().isoDate().required() });
 /**

@@ -104,6 +104,7 @@ export {
   saveMessage,
   saveRecipients,
   saveTagTriggers,
+  agreeToLook,
   ownTimesQuery,
   sendMessage,
   sendTest,

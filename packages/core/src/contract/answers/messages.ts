@@ -263,11 +263,18 @@ export const lastLook = shape('LastLook', {
   doubts,
   inOrder: listOf(text),
   asks: told('Words of a service message that ask: it needs a second reader.', listOf(text)),
-  seconded: told('Somebody else has read it as it is and let it go.', flag),
-  secondAbove: told('To more than so many another has to agree; 0 where not.', number),
-  agreedTo: told(
-    'By whom and to how many it was agreed, where that no longer holds it counts for nothing.',
-    orNull(part({ by: orNull(text), reached: number, holds: flag })),
+  second: told(
+    'Where somebody else has to agree: why, above how many, and what was agreed to.',
+    orNull(
+      part({
+        why: only('asks', 'many'),
+        above: number,
+        by: told('Who agreed last; null where nobody did.', orNull(text)),
+        own: told('That was whoever asks: another may send it.', flag),
+        reached: told('To so many it was agreed.', number),
+        holds: told('Whoever asks may send it as it is now.', flag),
+      }),
+    ),
   ),
   /** Of a text: when it may arrive where the organization is; null where it may at any time. */
   hours: orNull(hours),
