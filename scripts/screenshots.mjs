@@ -57,11 +57,11 @@ const VIEWS = [
   ['sort-supporters', '/sort'],
   ['sort-record', '/sort/supporters/11377'],
   ['sort-segment', '/sort/segments/1'],
-  ['sort-groups', '/sort/groups'],
   ['sort-campaign', '/sort/campaigns/1'],
   ['write-templates', '/write/templates'],
   ['write-email', '/write/4'],
   ['send-last-look', '/send/4'],
+  ['setup-sender', '/setup/sender'],
   ['hear-back-results', '/hear-back/1'],
   ['hear-back-replies', '/hear-back/replies'],
 ];

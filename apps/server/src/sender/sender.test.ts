@@ -83,6 +83,19 @@ test('mail from a domain that is not the one that signs counts as forged', async
   await house.database.unscoped()('organization').update({ list_domain: 'lists.lanternferry.test' });
 });
 
+test('of an organization that has said nothing yet nothing is wrong, and nothing can be sent through', async () => {
+  const say = (from_email: string, list_domain: string) =>
+    house.database
+      .unscoped()('organization')
+      .where('id', house.scope.organizationId)
+      .update({ from_email, list_domain });
+  await say('', '');
+  const view = await check();
+  expect([view.records.map(({ what }) => what), view.from, await waiting()]).toEqual([['dkim'], '', 0]);
+  expect((await house.client.call('POST', '/api/sender/through', {})).status).toBe(409);
+  await say('hello@lanternferry.test', 'lists.lanternferry.test');
+});
+
 /** The provider's part: what was given to it arrives where it was sent. */
 async function arrives(change = (raw: string) => raw): Promise<void> {
   const { to, from, raw } = house.sink.mails.at(-1)!;

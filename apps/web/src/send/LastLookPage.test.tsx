@@ -203,6 +203,7 @@ test('a message to many wants another to agree, and says what they agreed to', a
   expect(await screen.findByText('It goes to more than 1')).toBeTruthy();
   await user.click(screen.getByRole('button', { name: /^I agree to it for/ }));
   expect(await screen.findByText('You agreed to it for 100: another may send it.')).toBeTruthy();
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: /^Send now to/ }).disabled).toBe(true);
   // To the look that was seen.
   expect(asked.find(({ path }) => path === 'messages/4/second')?.body).toEqual({ digest: 'look of 0' });
 });

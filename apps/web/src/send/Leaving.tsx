@@ -70,7 +70,11 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
             <h2 className="subtitle pb-1">{waits ? t`Goes to those who were counted` : t`Goes to`}</h2>
             <p>{groupWords(message.recipients, groups)}</p>
             {message.scheduledAt && (
-              <p className="text-ink2">{t`Whoever is in the group when it leaves, and may be written to then.`}</p>
+              <p className="text-ink2">
+                {message.ownTime
+                  ? t`Whoever is in the group when the first of them gets it, and may be written to when it is their turn.`
+                  : t`Whoever is in the group when it leaves, and may be written to then.`}
+              </p>
             )}
           </div>
           {message.state === 'scheduled' && may && (

@@ -142,15 +142,16 @@ function SendActs({
               {t`where each of them is`}
             </label>
           )}
-          {!asking && (
-            <Button
-              weight="main"
-              disabled={!ready}
-              onClick={() => (look.reached > MANY ? setSure(look.digest) : send.mutate())}
-            >
-              {words}
-            </Button>
-          )}
+          {/* It keeps its place while it is asked once more: a second click hits nothing that moved there. */}
+          <Button
+            weight="main"
+            className={asking ? 'invisible' : undefined}
+            aria-hidden={asking}
+            disabled={!ready || asking}
+            onClick={() => (look.reached > MANY ? setSure(look.digest) : send.mutate())}
+          >
+            {words}
+          </Button>
         </span>
       )}
     </div>
@@ -184,9 +185,12 @@ interface WhenChosen {
   ownTime: boolean;
 }
 
-/** Whether somebody gets it, its words are in order, and it was tested. */
-const isInOrder = ({ reached, faults }: Look, { testedAt, channel }: MessageView) =>
-  reached > 0 && faults.length === 0 && (testedAt !== null || channel === 'post');
+/** Whether somebody gets it, its words are in order, it was tested, and agreed to where that is wanted. */
+const isInOrder = ({ reached, faults, second }: Look, { testedAt, channel }: MessageView) =>
+  reached > 0 &&
+  faults.length === 0 &&
+  (testedAt !== null || channel === 'post') &&
+  (second === null || second.holds);
 
 /** When it leaves, and by whose clock. What is typed there and can't be read is no "now". */
 function useWhen({ channel }: MessageView) {
