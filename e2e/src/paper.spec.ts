@@ -97,8 +97,9 @@ test('a writer hands a draft over with a note to a place; an organizer agrees, a
   await other.getByRole('button', { name: '1 note' }).click();
   await other.getByLabel('Answer').fill('Seven it is.');
   await other.getByRole('button', { name: 'Answer' }).click();
-  await expect(other.getByText('Seven it is.')).toBeVisible();
+  // At once: the answer, which opens a note again, must not overtake it.
   await other.getByRole('button', { name: 'Settled' }).click();
+  await expect(other.locator('p', { hasText: 'Seven it is.' })).toBeVisible();
   await expect(other.getByText(/^Settled by Rosa Oduya/)).toBeVisible();
   await other.keyboard.press('Escape');
   await other.getByRole('button', { name: 'Agree to these words' }).click();

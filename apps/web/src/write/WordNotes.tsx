@@ -43,14 +43,21 @@ function goTo(quote: string): void {
 function NoteForm({
   label,
   act,
+  inTurn,
   onSay,
 }: {
   label: string;
   act: string;
+  /** What is said to the same note goes out in the order in which it was pressed. */
+  inTurn?: string;
   onSay: (body: string) => Promise<unknown>;
 }) {
   const [body, setBody] = useState('');
-  const say = useMutation({ mutationFn: () => onSay(body), onSuccess: () => setBody('') });
+  const say = useMutation({
+    mutationFn: () => onSay(body),
+    onSuccess: () => setBody(''),
+    ...(inTurn && { scope: { id: inTurn } }),
+  });
   return (
     <form className="flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), say.mutate())}>
       <Labelled label={label}>
@@ -74,7 +81,10 @@ function OneNote({ id, note, words }: { id: number; note: WordNoteView; words: W
   const format = useFormat();
   const may = useMay('writer');
   const queryClient = useQueryClient();
+  // An answer opens its note again: settled right after it, it has to stay so.
+  const inTurn = `note ${note.id}`;
   const settle = useMutation({
+    scope: { id: inTurn },
     mutationFn: (settled: boolean) =>
       api.put('messages/{id}/notes/{noteId}', { id, noteId: note.id, body: { settled } }),
     onSettled: () => refresh(queryClient, 'messages'),
@@ -114,7 +124,7 @@ function OneNote({ id, note, words }: { id: number; note: WordNoteView; words: W
       {isSettled && (
         <p>{t`Settled by ${note.settledBy ?? t`somebody who is gone`}, ${format.moment(note.settledAt!)}`}</p>
       )}
-      {may && !isSettled && <NoteForm label={t`Answer`} act={t`Answer`} onSay={answer} />}
+      {may && !isSettled && <NoteForm label={t`Answer`} act={t`Answer`} inTurn={inTurn} onSay={answer} />}
       {may && (
         <Button
           className="self-start"
