@@ -69,42 +69,63 @@ async function run(name, command, args, { report, count, more = {} }) {
   if (status !== 0 && counts.failed === 0) failed += 1;
 }
 
-/** The whole program over the demo organization, on ports and in a database of its own. */
-async function startStack() {
-  const ports = await stackPorts(4700);
-  const settings = stackSettings(folder, {
-    databaseUrl: database.url('goodword_e2e'),
+/** The whole program over a demo organization of its own; what tests have to know of it, or null. */
+async function startStack(nth) {
+  const ports = await stackPorts(4700 + 30 * nth);
+  const own = ensureFolder(join(folder, `stack-${nth}`));
+  const settings = stackSettings(own, {
+    databaseUrl: database.url(`goodword_e2e_${nth}`),
     ports,
     extra: { LOG_LEVEL: 'warn', LEASE_SECONDS: '5' },
   });
-  if (!prepareDatabase(settings)) return;
-  startParts(children, settings, folder, (who, code) =>
-    say(`The ${who} ended by itself (${code}); its log is in .data/test/logs.`),
+  if (!prepareDatabase(settings)) return null;
+  startParts(children, settings, own, (who, code) =>
+    say(`The ${who} ended by itself (${code}); its log is in .data/test/stack-${nth}/logs.`),
   );
   await isReady(settings);
-  Object.assign(env, {
+  return {
     GW_URL: settings.PUBLIC_URL,
     GW_MAILROOM: settings.MAILROOM_PAGE,
     GW_HANDSETS: settings.HANDSETS_PAGE,
+    DATABASE_URL: settings.DATABASE_URL,
+  };
+}
+
+/** Tests of the interface, over a stack of their own; then the ledger, after everything that was done to it. */
+async function runInterface(nth, args) {
+  const stack = await startStack(nth);
+  if (stack === null) {
+    failed += 1;
+    return;
+  }
+  const report = join(folder, `playwright-${nth}.json`);
+  const output = join(ROOT, 'test-results', String(nth));
+  await run(
+    'interface',
+    bin('playwright'),
+    ['test', '--config', 'e2e/playwright.config.ts', '--output', output, ...args],
+    {
+      report,
+      count: ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected }),
+      more: { ...stack, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
+    },
+  );
+  say('\n== the ledger, after everything that was done to it');
+  const states = spawnSync(process.execPath, [join(ROOT, 'apps/server/dist/permission-states.js')], {
+    stdio: 'inherit',
+    env: { ...env, DATABASE_URL: stack.DATABASE_URL },
   });
+  if (states.status === 0) passed += 1;
+  else failed += 1;
 }
 
 const jestReport = join(folder, 'jest.json');
-const webReport = join(folder, 'playwright.json');
 const jest = {
   report: jestReport,
   count: (report) => ({
     passed: report.numPassedTests,
     failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
   }),
-};
-const playwright = {
-  report: webReport,
-  count: (report) => ({
-    passed: report.stats.expected + report.stats.flaky,
-    failed: report.stats.unexpected,
-  }),
-  more: { PLAYWRIGHT_JSON_OUTPUT_NAME: webReport },
 };
 const runJest = (more) =>
   run('core and server', bin('jest'), ['--maxWorkers=2', '--json', `--outputFile=${jestReport}`, ...only], {
@@ -119,20 +140,11 @@ else {
     writeGroups(6);
     await runJest({ TEST_GROUPS: '1' });
   }
-  await startStack();
-  await run(
-    'interface',
-    bin('playwright'),
-    ['test', '--config', 'e2e/playwright.config.ts', ...(interfaceOnly ? only.slice(1) : [])],
-    playwright,
-  );
-  say('\n== the ledger, after everything that was done to it');
-  const states = spawnSync(process.execPath, [join(ROOT, 'apps/server/dist/permission-states.js')], {
-    stdio: 'inherit',
-    env: { ...env, DATABASE_URL: database.url('goodword_e2e') },
-  });
-  if (states.status === 0) passed += 1;
-  else failed += 1;
+  const asked = interfaceOnly ? only.slice(1) : [];
+  // Half of the files over each of two stacks: a browser waits as long as it works, and one alone left half of
+  // two processors idle.
+  if (asked.length > 0) await runInterface(1, asked);
+  else await Promise.all([1, 2].map((nth) => runInterface(nth, [`--shard=${nth}/2`])));
 }
 
 await children.stop();

@@ -122,7 +122,16 @@ async function rendered(house: BenchHouse, messageId: number): Promise<BareMail[
     wantedFor(message, { composed, organization, sender: undefined }),
   );
   const rules = await house.context.get(HouseRulesRepository).rules(db);
-  const context = { message, composed, organization, sender: undefined, listName, whyOf, rules };
+  const context = {
+    message,
+    composed,
+    organization,
+    sender: undefined,
+    listName,
+    whyOf,
+    rules,
+    campaign: null,
+  };
   const envelopes = house.context.get(EnvelopeService);
   return deliveries.map((one) => {
     const own = values.get(one.supporter_id) ?? {};

@@ -3,6 +3,7 @@ import { programScope } from '@goodword/server/platform/scope';
 import { DAY, makeHouse, makeDemoOrganization, type Made } from './house';
 import { writeMessages } from './past';
 import { inventPeople } from './people';
+import { writePlan } from './plan';
 import { writePeople } from './records';
 import { writeTemplates } from './templates';
 
@@ -25,6 +26,7 @@ export async function fillHouse(database: Database, secret: string, count = 12_0
       await writePeople(made);
       await writeTemplates(made);
       await writeMessages(made);
+      await writePlan(made);
     });
   } catch (error) {
     // Half a demo would look like a whole one at the next start.

@@ -29,6 +29,7 @@ const VIEWS: [string, string, string][] = [
   ['Template', '/write/templates/2', ''],
   ['Draft', '/write/4', ''],
   ['Send', '/send', 'Send'],
+  ['Plan of a campaign', '/send/campaigns/1', 'Winter hull appeal'],
   ['Last look', '/send/4', 'Winter hull appeal'],
   ['Hear back', '/hear-back', 'Hear back'],
   ['Replies', '/hear-back/replies', 'Replies'],

@@ -20,8 +20,10 @@ import { MessagesRepository } from '../messages/messages.repository';
 import { stillNeeded, UsesService } from '../sort/uses.service';
 import { SegmentsRepository } from '../segments/segments.repository';
 import { SegmentsService } from '../segments/segments.service';
-import { mapLines } from '@goodword/core/segment';
+import { mapLines, type Line } from '@goodword/core/segment';
 import { CampaignsRepository } from './campaigns.repository';
+import { FallingOutRepository } from './falling-out.repository';
+import { StepsRepository } from './steps.repository';
 import { sentence } from '../platform/words';
 
 /** Campaigns with their rosters: who is asked, and how each of them stands. */
@@ -34,6 +36,8 @@ export class CampaignsService {
     @Inject(SegmentsRepository) private readonly rules: SegmentsRepository,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(UsesService) private readonly uses: UsesService,
+    @Inject(StepsRepository) private readonly steps: StepsRepository,
+    @Inject(FallingOutRepository) private readonly fallingOut: FallingOutRepository,
   ) {}
 
   all(scope: AccessScope): Promise<CampaignView[]> {
@@ -76,7 +80,11 @@ export class CampaignsService {
           throw new Conflict(
             sentence('stage.has-people', { people: before.counts[lost[0]!] ?? 0, stage: lost[0]! }),
           );
+        const endsAt = (await this.steps.frame(tx, id))?.ends.stages
+          .map((one) => change.renamed[one] ?? one)
+          .filter((one) => change.stages.includes(one));
         await this.campaigns.change(tx, id, {
+          ...(endsAt && { ends_at: JSON.stringify(endsAt) }),
           name: change.name,
           kind: change.kind,
           appeal_code: change.appealCode,
@@ -92,12 +100,13 @@ export class CampaignsService {
   private async rename(tx: Scoped, id: number, from: string, to: string): Promise<void> {
     await this.campaigns.renameStanding(tx, id, from, to);
     await this.messages.renameStage(tx, id, from, to);
+    const anew = (line: Line) =>
+      line.kind === 'roster' && line.campaignId === id
+        ? { ...line, stages: line.stages.map((one) => (one === from ? to : one)) }
+        : line;
+    await this.steps.rewrite(tx, anew);
     for (const segment of await this.rules.all(tx.ofAll())) {
-      const tree = mapLines(segment.tree, (line) =>
-        line.kind === 'roster' && line.campaignId === id
-          ? { ...line, stages: line.stages.map((one) => (one === from ? to : one)) }
-          : line,
-      );
+      const tree = mapLines(segment.tree, anew);
       if (isDeepStrictEqual(tree, segment.tree)) continue;
       await this.rules.change(tx, segment.id, { name: segment.name, tree });
       await this.rules.keepVersion(tx, segment.id, { name: segment.name, tree }, null);
@@ -111,6 +120,7 @@ export class CampaignsService {
     return this.database.write(scope, async (tx) => {
       const campaign = await this.campaign(tx, id);
       await this.campaigns.remove(tx, id);
+      await this.fallingOut.forget(tx, id);
       await audit(
         tx,
         'remove',
@@ -169,6 +179,7 @@ export class CampaignsService {
       const campaign = await this.campaign(tx, id);
       const before = await this.standingOfOne(tx, id, ids);
       const people = await this.campaigns.takeOff(tx, id, ids);
+      await this.fallingOut.tookOff(tx, id, ids);
       await this.tellOne(tx, campaign, ids, before);
       await audit(tx, 'roster-off', { campaign: id }, `${people} people taken off ${campaign.name}`);
       return { people };

@@ -1,6 +1,10 @@
 import { Module } from '@nestjs/common';
 import { CampaignsRepository } from './campaigns.repository';
+import { FallingOutRepository } from './falling-out.repository';
+import { StepsRepository } from './steps.repository';
 
-/** Campaigns and rosters as they are kept, for all who read or fill them. */
-@Module({ providers: [CampaignsRepository], exports: [CampaignsRepository] })
+const KEPT = [CampaignsRepository, StepsRepository, FallingOutRepository];
+
+/** Campaigns, their steps and rosters as they are kept, for all who read or fill them. */
+@Module({ providers: KEPT, exports: KEPT })
 export class RostersModule {}

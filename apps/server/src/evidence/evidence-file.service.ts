@@ -19,7 +19,14 @@ import {
   type Place,
   type Scope as PermissionScope,
 } from '@goodword/core/permission';
-import { explain, placeWords, ruleWords, scopeWords, verdictWords } from '@goodword/core/words';
+import {
+  explain,
+  placeWords,
+  ruleWords,
+  scopeWords,
+  heldBackWords,
+  verdictWords,
+} from '@goodword/core/words';
 import { EvidenceRepository } from '../permission/evidence.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { PersonCells } from '../permission/ledger/facts.repository';
@@ -383,7 +390,7 @@ function sentView(one: DeliveryFact, past: Past): EvidenceDelivery {
 
 function notSentView(one: DeliveryFact): EvidenceDelivery {
   const verdict = one.door_verdict ?? one.verdict;
-  const why = verdict !== 'send' ? verdictWords(verdict, one.channel) : (one.detail ?? '');
+  const why = verdict !== 'send' ? heldBackWords(verdict, one.channel, one.detail) : (one.detail ?? '');
   return { ...shape(one), outcome: one.state, why: one.door_verdict ? `Held back as it left: ${why}` : why };
 }
 

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { RostersModule } from '../campaigns/rosters.module';
 import { MessagesModule } from '../messages/messages.module';
 import { PermissionModule } from '../permission/permission.module';
 import { PrintModule } from '../print/print.module';
@@ -12,7 +13,15 @@ import { LettersRepository } from './letters.repository';
 import { LettersService } from './letters.service';
 
 @Module({
-  imports: [MessagesModule, PermissionModule, PrintModule, SendingModule, SupportersModule, TeamModule],
+  imports: [
+    MessagesModule,
+    PermissionModule,
+    PrintModule,
+    RostersModule,
+    SendingModule,
+    SupportersModule,
+    TeamModule,
+  ],
   controllers: [LettersController],
   providers: [LetterComposer, LettersJob, LettersRepository, LettersService],
 })

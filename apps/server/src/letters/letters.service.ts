@@ -5,6 +5,7 @@ import { SUPPRESSION_REASONS, type SuppressionReason } from '@goodword/core/perm
 import { letterFormOf, type LetterForm } from '@goodword/core/print';
 import { audit } from '../platform/audit';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { FallingOutRepository } from '../campaigns/falling-out.repository';
 import { FactsRepository } from '../permission/ledger/facts.repository';
 import { Database } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -37,6 +38,7 @@ export class LettersService {
     @Inject(LetterComposer) private readonly composer: LetterComposer,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(FallingOutRepository) private readonly fallingOut: FallingOutRepository,
   ) {}
 
   async view(scope: AccessScope, id: number): Promise<LettersView> {
@@ -76,7 +78,13 @@ export class LettersService {
     const letters = await this.letters.numbered(db, message.id);
     const asking = eligibilityQueryOf(message, await this.houseRules.rules(db));
     const decided = await this.facts.decideAt(db, letters, { ...asking, messageId: message.id });
+    const fell = await this.fallingOut.ofMessage(
+      db,
+      message.id,
+      letters.map(({ supporterId }) => supporterId),
+    );
     return letters.flatMap((letter, i) => {
+      if (fell.has(letter.supporterId)) return [{ letter, reason: 'fell-out' }];
       const reason = SUPPRESSION_REASONS.find((one) => one === decided[i]!.decision.verdict);
       return reason ? [{ letter, reason }] : [];
     });

@@ -66,6 +66,8 @@ export interface MessageRow extends Pick<
   /** Sent "now": until when it is taken back without a trace. */
   leaves_at: Date | null;
   own_time: number;
+  /** The campaign that it is a step of. */
+  campaign_id: number | null;
 }
 
 /** The part of a message, or of a template, that people read. */
@@ -118,6 +120,7 @@ export function messageView(row: MessageRow, templates: ReadonlyMap<number, stri
     groupVersion: row.group_version,
     testedAt: row.tested_at?.toISOString() ?? null,
     tagTriggers: row.tag_triggers ?? [],
+    campaignId: row.campaign_id,
   };
 }
 
@@ -164,7 +167,8 @@ const COLUMNS = `id, organization_id, chapter_id, name, channel, purpose, list_i
           letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by, seconded_group, seconded_reached,
           prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version, leaves_at, own_time,
           template_id, template_version, locale, ask, plainly,
-          go_state, go_version, go_asked_by, go_by, go_at, go_note, paused_why`;
+          go_state, go_version, go_asked_by, go_by, go_at, go_note, paused_why,
+          (SELECT s.campaign_id FROM campaign_step s WHERE s.message_id = message.id) AS campaign_id`;
 
 const NOT_OVER = "state NOT IN ('stopped','done')";
 
@@ -245,7 +249,14 @@ export class MessagesRepository {
 
   async remove(tx: Scoped, id: number): Promise<void> {
     for (const table of [
-      ...(['look_group', 'message_group', 'message_link', 'message_note', 'message_proof'] as const),
+      ...([
+        'campaign_step',
+        'look_group',
+        'message_group',
+        'message_link',
+        'message_note',
+        'message_proof',
+      ] as const),
     ])
       await tx.table(table).where('message_id', id).delete();
     await tx.table('message').where('message.id', id).delete();

@@ -28,6 +28,7 @@ import * as priceOfTexts from './migrations/026_price_of_texts';
 import * as letters from './migrations/027_letters';
 import * as deliveryFaults from './migrations/030_delivery_faults';
 import * as secondLook from './migrations/033_second_look';
+import * as campaignSteps from './migrations/034_campaign_steps';
 import * as ownTime from './migrations/032_own_time';
 import * as senderCheck from './migrations/031_sender_check';
 import * as together from './migrations/029_together';
@@ -67,6 +68,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '031_sender_check': senderCheck,
   '032_own_time': ownTime,
   '033_second_look': secondLook,
+  '034_campaign_steps': campaignSteps,
 };
 
 const source: Knex.MigrationSource<string> = {

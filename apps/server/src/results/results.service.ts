@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { MessageResults, Page, ResultKind, ResultPerson } from '@goodword/core/contract';
 import { type Verdict } from '@goodword/core/permission';
 import { wilson } from '@goodword/core/results';
-import { verdictWords } from '@goodword/core/words';
+import { heldBackWords } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
 import { type Scoped } from '../platform/scoped';
@@ -85,7 +85,8 @@ export class ResultsService {
       Number(decodeCursor(query.after, 1)?.[0] ?? 0),
       query.limit,
     );
-    const words = (verdict: string | null) => (verdict ? verdictWords(verdict as Verdict, channel) : '');
+    const words = (verdict: string | null, detail: string | null) =>
+      verdict ? heldBackWords(verdict as Verdict, channel, detail) : '';
     return {
       total,
       next: rows.length === query.limit ? encodeCursor([rows.at(-1)!.id]) : null,
@@ -97,9 +98,9 @@ export class ResultsService {
         deliveryId: row.id,
         detail:
           query.kind === 'suppressed'
-            ? words(row.verdict)
+            ? words(row.verdict, row.detail)
             : query.kind === 'door'
-              ? words(row.door_verdict)
+              ? words(row.door_verdict, row.detail)
               : (row.detail ?? ''),
       })),
     };

@@ -179,6 +179,15 @@ export class SegmentsService {
     return all.map((segment) => ({ ...segment, words: describe(segment.tree, names) }));
   }
 
+  /** Some rules in words, '' where there is none. */
+  async wordsOf(scope: AccessScope, rules: readonly (Rule | null)[]): Promise<string[]> {
+    const names = await this.ruleNames.names(
+      scope,
+      rules.filter((rule) => rule !== null),
+    );
+    return rules.map((rule) => (rule ? describe(rule, names) : ''));
+  }
+
   /** Those of every chapter, for what must hold of all; nothing of them is shown. */
   everywhere(scope: AccessScope): Promise<SegmentRow[]> {
     return this.segments.all(this.database.read(scope).ofAll());

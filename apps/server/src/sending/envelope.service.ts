@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { MergeValues } from '@goodword/core/merge';
 import { rulesFor, type HouseRules, type Place } from '@goodword/core/permission';
 import { type Basis } from '@goodword/core/words';
+import type { CampaignFrame } from '../campaigns/steps.repository';
 import { CONFIG, type Config } from '../platform/config';
 import { MAIL_OUT, type HandOver, type MailOut, type OutgoingMail } from '../platform/mail-out';
 import { TEXT_OUT, type OutgoingText, type TextOut } from '../platform/text-out';
@@ -23,6 +24,8 @@ export interface MessageContext {
   listName: string | null;
   whyOf: (basis: Basis | null) => string;
   rules: HouseRules;
+  /** Of a step, what its campaign says. */
+  campaign: CampaignFrame | null;
 }
 
 export interface Recipient {
@@ -141,7 +144,7 @@ export class EnvelopeService {
   }
 
   private addressed(
-    context: Omit<MessageContext, 'rules' | 'whyOf'>,
+    context: Omit<MessageContext, 'rules' | 'whyOf' | 'campaign'>,
     to: string,
     key: string,
     values: MergeValues,
@@ -163,7 +166,11 @@ export class EnvelopeService {
   }
 
   async sendTest(
-    test: Omit<MessageContext, 'rules' | 'whyOf'> & { to: string; about: MailOf; values: MergeValues },
+    test: Omit<MessageContext, 'rules' | 'whyOf' | 'campaign'> & {
+      to: string;
+      about: MailOf;
+      values: MergeValues;
+    },
   ): Promise<HandOver> {
     const key = crypto.randomUUID();
     if (test.message.channel === 'text') {

@@ -262,7 +262,8 @@ export class HandOverLoop {
     const { composed, organization, listName, whyOf } = await this.parts.composing.compose(scope, message);
     const rules = await this.parts.houseRules.rules(this.parts.database.read(scope));
     const sender = message.sender_id ? await this.parts.team.teammate(scope, message.sender_id) : undefined;
-    return { message, composed, organization, sender, listName, whyOf, rules };
+    const campaign = await this.parts.outbox.campaignOf(this.parts.database.read(scope), messageId);
+    return { message, composed, organization, sender, listName, whyOf, rules, campaign };
   }
 }
 
@@ -366,7 +367,7 @@ class Door {
 
   private async commit(waiting: Waiting[], outcomes: DeliveryOutcome[]): Promise<Set<number>> {
     const { database, outbox, houseRules } = this.parts;
-    const { message } = this.context;
+    const { message, campaign } = this.context;
     return database.write(this.scope, async (tx) => {
       // Whoever is written to now has had one more, which the cap counts.
       const people = [...waiting, ...outcomes].map(({ delivery }) => delivery.supporter_id);
@@ -374,7 +375,7 @@ class Door {
       tx.changed('messages', 0, people);
       if (outcomes.length > 0) await outbox.record(tx, outcomes);
       if (waiting.length === 0) return new Set<number>();
-      const asking = eligibilityQueryOf(message, await houseRules.rules(tx));
+      const asking = { ...eligibilityQueryOf(message, await houseRules.rules(tx)), campaign };
       const ids = waiting.map((one) => one.delivery.id);
       return outbox.door(tx, this.holder, message.id, ids, asking, this.context.organization.time_zone);
     });

@@ -12,6 +12,7 @@ import { type Scoped } from '../platform/scoped';
 import { Conflict, Newer } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { AccessScope } from '../platform/scope';
+import type { GroupReaders } from '../roll/group-readers';
 import { RollService } from '../roll/roll.service';
 import { SupporterRows } from '../supporters/rows.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
@@ -60,13 +61,7 @@ export class LastLookService {
     const message = await this.messages.need(this.database.read(scope), id);
     const chapterScope = chapterOfMessage(scope, message);
     if (message.state !== 'draft') throw new Conflict(sentence('send.settled', { state: message.state }));
-    const ids = await this.recipients.of(chapterScope, message.recipients);
-    const asked = { channel: message.channel, scope: scopeOfMessage(message) };
-    const households = await this.recipients.households(chapterScope, message, ids);
-    const groups = await this.roll.ask(chapterScope, 'look', {
-      ...{ asked, households },
-      ids: Uint32Array.from(ids),
-    });
+    const { all, groups } = await this.narrowed(chapterScope, message);
     const about = await this.aboutOf(chapterScope, message);
     const digest = await this.database.writeUnlogged(chapterScope, async (tx) => {
       // Under the lock of the message: of two looks at once the later one is the one that is there, whole.
@@ -80,10 +75,8 @@ export class LastLookService {
     const faults = await this.composing.faults(chapterScope, message);
     const asks = await this.composing.asks(this.database.read(scope), message);
     return {
-      group: ids.length,
-      suppressed: SUPPRESSION_REASONS.flatMap((reason) =>
-        people(reason) > 0 ? [{ reason, people: people(reason) }] : [],
-      ),
+      group: all,
+      suppressed: suppressedOf(groups),
       reached: people('send'),
       ...(await this.lookAtWords(chapterScope, message, composed)),
       faults,
@@ -99,6 +92,24 @@ export class LastLookService {
     };
   }
 
+  /** The group counted down to those who would get it now; of a step those who fell out go first. */
+  async narrowed(
+    scope: AccessScope,
+    message: MessageRow,
+  ): Promise<{ all: number; ids: number[]; groups: GroupReaders }> {
+    const { ids, fell } = await this.recipients.parted(scope, message);
+    const rest = fell.size === 0 ? ids : ids.filter((id) => !fell.has(id));
+    const asked = { channel: message.channel, scope: scopeOfMessage(message) };
+    const households = await this.recipients.households(scope, message, rest);
+    const groups = await this.roll.ask(scope, 'look', {
+      ...{ asked, households },
+      ids: Uint32Array.from(rest),
+    });
+    const out: GroupReaders =
+      fell.size === 0 ? groups : { ...groups, 'fell-out': Uint32Array.from(fell.keys()) };
+    return { all: ids.length, ids, groups: out };
+  }
+
   /**
    * Which group it is, what they would read, from whom, and by which rules, as of now: differs where any of
    * it does.
@@ -107,7 +118,7 @@ export class LastLookService {
     const [{ composed }, rules, group] = await Promise.all([
       this.composing.compose(scope, message),
       this.houseRules.rules(this.database.read(scope)),
-      this.recipients.rule(scope, message.recipients),
+      this.recipients.ruleOfMessage(scope, message),
     ]);
     const { channel, purpose, list_id, sender_id, version, group_version, recipients } = message;
     return JSON.stringify([
@@ -226,6 +237,14 @@ export class LastLookService {
 /** The values that stand in somebody's text, by the names of their fields. */
 function standingValues({ text }: Composed, values: MergeValues): { name: string; value: string }[] {
   return shownSlots(text, values).map(({ key, name }) => ({ name, value: values[key] ?? '' }));
+}
+
+/** How many are held back by which reason, in the order in which reasons are tried. */
+export function suppressedOf(groups: GroupReaders): LastLook['suppressed'] {
+  return SUPPRESSION_REASONS.flatMap((reason) => {
+    const people = groups[reason]?.length ?? 0;
+    return people > 0 ? [{ reason, people }] : [];
+  });
 }
 
 function inOrder(message: MessageRow, faults: number): string[] {

@@ -1,6 +1,7 @@
 import { holidaysOf } from '../permission/holidays';
 import { Inject, Injectable } from '@nestjs/common';
 import { rulesFor, type Place, type Verdict } from '@goodword/core/permission';
+import { FALL_WORDS } from '@goodword/core/words';
 import { nextDecentMoment, zonesOf } from '@goodword/core/schedule';
 import { retryAfter, type DeliveryFault } from '@goodword/core/delivery';
 import { FactsRepository, type EligibilityQuery } from '../permission/ledger/facts.repository';
@@ -9,6 +10,9 @@ import { type Scoped, rowsOf } from '../platform/scoped';
 import type { HandOver } from '../platform/mail-out';
 import type { AccessScope } from '../platform/scope';
 import { addEvents } from './delivery-events';
+import type { Fall } from '@goodword/core/campaigns';
+import { FallingOutRepository } from '../campaigns/falling-out.repository';
+import { StepsRepository, type CampaignFrame } from '../campaigns/steps.repository';
 import { DeliveryFaultsRepository } from './delivery-faults.repository';
 import { type LeasedDelivery } from './leases.repository';
 
@@ -21,6 +25,8 @@ export interface DeliveryOutcome {
 interface AtDoor {
   id: number;
   verdict: Verdict;
+  /** More of why not, where the verdict does not say it all. */
+  why: string | null;
   place: Place;
 }
 
@@ -44,6 +50,8 @@ export class OutboxRepository {
     @Inject(Database) private readonly database: Database,
     @Inject(FactsRepository) private readonly facts: FactsRepository,
     @Inject(DeliveryFaultsRepository) private readonly faults: DeliveryFaultsRepository,
+    @Inject(StepsRepository) private readonly steps: StepsRepository,
+    @Inject(FallingOutRepository) private readonly fallingOut: FallingOutRepository,
   ) {}
 
   /** Messages that are going out, in any organization. */
@@ -88,7 +96,7 @@ export class OutboxRepository {
     worker: string,
     messageId: number,
     ids: readonly number[],
-    asking: EligibilityQuery,
+    asking: EligibilityQuery & { campaign?: CampaignFrame | null },
     homeZone: string,
   ): Promise<Set<number>> {
     const [message] = await tx.sql<{ state: string }>(
@@ -116,11 +124,13 @@ export class OutboxRepository {
     );
     if (leased.length === 0) return new Set();
     const decided = await this.facts.decideAt(tx, leased, { ...asking, messageId });
-    const rows = leased.map(({ id }, i): AtDoor => ({
-      id,
-      verdict: decided[i]!.decision.verdict,
-      place: decided[i]!.place,
-    }));
+    const fell = await this.fellOut(tx, leased, asking.campaign ?? null);
+    const rows = leased.map(({ id, supporterId }, i): AtDoor => {
+      const { decision, place } = decided[i]!;
+      const fall = fell.get(supporterId);
+      if (fall) return { id, verdict: 'fell-out', why: FALL_WORDS[fall], place };
+      return { id, verdict: decision.verdict, why: null, place };
+    });
     const sending = rows.filter((row) => row.verdict === 'send');
     const go = await this.atDecentHours(tx, sending, asking, homeZone);
     if (go.length > 0)
@@ -131,16 +141,31 @@ export class OutboxRepository {
     for (const refused of rows.filter((row) => row.verdict !== 'send')) {
       await tx.execute(
         `UPDATE delivery
-          SET state = 'door', door_verdict = :verdict, leased_by = NULL
+          SET state = 'door', door_verdict = :verdict, detail = :why, leased_by = NULL
           WHERE organization_id = :org AND id = :id`,
-        {
-          id: refused.id,
-          verdict: refused.verdict,
-        },
+        { id: refused.id, verdict: refused.verdict, why: refused.why },
       );
       await addEvents(tx, [refused.id], 'door', '');
     }
     return new Set(go);
+  }
+
+  /** What a campaign says for a message that is a step of it. */
+  async campaignOf(db: Scoped, messageId: number): Promise<CampaignFrame | null> {
+    return (await this.steps.of(db, messageId)) ?? null;
+  }
+
+  private async fellOut(
+    tx: Scoped,
+    leased: readonly { supporterId: number }[],
+    campaign: CampaignFrame | null,
+  ): Promise<Map<number, Fall>> {
+    if (!campaign) return new Map();
+    return this.fallingOut.of(
+      tx,
+      campaign,
+      leased.map(({ supporterId }) => supporterId),
+    );
   }
 
   /** Those for whom it is a decent hour where they are; the others wait for the next one. */

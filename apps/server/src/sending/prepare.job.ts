@@ -4,10 +4,12 @@ import type { MessageState } from '@goodword/core/contract';
 import { enqueue, HandlesJob, type Running } from '../platform/jobs';
 import { ComposingService } from '../messages/composing.service';
 import { isForHouseholds, MessagesRepository, type MessageRow } from '../messages/messages.repository';
+import { FallingOutRepository } from '../campaigns/falling-out.repository';
 import { RecipientsService } from './recipients.service';
 import type { Scoped } from '../platform/scoped';
 import { TeamRepository } from '../team/team.repository';
 import { OwnTimeService } from './own-time.service';
+import { RosterJoiningService } from './roster-joining.service';
 import { SendingRepository, type NewDelivery } from './sending.repository';
 import { LastLookService } from './last-look.service';
 
@@ -32,6 +34,8 @@ export class PrepareJob {
     @Inject(OwnTimeService) private readonly ownTimes: OwnTimeService,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(LastLookService) private readonly looking: LastLookService,
+    @Inject(RosterJoiningService) private readonly joining: RosterJoiningService,
+    @Inject(FallingOutRepository) private readonly fallingOut: FallingOutRepository,
   ) {}
 
   @HandlesJob('message-personal', 'message-prepare')
@@ -49,6 +53,7 @@ export class PrepareJob {
         const written = await this.sending.prepareSlice(tx, refId, after, SLICE, {
           ...(await this.looking.asking(tx, current)),
           together: isForHouseholds(current),
+          fellOf: (db: Scoped, ids: readonly number[]) => this.fallingOut.ofMessage(db, refId, ids),
           ...(current.own_time === 1
             ? {
                 momentsOf: (db: Scoped, people: readonly NewDelivery[]) =>
@@ -72,12 +77,13 @@ export class PrepareJob {
 
   private async freeze(job: Running): Promise<void> {
     const message = (await this.messages.find(this.database.read(job.scope), job.refId))!;
+    await this.joining.fill(job.scope, job.refId);
     // Sent "now": those who were looked at, and nobody who came into the group since. At a time: the group as
     // it is then.
     const counted = message.scheduled_at === null && message.personal_to === null;
     const ids = counted
       ? await this.sending.lookedAt(this.database.read(job.scope), job.refId)
-      : await this.recipients.of(job.scope, message.recipients);
+      : (await this.recipients.parted(job.scope, message)).ids;
     const { composed } = await this.composing.compose(job.scope, message);
     await this.database.writeUnlogged(job.scope, async (tx) => {
       const current = await this.messages.lock(tx, job.refId);

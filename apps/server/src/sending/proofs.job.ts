@@ -53,7 +53,7 @@ export class ProofsJob {
     keep: (values: Parameters<ProofsRepository['change']>[2]) => Promise<boolean>,
   ): Promise<ProofFinder | null> {
     const scope = chapterOfMessage(job.scope, message);
-    const group = await this.recipients.of(scope, message.recipients);
+    const group = await this.recipients.of(scope, message);
     const asked = { channel: message.channel, scope: scopeOfMessage(message) };
     const households = await this.recipients.households(scope, message, group);
     const look = await this.roll.ask(scope, 'look', { asked, households, ids: Uint32Array.from(group) });

@@ -39,7 +39,7 @@ export class ReadersService {
     if (!message) throw new NotFound('message');
     const group = await this.recipients.of(
       { ...scope, chapterId: message.chapter_id ?? scope.chapterId },
-      message.recipients,
+      message,
     );
     const people =
       search === ''

@@ -9,6 +9,9 @@ import {
 import type { MessageLine, Rule } from '@goodword/core/segment';
 import { MessagesService } from '../messages/messages.service';
 import { isForHouseholds, MessagesRepository, type MessageRow } from '../messages/messages.repository';
+import type { Fall } from '@goodword/core/campaigns';
+import { FallingOutRepository } from '../campaigns/falling-out.repository';
+import { StepsRepository } from '../campaigns/steps.repository';
 import { Database } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
@@ -32,17 +35,32 @@ export class RecipientsService {
     @Inject(ResultsRepository) private readonly results: ResultsRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(HouseholdsRepository) private readonly homes: HouseholdsRepository,
+    @Inject(StepsRepository) private readonly steps: StepsRepository,
+    @Inject(FallingOutRepository) private readonly fallingOut: FallingOutRepository,
   ) {}
 
-  /** Everybody in a message's group, by the same evaluator as everywhere. */
-  async of(scope: AccessScope, recipients: Recipients): Promise<number[]> {
+  /** Everybody in a message's group; of a step of a campaign without those who are out of it. */
+  async of(scope: AccessScope, message: Addressed): Promise<number[]> {
+    const { ids, fell } = await this.parted(scope, message);
+    return fell.size === 0 ? ids : ids.filter((id) => !fell.has(id));
+  }
+
+  /** The same with those who are out, and which they are. */
+  async parted(scope: AccessScope, message: Addressed): Promise<{ ids: number[]; fell: Map<number, Fall> }> {
+    const ids = await this.everybodyOf(scope, message);
+    return { ids, fell: await this.fallingOut.ofMessage(this.database.read(scope), message.id, ids) };
+  }
+
+  /** By the same evaluator as everywhere, in rising order. */
+  private async everybodyOf(scope: AccessScope, message: Addressed): Promise<number[]> {
+    const { recipients } = message;
     const { from, minus, chosen = [] } = recipients;
     if (from.length === 0 && chosen.length === 0) return [];
     const peopleOf = (refs: readonly GroupRef[]) =>
       refs.filter(({ kind }) => kind === 'person').map(({ id }) => id);
     const without = new Set([...recipients.without, ...peopleOf(minus)]);
     const grouped = from.some(({ kind }) => kind !== 'person')
-      ? await this.segments.members(scope, await this.rule(scope, recipients))
+      ? await this.segments.members(scope, await this.ruleOfMessage(scope, message))
       : [];
     const named = (
       await this.supporters.byIds(this.database.read(scope), [...peopleOf(from), ...chosen])
@@ -53,6 +71,27 @@ export class RecipientsService {
         : null;
     const ids = [...grouped, ...named.filter((id) => !taken?.has(id))];
     return [...new Set(ids)].filter((id) => !without.has(id)).sort((a, b) => a - b);
+  }
+
+  /**
+   * The group of a message as one rule: of a step those on the roster, and whoever comes onto it by
+   * themselves, as far as the step is for them.
+   */
+  async ruleOfMessage(scope: AccessScope, { id, recipients }: Addressed): Promise<Rule> {
+    const group = await this.rule(scope, recipients);
+    const step = await this.steps.of(this.database.read(scope), id);
+    if (!step) return group;
+    const { campaignId, joinsFrom } = step;
+    const roster: Rule = { kind: 'roster', campaignId, stages: [], on: true };
+    const joining = joinsFrom === null ? [] : [(await this.segments.segment(scope, joinsFrom)).tree];
+    return {
+      kind: 'all',
+      rules: [
+        { kind: 'any', rules: [roster, ...joining] },
+        ...(step.rule ? [step.rule] : []),
+        { kind: 'none', rules: await this.rulesOf(scope, recipients.minus) },
+      ],
+    };
   }
 
   /**
@@ -152,6 +191,9 @@ export class RecipientsService {
     return { chosen };
   }
 }
+
+/** What says who is meant by a message. */
+type Addressed = Pick<MessageRow, 'id' | 'recipients'>;
 
 type GroupOfMany = GroupRef & { kind: Exclude<GroupRef['kind'], 'person'> };
 

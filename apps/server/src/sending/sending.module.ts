@@ -3,6 +3,7 @@ import { MessagesModule } from '../messages/messages.module';
 import { PermissionModule } from '../permission/permission.module';
 import { RecordModule } from '../record/record.module';
 import { ResultsModule } from '../results/results.module';
+import { RostersModule } from '../campaigns/rosters.module';
 import { RollModule } from '../roll/roll.module';
 import { SegmentsModule } from '../segments/segments.module';
 import { SupportersModule } from '../supporters/supporters.module';
@@ -18,6 +19,7 @@ import { ProofsService } from './proofs.service';
 import { DeliveryFaultsRepository } from './delivery-faults.repository';
 import { OwnTimeService } from './own-time.service';
 import { PrepareJob } from './prepare.job';
+import { RosterJoiningService } from './roster-joining.service';
 import { SendingController } from './sending.controller';
 import { ReadersService } from './readers.service';
 import { RecipientsService } from './recipients.service';
@@ -34,6 +36,7 @@ import { LeasesRepository } from './leases.repository';
     RecordModule,
     ResultsModule,
     RollModule,
+    RostersModule,
     SegmentsModule,
     SupportersModule,
     TeamModule,
@@ -52,11 +55,23 @@ import { LeasesRepository } from './leases.repository';
     LeasesRepository,
     EnvelopeService,
     OwnTimeService,
+    RosterJoiningService,
     PrepareJob,
     ProofsJob,
     ProofsRepository,
     ProofsService,
   ],
-  exports: [OutboxRepository, DeliveryFaultsRepository, LeasesRepository, EnvelopeService, PrepareJob],
+  exports: [
+    OutboxRepository,
+    DeliveryFaultsRepository,
+    LastLookService,
+    LeasesRepository,
+    EnvelopeService,
+    PrepareJob,
+    RecipientsService,
+    RosterJoiningService,
+    SendingRepository,
+    SendingService,
+  ],
 })
 export class SendingModule {}

@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
+import { FELL_OUT, type Fall } from '@goodword/core/campaigns';
+import { FALL_WORDS } from '@goodword/core/words';
 import { oneCopyEach, type Decision, type Verdict } from '@goodword/core/permission';
 import { FactsRepository, type EligibilityQuery } from '../permission/ledger/facts.repository';
 import type { Bound, Scoped } from '../platform/scoped';
@@ -14,6 +16,7 @@ export interface NewDelivery {
   supporterId: number;
   contactPointId: number | null;
 }
+type FellOf = (tx: Scoped, ids: readonly number[]) => Promise<Map<number, Fall>>;
 type MomentsOf = (tx: Scoped, people: readonly NewDelivery[]) => Promise<Map<number, Date>>;
 
 /**
@@ -133,9 +136,9 @@ export class SendingRepository {
     messageId: number,
     after: number,
     size: number,
-    asking: EligibilityQuery & { together?: boolean; momentsOf?: MomentsOf },
+    asking: EligibilityQuery & { together?: boolean; momentsOf?: MomentsOf; fellOf?: FellOf },
   ): Promise<number | null> {
-    const { together = false, momentsOf } = asking;
+    const { together = false, momentsOf, fellOf } = asking;
     const ids = await tx.sql<{ supporter_id: number }>(
       `SELECT supporter_id
         FROM message_group
@@ -145,11 +148,10 @@ export class SendingRepository {
     );
     const last = ids.at(-1)?.supporter_id;
     if (last === undefined) return null;
-    const decided = await this.facts.decide(
-      tx,
-      ids.map((row) => row.supporter_id),
-      { ...asking, messageId },
-    );
+    const people = ids.map((row) => row.supporter_id);
+    const decided = await this.facts.decide(tx, people, { ...asking, messageId });
+    const fell = (await fellOf?.(tx, people)) ?? new Map<number, Fall>();
+    for (const id of fell.keys()) decided.set(id, FELL_OUT);
     const homes = together ? await this.households.idsOf(tx, [...decided.keys()]) : new Map<number, number>();
     const rows = [...decided].map(([supporterId, decision]) => ({
       ...{ supporterId, ...decision },
@@ -164,12 +166,13 @@ export class SendingRepository {
       'delivery',
       [
         ...['message_id', 'supporter_id', 'channel', 'contact_point_id', 'entry_id', 'verdict', 'state'],
-        ...['provider_key', 'counts', 'not_before'],
+        ...['provider_key', 'counts', 'not_before', 'detail'],
       ],
       written.map((one): Bound[] => [
         ...[messageId, one.supporterId, asking.channel, one.contactPointId, one.entryId, one.verdict],
         ...[one.verdict === 'send' ? 'ready' : 'suppressed', randomUUID(), asking.ownAct ? 0 : 1],
         moments?.get(one.supporterId) ?? null,
+        fell.has(one.supporterId) ? FALL_WORDS[fell.get(one.supporterId)!] : null,
       ]),
       true,
     );

@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { Recipients } from '@goodword/core/contract';
 import { goStanding, hasItsGo, hasSecond, wantsSecond } from '@goodword/core/team';
 import { UNDO_SECONDS } from '@goodword/core/permission';
+import { StepsRepository } from '../campaigns/steps.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
@@ -42,6 +43,7 @@ export class SendingService {
     @Inject(LastLookService) private readonly looking: LastLookService,
     @Inject(OwnTimeService) private readonly ownTimes: OwnTimeService,
     @Inject(DeliveryFaultsRepository) private readonly faults: DeliveryFaultsRepository,
+    @Inject(StepsRepository) private readonly steps: StepsRepository,
   ) {}
 
   /** Returns the version of the group that this made. */
@@ -51,6 +53,14 @@ export class SendingService {
     { basedOn, ...recipients }: Recipients & { basedOn: number },
   ): Promise<{ version: number }> {
     await this.recipients.rule(scope, recipients);
+    const step = await this.steps.of(this.database.read(scope), id);
+    const isRoster = ({ from, chosen = [] }: Recipients) =>
+      chosen.length === 0 &&
+      from.length === 1 &&
+      from[0]!.kind === 'campaign' &&
+      from[0]!.id === step!.campaignId;
+    if (step && !isRoster(recipients))
+      throw new Conflict(sentence('send.step-group', { campaign: step.name }));
     return this.database.writeUnlogged(scope, async (tx) => {
       const message = await movable(this.messages, tx, scope, id, ['draft']);
       if (message.group_version !== basedOn)
@@ -69,6 +79,17 @@ export class SendingService {
    * now, nothing leaves.
    */
   async send(scope: AccessScope, id: number, when: SendWhen): Promise<void> {
+    const step = await this.steps.of(this.database.read(scope), id);
+    if (step) throw new Conflict(sentence('send.step', { campaign: step.name }));
+    const leaves = await this.readied(scope, id, when);
+    await this.database.writeUnlogged(scope, leaves);
+  }
+
+  /**
+   * Looks at all that has to hold before a message may leave, and gives what sets it going: several of them
+   * go in one transaction, or none.
+   */
+  async readied(scope: AccessScope, id: number, when: SendWhen): Promise<(tx: Scoped) => Promise<void>> {
     const message = await this.messages.need(this.database.read(scope), id);
     const chapterScope = chapterOfMessage(scope, message);
     if (message.state === 'draft') await this.readyToSend(chapterScope, message);
@@ -82,7 +103,7 @@ export class SendingService {
     // Where it comes to somebody before it comes to the house, it begins then.
     const ownTime = when.ownTime && when.at !== null && message.channel !== 'post';
     const first = ownTime ? await this.ownTimes.begins(chapterScope, id, when.at!) : null;
-    await this.database.writeUnlogged(scope, async (tx) => {
+    return async (tx) => {
       const locked = await movable(this.messages, tx, scope, id, ['draft']);
       const look = await this.sending.lookBytes(tx, id);
       if (look.length === 0) throw new Conflict(sentence('send.look-first'));
@@ -116,7 +137,7 @@ export class SendingService {
         { message: id },
         `${message.name} ${when.at ? 'scheduled' : 'sent'} for ${reached}`,
       );
-    });
+    };
   }
 
   /** What asks, and what goes to many, leaves only when somebody else agreed to what is still so. */

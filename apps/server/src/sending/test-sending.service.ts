@@ -116,7 +116,7 @@ export class TestSendingService {
       if (!named) throw new NotFound('supporter');
       return named;
     }
-    const ids = await this.recipients.of(chapterOfMessage(scope, message), message.recipients);
+    const ids = await this.recipients.of(chapterOfMessage(scope, message), message);
     const [first] = await this.supporters.byIds(db, ids.slice(0, 1));
     return first ?? (await this.supporters.page(db, {}, null, 1)).rows[0];
   }

@@ -6,6 +6,7 @@ import { SupportersModule } from '../supporters/supporters.module';
 import { FormsModule } from '../forms/forms.module';
 import { RecordModule } from '../record/record.module';
 import { RollModule } from '../roll/roll.module';
+import { RostersModule } from '../campaigns/rosters.module';
 import { FindRepository } from './find.repository';
 import { FindService } from './find.service';
 import { PeopleViewsRepository } from './people-views.repository';
@@ -27,6 +28,7 @@ import { WholeRecordController } from './whole-record.controller';
     UsesModule,
     RecordModule,
     RollModule,
+    RostersModule,
     MessagesModule,
     SegmentsModule,
     SupportersModule,

@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { TagUse } from '@goodword/core/contract';
-import { segmentLines, mapLines } from '@goodword/core/segment';
+import { StepsRepository } from '../campaigns/steps.repository';
+import { segmentLines, mapLines, type Line } from '@goodword/core/segment';
 import { FormsRepository } from '../forms/forms.repository';
 import { MessagesRepository } from '../messages/messages.repository';
 import { audit } from '../platform/audit';
@@ -23,6 +24,7 @@ export class TagsService {
     @Inject(SegmentsRepository) private readonly segments: SegmentsRepository,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
+    @Inject(StepsRepository) private readonly steps: StepsRepository,
   ) {}
 
   async use(scope: AccessScope, id: number): Promise<TagUse[]> {
@@ -51,12 +53,13 @@ export class TagsService {
         throw new Conflict(
           sentence('tag.form-puts-on', { form: forms[0]!.name, from: from.name, into: into.name }),
         );
+      const anew = (line: Line) =>
+        line.kind === 'tag' && line.tagId === fromId ? { ...line, tagId: intoId } : line;
+      await this.steps.rewrite(tx, anew);
       for (const segment of await this.segments.all(tx.ofAll())) {
         if (!segmentLines(segment.tree).some((line) => line.kind === 'tag' && line.tagId === fromId))
           continue;
-        const tree = mapLines(segment.tree, (line) =>
-          line.kind === 'tag' && line.tagId === fromId ? { ...line, tagId: intoId } : line,
-        );
+        const tree = mapLines(segment.tree, anew);
         await this.segments.change(tx, segment.id, { name: segment.name, tree });
         await this.segments.keepVersion(tx, segment.id, { name: segment.name, tree }, null);
       }

@@ -6,6 +6,7 @@ import { groupsNamed, nameKey } from '@goodword/core/merge';
 import { MessagesRepository, usesGroup, type MessageRow } from '../messages/messages.repository';
 import { Database } from '../platform/database';
 import type { AccessScope } from '../platform/scope';
+import { StepsRepository } from '../campaigns/steps.repository';
 import { SegmentsService } from '../segments/segments.service';
 import { sentence } from '../platform/words';
 
@@ -16,7 +17,7 @@ export type UsedKind = 'tag' | 'list' | 'segment' | 'campaign';
  * whoever asks.
  */
 export interface UsedBy {
-  what: 'message' | 'segment' | 'form';
+  what: 'message' | 'segment' | 'form' | 'campaign';
   id: number;
   name: string | null;
 }
@@ -25,6 +26,7 @@ const WAYS_OUT: Record<UsedBy['what'], string> = {
   message: sentence('uses.message'),
   segment: 'Take the line out of that segment',
   form: 'Take it off that form',
+  campaign: 'Choose another segment for its roster, or none',
 };
 
 /** Who still needs a tag, a list, a segment or a campaign's roster. */
@@ -35,6 +37,7 @@ export class UsesService {
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(SegmentsService) private readonly segments: SegmentsService,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
+    @Inject(StepsRepository) private readonly steps: StepsRepository,
   ) {}
 
   async of(scope: AccessScope, kind: UsedKind, id: number): Promise<UsedBy[]> {
@@ -52,10 +55,12 @@ export class UsesService {
   /** Reads once what may need anything, for many questions. */
   async known(scope: AccessScope): Promise<(kind: UsedKind, id: number) => UsedBy[]> {
     const everywhere = this.database.read(scope).ofAll();
-    const [messages, segments, forms] = await Promise.all([
+    const [messages, segments, forms, steps, joining] = await Promise.all([
       this.messages.needing(everywhere),
       this.segments.everywhere(scope),
       this.forms.all(everywhere),
+      this.steps.waiting(everywhere),
+      this.steps.joining(everywhere),
     ]);
     const named = ({ id, name, chapter_id }: { id: number; name: string; chapter_id: number | null }) => ({
       id,
@@ -68,6 +73,10 @@ export class UsesService {
         .filter(
           (message) =>
             usesGroup(message, kind, id) ||
+            steps.some(
+              (step) =>
+                step.id === message.id && segmentLines(step.rule).some((line) => asksFor(line, kind, id)),
+            ) ||
             (kind === 'segment' &&
               namesSegment(message, segments.find((segment) => segment.id === id)?.name)),
         )
@@ -78,6 +87,9 @@ export class UsesService {
       ...forms
         .filter((form) => onForm(form, kind, id))
         .map((form): UsedBy => ({ what: 'form', ...named(form) })),
+      ...joining
+        .filter((campaign) => kind === 'segment' && campaign.joins_from === id)
+        .map((campaign): UsedBy => ({ what: 'campaign', ...named(campaign) })),
     ];
   }
 }

@@ -245,6 +245,7 @@ export class ErasureRepository {
         JOIN batch_row r ON r.batch_id = m.batch_id AND r.row_no = m.row_no
         WHERE r.organization_id = :org AND r.supporter_id = :supporterId`,
       'DELETE FROM roster WHERE organization_id = :org AND supporter_id = :supporterId',
+      'DELETE FROM campaign_off WHERE organization_id = :org AND supporter_id = :supporterId',
       'DELETE FROM batch_before WHERE organization_id = :org AND supporter_id = :supporterId',
       `UPDATE confirmation_sent
         SET words = '(erased)', mailbox = '(erased)'

@@ -23,7 +23,9 @@ export const WRITES: Record<string, readonly string[]> = {
     supporter_list supporter_tag
   `),
   calls: words('call_list call_list_member note permission_entry permission_state roster'),
-  campaigns: words('campaign message roster segment segment_version'),
+  campaigns: words(`
+    campaign campaign_off campaign_step look_group message roster segment segment_version
+  `),
   chapters: words('chapter'),
   deliveries: words('delivery delivery_event'),
   'do-not-contact': words('contact_point do_not_contact'),
@@ -36,7 +38,7 @@ export const WRITES: Record<string, readonly string[]> = {
   lists: words('list supporter_list'),
   me: words('teammate teammate_link'),
   messages: words(`
-    delivery delivery_event letter_file look_group message message_group message_letter message_letters
+    campaign_step delivery delivery_event letter_file look_group message message_group message_letter message_letters
     message_link message_note message_proof words_version
   `),
   'messages-to': words('message'),
@@ -49,12 +51,12 @@ export const WRITES: Record<string, readonly string[]> = {
   sender: words('organization sender_check'),
   session: words('teammate'),
   supporters: words(`
-    address_hold batch batch_before batch_row batch_value call_list_member confirmation
+    address_hold batch batch_before batch_row batch_value call_list_member campaign_off confirmation
     confirmation_sent contact_point delivery delivery_event do_not_contact evidence field_file
     field_value gift household letter_file merging message note permission_entry permission_state place_before
     reply roster supporter supporter_contact supporter_list supporter_tag task
   `),
-  tags: words('message segment segment_version supporter_tag tag'),
+  tags: words('campaign_step message segment segment_version supporter_tag tag'),
   tasks: words('address_hold contact_point permission_entry permission_state task'),
   team: words('batch call_list message teammate teammate_link template'),
   templates: words('template words_version'),
@@ -76,7 +78,12 @@ export const READS: Record<string, readonly string[]> = {
     household note organization permission_state place_before roster supporter supporter_contact
     teammate
   `),
-  campaigns: words('batch campaign roster supporter teammate'),
+  campaigns: words(`
+    address_hold batch batch_row campaign campaign_off campaign_step chapter contact_point delivery
+    delivery_event do_not_contact field field_value form gift house_rules household image letter_file
+    list look_group message organization permission_entry permission_state place_before reply roster
+    segment supporter supporter_contact supporter_list supporter_tag tag teammate template words_version
+  `),
   'do-not-contact': words('do_not_contact teammate'),
   fields: words('field'),
   find: words(`
@@ -94,7 +101,7 @@ export const READS: Record<string, readonly string[]> = {
   me: words('teammate'),
   'merge-fields': words('field form segment'),
   messages: words(`
-    address_hold batch_row chapter contact_point delivery delivery_event do_not_contact field
+    address_hold batch_row campaign campaign_off campaign_step chapter contact_point delivery delivery_event do_not_contact field
     field_value gift house_rules household image letter_file look_group message message_letter
     message_letters message_link message_note message_proof organization
     permission_entry permission_state place_before reply roster supporter supporter_contact

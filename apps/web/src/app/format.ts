@@ -19,6 +19,11 @@ export function useFormat() {
         dateStyle: 'medium',
         timeZone: iso.length === 10 ? 'UTC' : timeZone,
       }).format(new Date(iso)),
+    weekday: (iso: string) =>
+      new Intl.DateTimeFormat(locale, {
+        ...{ weekday: 'long', day: 'numeric', month: 'long' },
+        timeZone: iso.length === 10 ? 'UTC' : timeZone,
+      }).format(new Date(iso)),
     month: (iso: string) =>
       new Intl.DateTimeFormat(locale, { month: 'short', year: 'numeric', timeZone: 'UTC' }).format(
         new Date(iso),

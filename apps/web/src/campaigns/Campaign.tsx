@@ -3,7 +3,7 @@ import { plural, t } from '@lingui/core/macro';
 import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { CampaignView, RosterGroup, RosterRow } from '@goodword/core/contract';
 import { api } from '../app/api';
 import { useFormat } from '../app/format';
@@ -87,6 +87,9 @@ export default function Campaign() {
         page={t`Campaign: ${name}`}
         note={t`${kind}, ${format.number(people)} ${plural(people, { one: 'person', other: 'people' })} on the roster${appealCode ? t`, appeal code ${appealCode}` : ''}`}
       >
+        <Link className="link self-center" to={`/send/campaigns/${id}`}>
+          {t`Its plan`}
+        </Link>
         {may && (
           <>
             <Button onClick={() => setOpen('remove')}>{t`Delete`}</Button>

@@ -240,7 +240,11 @@ export default function LastLookPage() {
       <Heading
         title={data.name}
         page={t`Send: ${data.name}`}
-        note={t`Last look: ${ONE_OF_WORDS[data.channel]} for ${asks}`}
+        note={
+          data.campaignId === null
+            ? t`Last look: ${ONE_OF_WORDS[data.channel]} for ${asks}`
+            : t`Last look: a step of its campaign, to those of the roster whom the plan says`
+        }
       />
       {may ? (
         <RecipientPicker

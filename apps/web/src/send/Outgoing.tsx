@@ -1,4 +1,4 @@
-import { t } from '@lingui/core/macro';
+import { plural, t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { MessageState, MessageView } from '@goodword/core/contract';
@@ -21,6 +21,32 @@ export const MESSAGE_STATE_WORDS: Record<MessageState, string> = {
 /** Letters are made ready and posted from their own page. */
 const isBeingLaidOut = ({ channel, state }: MessageView) => channel === 'post' && state === 'preparing';
 
+/** Open campaigns, each with its plan. */
+function PlannedCampaigns() {
+  const format = useFormat();
+  const { data = [] } = useQuery(reading('campaigns'));
+  const open = data.filter(({ isOpen }) => isOpen);
+  if (open.length === 0) return null;
+  return (
+    <>
+      <h2 className="subtitle pb-2">{t`Campaigns`}</h2>
+      <ul className="sheet mb-5">
+        {open.map(({ id, name, people }) => (
+          <li key={id} className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4">
+            <Link className="subtitle hover:underline grow" to={`/send/campaigns/${id}`}>
+              {name}
+            </Link>
+            <span className="text-ink2">
+              {format.number(people)}{' '}
+              {plural(people, { one: 'person on its roster', other: 'people on its roster' })}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
 /** What leaves, and what could. */
 export default function Outgoing() {
   const format = useFormat();
@@ -29,7 +55,7 @@ export default function Outgoing() {
   const under = data?.filter((message) =>
     ['scheduled', 'preparing', 'posting', 'sending', 'paused'].includes(message.state),
   );
-  const drafts = data?.filter((message) => message.state === 'draft');
+  const drafts = data?.filter(({ state, campaignId }) => state === 'draft' && campaignId === null);
   const line = (message: MessageView) => (
     <li key={message.id} className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4">
       <Link
@@ -63,6 +89,7 @@ export default function Outgoing() {
           <ul>{under?.map(line)}</ul>
         )}
       </div>
+      <PlannedCampaigns />
       <h2 className="subtitle pb-2">{t`Drafts that could leave`}</h2>
       <div className="sheet">
         {drafts?.length === 0 ? (

@@ -4,7 +4,7 @@ import { t } from '@lingui/core/macro';
 import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { LastLook as Look, MessageView } from '@goodword/core/contract';
 import { hoursWords } from '@goodword/core/words';
 import { withinHours } from '@goodword/core/schedule';
@@ -121,7 +121,12 @@ function SendActs({
           <Trans>Sent to {test.data.to}</Trans>
         </span>
       )}
-      {may && (
+      {may && message.campaignId !== null && (
+        <Link className="link ml-auto" to={`/send/campaigns/${message.campaignId}`}>
+          {t`It leaves with its campaign: set it going there`}
+        </Link>
+      )}
+      {may && message.campaignId === null && (
         <span className="ml-auto flex items-center gap-3">
           <span className="flex items-center gap-2 text-ink2">
             {t`Leaves`}{' '}

@@ -1,6 +1,13 @@
-/** What a campaign is for. */
-export const CAMPAIGN_KINDS = ['appeal', 'thank-you', 'update'] as const;
-export type CampaignKind = (typeof CAMPAIGN_KINDS)[number];
-
-/** The stages that a campaign starts with; each has its own set. */
-export const FIRST_STAGES = ['asked', 'thinking', 'pledged', 'gave', 'declined'];
+export { CAMPAIGN_KINDS, FIRST_STAGES, GOAL_KINDS, type CampaignKind, type GoalKind } from './kinds';
+export {
+  FALLS,
+  FALL_CAUSES,
+  FELL_OUT,
+  fallOf,
+  usualEnds,
+  type CampaignEnds,
+  type Fall,
+  type FallCause,
+  type RosterFacts,
+} from './falling-out';
+export { howManyGet, momentOfStep, STEP_LIMITS, stepsInOrder, type StepTime } from './steps';

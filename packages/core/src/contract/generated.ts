@@ -1110,6 +1110,65 @@ export interface paths {
      */
     put: operations['TogetherController.settle'];
   };
+  '/api/campaigns/{id}/plan': {
+    /**
+     * How a campaign is to go, with its steps
+     * @description Needs the role viewer.
+     */
+    get: operations['PlanController.show'];
+    /**
+     * Change its first day, its goal, and for whom it is over when
+     * @description Needs the role organizer.
+     */
+    put: operations['PlanController.save'];
+  };
+  '/api/campaigns/{id}/steps': {
+    /**
+     * Add a step, with a draft of its own
+     * @description Needs the role organizer.
+     */
+    post: operations['PlanController.add'];
+  };
+  '/api/campaigns/{id}/steps/{stepId}': {
+    /**
+     * Change when a step leaves, and for whom of the roster
+     * @description Needs the role organizer.
+     */
+    put: operations['PlanController.change'];
+    /**
+     * Take a step out; its words stay as a draft
+     * @description Needs the role organizer.
+     */
+    delete: operations['PlanController.remove'];
+  };
+  '/api/campaigns/{id}/plan/expected': {
+    /**
+     * How many each step would come to now
+     * @description Needs the role viewer.
+     */
+    get: operations['PlanController.expected'];
+  };
+  '/api/campaigns/{id}/plan/look': {
+    /**
+     * The last look at all steps that are not set going
+     * @description Needs the role organizer.
+     */
+    post: operations['PlanController.look'];
+  };
+  '/api/campaigns/{id}/plan/go': {
+    /**
+     * Set the steps going that were looked at
+     * @description Needs the role organizer.
+     */
+    post: operations['PlanController.go'];
+  };
+  '/api/campaigns/{id}/plan/path': {
+    /**
+     * How it reaches one person
+     * @description Needs the role viewer.
+     */
+    get: operations['PlanController.pathOf'];
+  };
   '/api/sender': {
     /**
      * As whom mail and texts go out, with what was found last
@@ -1870,6 +1929,174 @@ export interface components {
       /** @description The script with this person's values. */
       script: string;
     };
+    StepExpected: {
+      messageId: number;
+      group: number;
+      reached: number;
+      suppressed: {
+        reason:
+          | 'fell-out'
+          | 'no-address'
+          | 'do-not-contact'
+          | 'said-no'
+          | 'on-hold'
+          | 'asked'
+          | 'no-permission'
+          | 'paused'
+          | 'had-enough'
+          | 'shared-address';
+        people: number;
+      }[];
+    };
+    CampaignExpected: {
+      steps: components['schemas']['StepExpected'][];
+      /** @description How many people get none of these, one, two and so on. */
+      gets: number[];
+    };
+    CampaignGoal: {
+      kind: 'people' | 'gifts' | 'money';
+      /**
+       * Format: double
+       * @description People, gifts, or minor units of money.
+       */
+      amount: number;
+      /** @description Until which day. */
+      by: string | null;
+    };
+    MessageFault: {
+      where: 'text' | 'message' | 'subject' | 'preheader' | 'letter';
+      message: string;
+      suggestion: string | null;
+      /** @description The words at fault, as typed. */
+      excerpt: string | null;
+    };
+    LastLook: {
+      group: number;
+      suppressed: {
+        reason:
+          | 'fell-out'
+          | 'no-address'
+          | 'do-not-contact'
+          | 'said-no'
+          | 'on-hold'
+          | 'asked'
+          | 'no-permission'
+          | 'paused'
+          | 'had-enough'
+          | 'shared-address';
+        people: number;
+      }[];
+      reached: number;
+      parts: number | null;
+      /** @description Of a text: how many get how many parts, which fields make it longer, and what it costs. */
+      texts: {
+        byParts: {
+          parts: number;
+          people: number;
+        }[];
+        costly: {
+          name: string;
+          people: number;
+        }[];
+        /**
+         * Format: double
+         * @description Parts saved where values are written plainly.
+         */
+        saved: number;
+        /**
+         * Format: double
+         * @description In units of the currency; null where no price is set.
+         */
+        cost: number | null;
+      } | null;
+      holes: {
+        name: string;
+        people: number;
+      }[];
+      faults: components['schemas']['MessageFault'][];
+      /** @description Worth a second look; nothing is held back for it. */
+      doubts: string[];
+      inOrder: string[];
+      /** @description Words of a service message that ask: it needs a second reader. */
+      asks: string[];
+      /** @description Where somebody else has to agree: why, above how many, and what was agreed to. */
+      second: {
+        why: 'asks' | 'many';
+        above: number;
+        /** @description Who agreed last; null where nobody did. */
+        by: string | null;
+        /** @description That was whoever asks: another may send it. */
+        own: boolean;
+        /**
+         * Format: double
+         * @description To so many it was agreed.
+         */
+        reached: number;
+        /** @description Whoever asks may send it as it is now. */
+        holds: boolean;
+      } | null;
+      hours: components['schemas']['Hours'] | null;
+      /** @description Says who, what and by which rules: sending names it, and any other is refused. */
+      digest: string;
+    };
+    CampaignLook: {
+      steps: {
+        messageId: number;
+        look: components['schemas']['LastLook'];
+      }[];
+      /** @description How many people get none of all that have not left, one, two and so on. */
+      gets: number[];
+    };
+    StepView: {
+      messageId: number;
+      name: string;
+      channel: 'email' | 'text' | 'post';
+      state: 'draft' | 'scheduled' | 'preparing' | 'posting' | 'sending' | 'paused' | 'stopped' | 'done';
+      /**
+       * Format: double
+       * @description Days after the first one of the campaign.
+       */
+      day: number;
+      /**
+       * Format: double
+       * @description After midnight.
+       */
+      minutes: number;
+      /** @description By the clock of whoever gets it. */
+      ownTime: boolean;
+      /** @description When it leaves by the house's clock; null without a first day. */
+      at: string | null;
+      /** @description Whom of the roster it is for; null for everybody. */
+      rule: components['schemas']['Rule'] | null;
+      /** @description That in words; empty for everybody. */
+      words: string;
+      /** @description Its words are in order and were tested. */
+      isReady: boolean;
+      /**
+       * Format: double
+       * @description To how many it has gone.
+       */
+      went: number;
+    };
+    CampaignPlan: {
+      version: number;
+      firstDay: string | null;
+      goal: components['schemas']['CampaignGoal'] | null;
+      /**
+       * Format: double
+       * @description Of the goal, by gifts since the first day or with the code.
+       */
+      reached: number;
+      endsFor: ('gave' | 'replied' | 'left')[];
+      /** @description Stages at which somebody is asked no further. */
+      endsAt: string[];
+      /**
+       * Format: double
+       * @description The segment whose people come onto the roster by themselves.
+       */
+      joinsFrom: number | null;
+      steps: components['schemas']['StepView'][];
+    };
     CampaignView: {
       id: number;
       version: number;
@@ -1885,6 +2112,32 @@ export interface components {
       counts: {
         [key: string]: number;
       };
+    };
+    PathStep: {
+      messageId: number;
+      at: string | null;
+      /** @description What became of it, where it has gone to them or was held back. */
+      came: string | null;
+      verdict:
+        | 'send'
+        | 'not-meant'
+        | 'fell-out'
+        | 'no-address'
+        | 'do-not-contact'
+        | 'said-no'
+        | 'on-hold'
+        | 'asked'
+        | 'no-permission'
+        | 'paused'
+        | 'had-enough'
+        | 'shared-address'
+        | null;
+      /**
+       * @description Why they are out of the campaign.
+       * @enum {string|null}
+       */
+      fall: 'taken-off' | 'left' | 'gave' | 'replied' | 'stage' | null;
+      words: string;
     };
     RosterRow: {
       supporterId: number;
@@ -2315,6 +2568,7 @@ export interface components {
         supporterId: number;
         name: string;
         reason:
+          | 'fell-out'
           | 'no-address'
           | 'do-not-contact'
           | 'said-no'
@@ -2327,13 +2581,6 @@ export interface components {
       }[];
       /** @description The day on which they were posted, as YYYY-MM-DD. */
       postedOn: string | null;
-    };
-    MessageFault: {
-      where: 'text' | 'message' | 'subject' | 'preheader' | 'letter';
-      message: string;
-      suggestion: string | null;
-      /** @description The words at fault, as typed. */
-      excerpt: string | null;
     };
     CheckedWords: {
       faults: components['schemas']['MessageFault'][];
@@ -2352,74 +2599,6 @@ export interface components {
       src: string;
       /** @description What has not left and shows it, by name. */
       usedBy: string[];
-    };
-    LastLook: {
-      group: number;
-      suppressed: {
-        reason:
-          | 'no-address'
-          | 'do-not-contact'
-          | 'said-no'
-          | 'on-hold'
-          | 'asked'
-          | 'no-permission'
-          | 'paused'
-          | 'had-enough'
-          | 'shared-address';
-        people: number;
-      }[];
-      reached: number;
-      parts: number | null;
-      /** @description Of a text: how many get how many parts, which fields make it longer, and what it costs. */
-      texts: {
-        byParts: {
-          parts: number;
-          people: number;
-        }[];
-        costly: {
-          name: string;
-          people: number;
-        }[];
-        /**
-         * Format: double
-         * @description Parts saved where values are written plainly.
-         */
-        saved: number;
-        /**
-         * Format: double
-         * @description In units of the currency; null where no price is set.
-         */
-        cost: number | null;
-      } | null;
-      holes: {
-        name: string;
-        people: number;
-      }[];
-      faults: components['schemas']['MessageFault'][];
-      /** @description Worth a second look; nothing is held back for it. */
-      doubts: string[];
-      inOrder: string[];
-      /** @description Words of a service message that ask: it needs a second reader. */
-      asks: string[];
-      /** @description Where somebody else has to agree: why, above how many, and what was agreed to. */
-      second: {
-        why: 'asks' | 'many';
-        above: number;
-        /** @description Who agreed last; null where nobody did. */
-        by: string | null;
-        /** @description That was whoever asks: another may send it. */
-        own: boolean;
-        /**
-         * Format: double
-         * @description To so many it was agreed.
-         */
-        reached: number;
-        /** @description Whoever asks may send it as it is now. */
-        holds: boolean;
-      } | null;
-      hours: components['schemas']['Hours'] | null;
-      /** @description Says who, what and by which rules: sending names it, and any other is refused. */
-      digest: string;
     };
     MessageResults: {
       message: {
@@ -2559,6 +2738,11 @@ export interface components {
       tagTriggers: components['schemas']['TagTrigger'][];
       /** @description At that time where each of them is. */
       ownTime: boolean;
+      /**
+       * Format: double
+       * @description The campaign that it is a step of, and leaves with.
+       */
+      campaignId: number | null;
       /** @description Sent "now": until when it is taken back without a trace. */
       leavesAt: string | null;
       /**
@@ -2821,6 +3005,7 @@ export interface components {
     };
     PersonalVerdict: {
       verdict:
+        | 'fell-out'
         | 'no-address'
         | 'do-not-contact'
         | 'said-no'
@@ -4359,6 +4544,51 @@ export interface components {
     SettleWordNoteBody: {
       settled: boolean;
     };
+    SavePlanBody: {
+      firstDay: string | null;
+      goal: {
+        kind: 'people' | 'gifts' | 'money';
+        amount: number;
+        by: string | null;
+      } | null;
+      endsFor: ('gave' | 'replied' | 'left')[];
+      endsAt: string[];
+      joinsFrom: number | null;
+      basedOn: number;
+    };
+    AddStepBody: {
+      day: number;
+      minutes: number;
+      ownTime: boolean;
+      name: string;
+      channel: 'email' | 'text' | 'post';
+      from?:
+        | {
+            templateId: number;
+          }
+        | {
+            starter: string;
+          };
+    };
+    StepParams: {
+      id: number;
+      stepId: number;
+    };
+    ChangeStepBody: {
+      day: number;
+      minutes: number;
+      ownTime: boolean;
+      rule: components['schemas']['Rule'] | null;
+    };
+    SetGoingBody: {
+      looks: {
+        messageId: number;
+        digest: string;
+      }[];
+    };
+    PathQuery: {
+      supporterId: number;
+    };
     SaveTextNumberBody: {
       kind: 'long' | 'short' | 'toll-free' | 'name' | null;
       registration: 'none' | 'waiting' | 'registered' | null;
@@ -4386,6 +4616,7 @@ export interface components {
       limit: number;
       verdict:
         | 'send'
+        | 'fell-out'
         | 'no-address'
         | 'do-not-contact'
         | 'said-no'
@@ -4709,7 +4940,16 @@ export type PeopleView = components['schemas']['PeopleView'];
 export type CallListView = components['schemas']['CallListView'];
 export type CallHours = components['schemas']['CallHours'];
 export type CallRow = components['schemas']['CallRow'];
+export type StepExpected = components['schemas']['StepExpected'];
+export type CampaignExpected = components['schemas']['CampaignExpected'];
+export type CampaignGoal = components['schemas']['CampaignGoal'];
+export type MessageFault = components['schemas']['MessageFault'];
+export type LastLook = components['schemas']['LastLook'];
+export type CampaignLook = components['schemas']['CampaignLook'];
+export type StepView = components['schemas']['StepView'];
+export type CampaignPlan = components['schemas']['CampaignPlan'];
 export type CampaignView = components['schemas']['CampaignView'];
+export type PathStep = components['schemas']['PathStep'];
 export type RosterRow = components['schemas']['RosterRow'];
 export type AddressHolder = components['schemas']['AddressHolder'];
 export type FormCounts = components['schemas']['FormCounts'];
@@ -4739,10 +4979,8 @@ export type Block = components['schemas']['Block'];
 export type HouseStyle = components['schemas']['HouseStyle'];
 export type LetterDoc = components['schemas']['LetterDoc'];
 export type LettersView = components['schemas']['LettersView'];
-export type MessageFault = components['schemas']['MessageFault'];
 export type CheckedWords = components['schemas']['CheckedWords'];
 export type ImageView = components['schemas']['ImageView'];
-export type LastLook = components['schemas']['LastLook'];
 export type MessageResults = components['schemas']['MessageResults'];
 export type TemplateOrigin = components['schemas']['TemplateOrigin'];
 export type GoView = components['schemas']['GoView'];
@@ -4910,6 +5148,12 @@ export type GoOnBody = components['schemas']['GoOnBody'];
 export type MakeWordNoteBody = components['schemas']['MakeWordNoteBody'];
 export type WordNoteParams = components['schemas']['WordNoteParams'];
 export type SettleWordNoteBody = components['schemas']['SettleWordNoteBody'];
+export type SavePlanBody = components['schemas']['SavePlanBody'];
+export type AddStepBody = components['schemas']['AddStepBody'];
+export type StepParams = components['schemas']['StepParams'];
+export type ChangeStepBody = components['schemas']['ChangeStepBody'];
+export type SetGoingBody = components['schemas']['SetGoingBody'];
+export type PathQuery = components['schemas']['PathQuery'];
 export type SaveTextNumberBody = components['schemas']['SaveTextNumberBody'];
 export type ReadersQuery = components['schemas']['ReadersQuery'];
 export type SaveRecipientsBody = components['schemas']['SaveRecipientsBody'];
@@ -7470,6 +7714,152 @@ export interface operations {
       204: {};
     };
   };
+  'PlanController.show': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['CampaignPlan'];
+        };
+      };
+    };
+  };
+  'PlanController.save': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SavePlanBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'PlanController.add': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AddStepBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'PlanController.change': {
+    parameters: {
+      path: {
+        id: number;
+        stepId: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChangeStepBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'PlanController.remove': {
+    parameters: {
+      path: {
+        id: number;
+        stepId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'PlanController.expected': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['CampaignExpected'];
+        };
+      };
+    };
+  };
+  'PlanController.look': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['CampaignLook'];
+        };
+      };
+    };
+  };
+  'PlanController.go': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SetGoingBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      202: {};
+    };
+  };
+  'PlanController.pathOf': {
+    parameters: {
+      query: {
+        supporterId: number;
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['PathStep'][];
+        };
+      };
+    };
+  };
   'SenderController.show': {
     responses: {
       /** @description Done */
@@ -7615,6 +8005,7 @@ export interface operations {
         limit?: number;
         verdict:
           | 'send'
+          | 'fell-out'
           | 'no-address'
           | 'do-not-contact'
           | 'said-no'

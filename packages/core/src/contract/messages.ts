@@ -71,7 +71,7 @@ export const starterKey = Joi.string()
   .required();
 
 /** Where the words of a new message come from; a blank sheet where nothing is said. */
-const messageFrom = Joi.alternatives().try(
+export const messageFrom = Joi.alternatives().try(
   Joi.object({ templateId: id.required() }),
   Joi.object({ starter: starterKey }),
 );

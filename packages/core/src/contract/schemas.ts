@@ -66,7 +66,19 @@ export {
 } from './intake';
 export { goOn, makeWordNote, settleWordNote, wordNoteParams } from './together';
 export { letterFileParams, letterPageQuery, makeLetters, postedLetters } from './letters';
-export { changeCampaign, makeCampaign, rosterOff, rosterPut, rosterQuery } from './campaigns';
+export {
+  addStep,
+  changeCampaign,
+  changeStep,
+  makeCampaign,
+  pathQuery,
+  rosterOff,
+  rosterPut,
+  rosterQuery,
+  savePlan,
+  setGoing,
+  stepParams,
+} from './campaigns';
 export {
   householdGreeting,
   joinHousehold,

@@ -101,6 +101,8 @@ function lapseBy(rules: PlaceRules, relationship: (typeof RELATIONSHIPS)[number]
  * the catalog asks for its words and the last look for its hint.
  */
 export const SUPPRESSION_REASONS = [
+  // Of a step of a campaign alone, and decided there (campaigns/falling-out.ts).
+  'fell-out',
   'no-address',
   'do-not-contact',
   'said-no',

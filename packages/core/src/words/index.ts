@@ -14,6 +14,8 @@ export {
   CHANNEL_WORDS,
   ENTRY_WORDS,
   explain,
+  FALL_WORDS,
+  heldBackWords,
   hoursWords,
   REQUIRED_CONSENT_WORDS,
   PRESET_WORDS,

@@ -22,6 +22,7 @@ import {
   type Scope,
   type Verdict,
 } from '../permission';
+import { FALLS } from '../campaigns';
 import { each, say, speak } from './speak';
 
 /** States of permission, as tables show them. */
@@ -45,6 +46,15 @@ export const PRESET_WORDS = each('preset-name', PRESET_NAMES);
 export function verdictWords(verdict: Verdict, channel: Channel): string {
   if (verdict === 'shared-address' && channel === 'post') return say('verdict.shared-address.post');
   return verdict === 'no-address' ? say(`verdict.no-address.${channel}`) : say(`verdict.${verdict}`);
+}
+
+/** Why somebody gets no more of a campaign. */
+export const FALL_WORDS = each('fall', FALLS);
+
+/** The same with what more is known of it: of a campaign that somebody is out of, by what. */
+export function heldBackWords(verdict: Verdict, channel: Channel, detail: string | null): string {
+  const words = verdictWords(verdict, channel);
+  return verdict === 'fell-out' && detail ? say('verdict.fell-out.by', { words, detail }) : words;
 }
 
 /** What a scope is called; lists by their names. */

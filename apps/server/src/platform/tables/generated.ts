@@ -227,8 +227,15 @@ export interface Tables {
     appeal_code: string | null;
     changed_by: number | null;
     chapter_id: number | null;
+    ends_at: string[] | null;
+    ends_for: import('@goodword/core/campaigns').FallCause[] | null;
+    first_day: number | null;
+    goal_amount: number | null;
+    goal_by: number | null;
+    goal_kind: 'people' | 'gifts' | 'money' | null;
     id: number;
     is_open: number;
+    joins_from: number | null;
     kind: 'appeal' | 'thank-you' | 'update';
     made_at: Date;
     made_by: number | null;
@@ -236,6 +243,20 @@ export interface Tables {
     organization_id: number;
     stages: string[];
     version: number;
+  };
+  campaign_off: {
+    campaign_id: number;
+    organization_id: number;
+    supporter_id: number;
+  };
+  campaign_step: {
+    campaign_id: number;
+    day: number;
+    message_id: number;
+    minutes: number;
+    organization_id: number;
+    own_time: any;
+    rule: import('@goodword/core/segment').Rule | null;
   };
   change_log: {
     at: Date;

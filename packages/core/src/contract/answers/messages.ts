@@ -45,6 +45,7 @@ export const messageShown = shape('MessageView', {
   testedAt: orNull(text),
   tagTriggers: listOf(tagTrigger),
   ownTime: told('At that time where each of them is.', flag),
+  campaignId: told('The campaign that it is a step of, and leaves with.', orNull(number)),
   leavesAt: told('Sent "now": until when it is taken back without a trace.', orNull(text)),
   version: told('Named by whoever saves: of two who save from one version the second is told.', number),
   groupVersion: number,

@@ -42,6 +42,7 @@ export const mergePreview = shape('MergePreview', {
 /** What a letter to one person would meet, before it is written. */
 export const personalVerdict = shape('PersonalVerdict', {
   verdict: only(
+    'fell-out',
     'no-address',
     'do-not-contact',
     'said-no',

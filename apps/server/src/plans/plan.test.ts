@@ -1,0 +1,290 @@
+import { isoDay } from '@goodword/core/common';
+import type {
+  CampaignExpected,
+  CampaignLook,
+  CampaignPlan,
+  MessageView,
+  Page,
+  PathStep,
+  ResultPerson,
+  RosterRow,
+} from '@goodword/core/contract';
+import { openTestHouse, type TestHouse } from '../testing/harness';
+import { bringIn, lastLook, letterOf, messageAt, STEP_COLUMNS } from '../testing/steps';
+import { personBy } from '../testing/supporter';
+
+let house: TestHouse;
+beforeAll(async () => {
+  house = await openTestHouse();
+  house.startWorker();
+});
+afterAll(() => house.close());
+
+const DAY_MS = 86_400_000;
+const today = Math.floor(Date.now() / DAY_MS);
+let campaigns = 0;
+const OUT = 'fell-out: Out of the campaign already: gave';
+
+const APPEAL = { kind: 'appeal', appealCode: null, stages: ['asked', 'pledged', 'gave', 'declined'] };
+
+/** A campaign with these people on its roster, each `p0@…`, `p1@…` with an email and a mobile. */
+async function campaignOf(people: number) {
+  const n = ++campaigns;
+  const domain = `plan${n}.example.org`;
+  const rows = Array.from(
+    { length: people },
+    (_none, i) =>
+      `p${i}@${domain},P${i},Lee${n},206555${1000 + n * 20 + i},${n * 20 + i} Quay Street,Port Alder,98999`,
+  );
+  const batch = await bringIn(
+    house.client,
+    ['Email,First,Last,Mobile,Street,City,Postcode', ...rows, ''].join('\n'),
+    {
+      columns: [...STEP_COLUMNS, { to: 'street' }, { to: 'city' }, { to: 'postcode' }],
+    },
+  );
+  const { id } = await house.client.post<{ id: number }>('/api/campaigns', {
+    ...APPEAL,
+    name: `Winter hull ${n}`,
+  });
+  await house.client.put(`/api/campaigns/${id}/roster`, {
+    group: { kind: 'batch', id: batch.id },
+    stage: 'asked',
+  });
+  const idOf = async (i: number) => (await personBy(house.client, `p${i}@${domain}`)).id;
+  return { id, batch: batch.id, domain, idOf };
+}
+const planOf = (id: number) => house.client.get<CampaignPlan>(`/api/campaigns/${id}/plan`);
+async function savePlan(id: number, part: Partial<CampaignPlan>) {
+  const { version, reached: _reached, steps: _steps, ...now } = await planOf(id);
+  return house.client.call<{ detail: string }>('PUT', `/api/campaigns/${id}/plan`, {
+    ...{ ...now, ...part, basedOn: version },
+  });
+}
+const begins = (id: number, inDays = 1) => savePlan(id, { firstDay: isoDay(today + inDays) });
+
+const WORDS = { listId: null, subject: '', preheader: '', letter: null, text: '' };
+/** A step with words that are in order and tested. */
+async function stepOf(campaign: number, day: number, channel: 'email' | 'text' | 'post' = 'email') {
+  const name = `Step of day ${day} by ${channel}`;
+  const { id } = await house.client.post<{ id: number }>(`/api/campaigns/${campaign}/steps`, {
+    ...{ name, channel, day, minutes: 600, ownTime: false },
+  });
+  const letter = letterOf('Two planks are left, {First name, or "neighbour"}.');
+  const words = channel === 'text' ? { text: 'Two planks are left.' } : { letter };
+  await house.client.put(`/api/messages/${id}`, {
+    ...{ ...WORDS, ...words, name, purpose: 'appeals', basedOn: 0 },
+    ...(channel === 'email' && { subject: 'Two planks' }),
+  });
+  if (channel !== 'post') await house.client.post(`/api/messages/${id}/test`);
+  return id;
+}
+const change = (campaign: number, step: number, values: object = {}) =>
+  house.client.call<{ detail: string }>('PUT', `/api/campaigns/${campaign}/steps/${step}`, {
+    ...{ day: 3, minutes: 600, ownTime: false, rule: null, ...values },
+  });
+const look = (id: number) => house.client.post<CampaignLook>(`/api/campaigns/${id}/plan/look`);
+async function go(id: number) {
+  const looks = (await look(id)).steps.map(({ messageId, look: { digest } }) => ({ messageId, digest }));
+  return house.client.call<{ detail: string }>('POST', `/api/campaigns/${id}/plan/go`, { looks });
+}
+const expected = (id: number) => house.client.get<CampaignExpected>(`/api/campaigns/${id}/plan/expected`);
+const pathOf = async (id: number, person: number) =>
+  (await house.client.get<PathStep[]>(`/api/campaigns/${id}/plan/path?supporterId=${person}`)).map(
+    ({ verdict, words }) => `${verdict}: ${words}`,
+  );
+/** The clock comes to a step: the campaign began as many days ago as it says. */
+async function comes(campaign: number, step: number, state = 'done') {
+  const { day } = (await planOf(campaign)).steps.find(({ messageId }) => messageId === step)!;
+  const database = house.database.unscoped();
+  await database('campaign')
+    .where('id', campaign)
+    .update({ first_day: today - day });
+  await database('job').where({ kind: 'message-prepare', ref_id: step }).update({ run_at: new Date() });
+  return messageAt(house.client, step, state);
+}
+/** Of each delivery of a step that it is to be sent, or why not, in the order in which people came in. */
+async function verdicts(step: number) {
+  const rows = await house.database
+    .unscoped()('delivery')
+    .where('message_id', step)
+    .orderBy('supporter_id')
+    .select<{ verdict: string; detail: string | null }[]>('verdict', 'detail');
+  return rows.map(({ verdict, detail }) => (verdict === 'fell-out' ? detail : verdict));
+}
+const gives = (person: number, on = today) =>
+  house.client.post(`/api/supporters/${person}/gifts`, { amount: 2500, on: isoDay(on), note: '' });
+const mark = (step: number, person: number, flag: 'replied' | 'left_it') =>
+  house.database
+    .unscoped()('delivery')
+    .where({ message_id: step, supporter_id: person })
+    .update({ [flag]: 1 });
+
+test('a campaign of email, text and letter is lived through: who gave, replied or opted out gets no more', async () => {
+  const { id, idOf } = await campaignOf(5);
+  await begins(id);
+  const [email, text, letter] = [
+    await stepOf(id, 0),
+    await stepOf(id, 3, 'text'),
+    await stepOf(id, 10, 'post'),
+  ];
+  expect((await go(id)).status).toBe(202);
+  expect((await planOf(id)).steps.map(({ state }) => state)).toEqual(['scheduled', 'scheduled', 'scheduled']);
+
+  await comes(id, email);
+  const people = await Promise.all([0, 1, 2, 3, 4].map(idOf));
+  await gives(people[0]!);
+  await mark(email, people[1]!, 'replied');
+  await mark(email, people[2]!, 'left_it');
+  // A gift that was taken back is none.
+  await gives(people[3]!);
+  await house.database
+    .unscoped()('gift')
+    .insert({
+      ...{ organization_id: house.scope.organizationId, supporter_id: people[3]!, amount: -2500 },
+      ...{ given_on: today, note: '' },
+    });
+  expect(await pathOf(id, people[0]!)).toEqual(['send: Came to them', OUT, OUT]);
+
+  await comes(id, text, 'sending');
+  expect(await verdicts(text)).toEqual([
+    ...['gave', 'replied', 'opted out by one of its messages', 'send', 'send'],
+  ]);
+  // What waits for a decent hour is not waited for: the letter is for whoever is left by then.
+  await gives(people[4]!);
+  await comes(id, letter, 'posting');
+  expect((await verdicts(letter)).filter((verdict) => verdict === 'gave')).toHaveLength(2);
+});
+
+test('a step is for whom its sentence says, and the plan says how many get how many', async () => {
+  const { id, idOf } = await campaignOf(4);
+  await begins(id);
+  const [first, second] = [await stepOf(id, 0), await stepOf(id, 3)];
+  await house.client.put(`/api/campaigns/${id}/roster`, {
+    group: { ids: [await idOf(0)] },
+    stage: 'pledged',
+  });
+  const rule = { kind: 'roster', campaignId: id, stages: ['pledged'], on: true };
+  expect((await change(id, second, { rule })).status).toBe(204);
+  const now = await expected(id);
+  expect(now.steps.map(({ messageId, group, reached }) => [messageId, group, reached])).toEqual([
+    [first, 4, 4],
+    [second, 1, 1],
+  ]);
+  expect(now.gets).toEqual([0, 3, 1]);
+  expect((await planOf(id)).steps[1]!.words).toContain('pledged');
+  expect(await pathOf(id, await idOf(1))).toEqual([
+    'send: Will get it',
+    'not-meant: The step is not for them',
+  ]);
+});
+
+test('whoever gives between being written down and being handed over is held at the door', async () => {
+  const { id, idOf } = await campaignOf(2);
+  await begins(id);
+  const step = await stepOf(id, 0);
+  // By their own clock: written down now, and due tomorrow.
+  await change(id, step, { day: 0, ownTime: true });
+  await go(id);
+  await comes(id, step, 'sending');
+  await gives(await idOf(1));
+  await house.database.unscoped()('delivery').where('message_id', step).update({ not_before: null });
+  await messageAt(house.client, step, 'done');
+  expect(await pathOf(id, await idOf(0))).toEqual(['send: Came to them']);
+  expect(await pathOf(id, await idOf(1))).toEqual([OUT]);
+  const { rows } = await house.client.get<Page<ResultPerson>>(
+    `/api/messages/${step}/results/people?kind=door`,
+  );
+  expect(rows.map(({ detail }) => detail)).toEqual(['Out of the campaign already: gave']);
+});
+
+test('what the house says of a step is refused in words: too late, set going, left, alone', async () => {
+  const { id } = await campaignOf(1);
+  const step = await stepOf(id, 0);
+  expect((await go(id)).body.detail).toBe('Choose the campaign’s first day first.');
+  await begins(id, -3);
+  expect((await go(id)).body.detail).toMatch(/^“Step of day 0 by email” would leave at a time that is over/);
+  await begins(id, 2);
+  const alone = await house.client.call<{ detail: string }>('POST', `/api/messages/${step}/send`, {
+    ...{ at: null, digest: (await lastLook(house.client, step)).digest },
+  });
+  expect(alone.body.detail).toMatch(/^It is a step of “Winter hull \d+” and leaves with it/);
+  const elsewhere = await house.client.call<{ detail: string }>('PUT', `/api/messages/${step}/recipients`, {
+    ...{ from: [], minus: [], without: [], basedOn: 0 },
+  });
+  expect(elsewhere.body.detail).toMatch(/goes to its roster/);
+  expect((await go(id)).status).toBe(202);
+  expect((await go(id)).status).toBe(422);
+  expect((await change(id, step)).body.detail).toBe(
+    '“Step of day 0 by email” is set going. Take it back first.',
+  );
+  expect((await begins(id, 5)).body.detail).toMatch(/^“Step of day 0 by email” is set going by this day/);
+  expect((await house.client.call('DELETE', `/api/campaigns/${id}`)).status).toBe(409);
+  await house.client.post(`/api/messages/${step}/unschedule`);
+  expect((await change(id, step, { day: 1 })).status).toBe(204);
+  await go(id);
+  await comes(id, step);
+  expect((await change(id, step)).body.detail).toMatch(/has left: what has left can’t be changed/);
+  expect((await house.client.call('DELETE', `/api/campaigns/${id}/steps/${step}`)).status).toBe(409);
+});
+
+test('a look that is not of now sets nothing going, and of two at once one does', async () => {
+  const { id, idOf } = await campaignOf(3);
+  await begins(id);
+  const steps = [await stepOf(id, 0), await stepOf(id, 2)];
+  const looks = (await look(id)).steps.map(({ messageId, look: { digest } }) => ({ messageId, digest }));
+  await house.client.put(`/api/campaigns/${id}/roster`, { group: { ids: [await idOf(0)] }, stage: 'gave' });
+  await change(id, steps[1]!, { day: 4 });
+  const stale = await house.client.call('POST', `/api/campaigns/${id}/plan/go`, { looks });
+  expect(stale.status).toBe(409);
+  expect((await planOf(id)).steps.map(({ state }) => state)).toEqual(['draft', 'draft']);
+  const fresh = (await look(id)).steps.map(({ messageId, look: { digest } }) => ({ messageId, digest }));
+  const both = await Promise.all(
+    [1, 2].map(() => house.client.call('POST', `/api/campaigns/${id}/plan/go`, { looks: fresh })),
+  );
+  expect(both.map(({ status }) => status).sort()).toEqual([202, 409]);
+});
+
+test('a roster that fills itself takes in who comes into the segment, and nobody who was taken off', async () => {
+  const { id, batch, idOf } = await campaignOf(3);
+  const segment = await house.client.post<{ id: number }>('/api/segments', {
+    ...{ name: `Joins ${id}`, tree: { kind: 'all', rules: [{ kind: 'batch', batchId: batch, in: true }] } },
+  });
+  await house.client.post(`/api/campaigns/${id}/roster/off`, { group: { kind: 'batch', id: batch } });
+  await house.client.put(`/api/campaigns/${id}/roster`, { group: { ids: [await idOf(0)] }, stage: 'asked' });
+  await house.database
+    .unscoped()('campaign_off')
+    .where({ campaign_id: id, supporter_id: await idOf(1) })
+    .delete();
+  expect((await savePlan(id, { firstDay: isoDay(today + 1), joinsFrom: segment.id })).status).toBe(204);
+  const step = await stepOf(id, 0);
+  expect((await expected(id)).steps[0]).toMatchObject({
+    ...{ group: 3, reached: 2, suppressed: [{ reason: 'fell-out', people: 1 }] },
+  });
+  expect(await pathOf(id, await idOf(2))).toEqual([
+    'fell-out: Out of the campaign already: not on the roster',
+  ]);
+  await go(id);
+  await comes(id, step);
+  const roster = await house.client.get<Page<RosterRow>>(`/api/campaigns/${id}/roster`);
+  expect(roster.rows.map((row) => row.firstName).sort()).toEqual(['P0', 'P1']);
+  const gone = await house.client.call<{ detail: string }>('DELETE', `/api/segments/${segment.id}`);
+  expect([gone.status, gone.body.detail]).toEqual([
+    409,
+    expect.stringContaining('The campaign “Winter hull'),
+  ]);
+});
+
+test('a step that is taken out leaves its words as a draft to nobody, and a goal counts what was given', async () => {
+  const { id, idOf } = await campaignOf(2);
+  await savePlan(id, {
+    firstDay: isoDay(today),
+    goal: { kind: 'money', amount: 100_000, by: isoDay(today + 30) },
+  });
+  const step = await stepOf(id, 0);
+  await house.client.call('DELETE', `/api/campaigns/${id}/steps/${step}`);
+  expect((await house.client.get<MessageView>(`/api/messages/${step}`)).recipients.from).toEqual([]);
+  await gives(await idOf(0));
+  await gives(await idOf(1), today - 40);
+  expect(await planOf(id)).toMatchObject({ reached: 2500, steps: [] });
+});

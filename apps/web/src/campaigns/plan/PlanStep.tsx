@@ -1,0 +1,272 @@
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { CampaignExpected, CampaignPlan, StepView } from '@goodword/core/contract';
+import { parseClock } from '@goodword/core/fields';
+import type { Rule } from '@goodword/core/segment';
+import { useFormat } from '../../app/format';
+import { Labelled } from '../../ui/basics';
+import { Drawer } from '../../ui/dialogs';
+import { TypeWord, Word } from '../../sort/lines/Word';
+import { ForWhom } from '../../sort/ForWhom';
+import { MESSAGE_STATE_WORDS } from '../../send/Outgoing';
+import { dayOfStep, timeOfStep, type StepPart } from './planning';
+
+const ACTS: Record<StepView['channel'], string> = {
+  email: t`email`,
+  text: t`text`,
+  post: t`post the letter`,
+};
+
+type Acts = {
+  change: (part: Partial<StepPart>) => void;
+  takeOut: () => void;
+  takeBack: () => void;
+};
+
+/** When in the day, and by whose clock. */
+function timeWords({ minutes, ownTime }: StepView): string {
+  const time = timeOfStep(minutes);
+  return ownTime ? t`${time} where they are` : time;
+}
+
+function TimeWord({ step, onChange }: { step: StepView; onChange: Acts['change'] }) {
+  const [typed, setTyped] = useState(timeOfStep(step.minutes));
+  const minutes = parseClock(typed);
+  return (
+    <Word words={timeWords(step)} label={t`Time`}>
+      {(close) => (
+        <form
+          className="flex flex-col gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (minutes === null) return;
+            onChange({ minutes });
+            close();
+          }}
+        >
+          <Labelled
+            label={t`Time of day`}
+            hint={minutes === null ? t`This is no time. Write it like 17:30.` : undefined}
+          >
+            <input
+              className="input"
+              autoFocus
+              value={typed}
+              onChange={({ target }) => setTyped(target.value)}
+              onBlur={() => minutes !== null && minutes !== step.minutes && onChange({ minutes })}
+            />
+          </Labelled>
+          {step.channel !== 'post' && (
+            <label className="flex gap-2 items-center">
+              <input
+                type="checkbox"
+                className="accent-[#0F766B]"
+                checked={step.ownTime}
+                onChange={() => onChange({ ownTime: !step.ownTime })}
+              />
+              {t`where each of them is`}
+            </label>
+          )}
+        </form>
+      )}
+    </Word>
+  );
+}
+
+const messageLine = (messageId: number, event: 'got' | 'clicked', did: boolean): Rule => ({
+  ...{ kind: 'message', event, did, messageId, atLeast: 1, window: { over: 'ever' } },
+});
+
+/** Whom of the roster a step is for: everybody, by what they did with an earlier step, or by a sentence. */
+function WhomWord({
+  step,
+  earlier,
+  onChange,
+}: {
+  step: StepView;
+  earlier: readonly StepView[];
+  onChange: Acts['change'];
+}) {
+  const format = useFormat();
+  const [open, setOpen] = useState(false);
+  const option = (words: string, rule: Rule | null, close: () => void) => (
+    <button
+      key={words}
+      className="text-left px-2 py-1 rounded-[3px] hover:bg-bench"
+      onClick={() => (onChange({ rule }), close())}
+    >
+      {words}
+    </button>
+  );
+  return (
+    <>
+      <Word words={step.rule ? t`those who fit` : t`everybody on the roster`} label={t`Whom it is for`}>
+        {(close) => (
+          <>
+            {option(t`everybody on the roster`, null, close)}
+            {earlier
+              .filter(({ channel }) => channel !== 'post')
+              .map(({ messageId, name }) => (
+                <div key={messageId} className="contents">
+                  {option(
+                    t`who got “${name}” and clicked no link in it`,
+                    {
+                      kind: 'all',
+                      rules: [messageLine(messageId, 'got', true), messageLine(messageId, 'clicked', false)],
+                    },
+                    close,
+                  )}
+                  {option(t`who did not get “${name}”`, messageLine(messageId, 'got', false), close)}
+                </div>
+              ))}
+            <hr className="border-hair my-1" />
+            <button
+              className="text-left px-2 py-1 rounded-[3px] hover:bg-bench"
+              onClick={() => (setOpen(true), close())}
+            >
+              {t`who fit a sentence of its own…`}
+            </button>
+          </>
+        )}
+      </Word>
+      {step.rule && (
+        <>
+          {': '}
+          <button
+            className="text-left text-[15px] font-sans text-ink2 hover:underline"
+            onClick={() => setOpen(true)}
+          >
+            {step.words}
+          </button>
+        </>
+      )}
+      <Drawer open={open} onClose={() => setOpen(false)} wide title={t`Whom “${step.name}” is for`}>
+        {open && (
+          <ForWhom
+            tree={step.rule}
+            act={t`The step is for them`}
+            found={({ total, everybody }) => (
+              <Trans>
+                {format.number(total)} of {format.number(everybody)} people fit it today; of the roster those
+                get it who fit it when the step leaves.
+              </Trans>
+            )}
+            onDone={(rule) => (onChange({ rule }), setOpen(false))}
+          />
+        )}
+      </Drawer>
+    </>
+  );
+}
+
+/** How it stands with a step, and what can be done about it. */
+function Standing({ step, may, acts }: { step: StepView; may: boolean; acts: Acts }) {
+  const links = 'font-sans text-[13px] flex flex-wrap gap-x-4 leading-normal';
+  if (step.state === 'draft')
+    return (
+      <p className={links}>
+        {!step.isReady && (
+          <span className="text-ochre">{t`Its words are not ready, or no test went out`}</span>
+        )}
+        <Link className="link" to={`/write/${step.messageId}`}>
+          {step.isReady ? t`Read it` : t`Write it`}
+        </Link>
+        <Link className="link" to={`/send/${step.messageId}`}>{t`Test it, and look who gets it`}</Link>
+        {may && <button className="link" onClick={acts.takeOut}>{t`Take it out`}</button>}
+      </p>
+    );
+  return (
+    <p className={links}>
+      <span className="text-verdigris">
+        {step.state === 'scheduled' ? t`set going` : MESSAGE_STATE_WORDS[step.state]}
+      </span>
+      {step.state === 'scheduled' ? (
+        may && <button className="link" onClick={acts.takeBack}>{t`Take it back`}</button>
+      ) : (
+        <Link
+          className="link"
+          to={step.state === 'posting' ? `/send/${step.messageId}` : `/hear-back/${step.messageId}`}
+        >
+          {step.state === 'posting' ? t`Post the letters` : t`What became of it`}
+        </Link>
+      )}
+    </p>
+  );
+}
+
+/** One step as a sentence, with how many it would come to now. */
+export function PlanStep({
+  nth,
+  step,
+  plan,
+  expected,
+  may,
+  acts,
+}: {
+  nth: number;
+  step: StepView;
+  plan: CampaignPlan;
+  expected: CampaignExpected['steps'][number] | undefined;
+  may: boolean;
+  acts: Acts;
+}) {
+  const format = useFormat();
+  const day = dayOfStep(plan.firstDay, step.day);
+  const later =
+    step.day === 0 ? t`the first day` : plural(step.day, { one: '# day later', other: '# days later' });
+  const dayWords = day ? (step.day === 0 ? format.weekday(day) : t`${format.weekday(day)}, ${later}`) : later;
+  const changes = may && step.state === 'draft';
+  return (
+    <li
+      className="grid grid-cols-[30px_1fr_120px] gap-x-2 border-t border-hair py-4"
+      id={`step-${step.messageId}`}
+    >
+      <span className="text-[12px] text-ink3 pt-2">{nth}</span>
+      <div className="font-title text-[19px] leading-[1.8] text-ink2 [&_.word]:text-ink">
+        <p>
+          {t`On`}{' '}
+          {changes ? (
+            <TypeWord
+              label={t`Days after the first one`}
+              type="number"
+              value={String(step.day)}
+              shown={dayWords}
+              onType={(typed) =>
+                typed !== '' && Number(typed) >= 0 && acts.change({ day: Math.floor(Number(typed)) })
+              }
+            />
+          ) : (
+            <b className="text-ink">{dayWords}</b>
+          )}{' '}
+          {t`at`}{' '}
+          {changes ? (
+            <TimeWord step={step} onChange={acts.change} />
+          ) : (
+            <b className="text-ink">{timeWords(step)}</b>
+          )}
+          , {ACTS[step.channel]}{' '}
+          <Link className="text-ink font-bold hover:underline" to={`/write/${step.messageId}`}>
+            {step.name}
+          </Link>{' '}
+          {t`to`}{' '}
+          {changes ? (
+            <WhomWord step={step} earlier={plan.steps.slice(0, nth - 1)} onChange={acts.change} />
+          ) : (
+            <b className="text-ink">{step.words || t`everybody on the roster`}</b>
+          )}
+        </p>
+        <Standing step={step} may={may} acts={acts} />
+      </div>
+      <p className="text-right">
+        <b className="font-title text-[19px] block">
+          {expected ? t`about ${format.number(expected.reached)}` : format.number(step.went)}
+        </b>
+        <span className="text-ink2 text-[12.5px]">
+          {expected ? t`of ${format.number(expected.group)}` : t`it went to`}
+        </span>
+      </p>
+    </li>
+  );
+}
