@@ -163,7 +163,8 @@ function WhomWord({
 
 /** How it stands with a step, and what can be done about it. */
 function Standing({ step, may, acts }: { step: StepView; may: boolean; acts: Acts }) {
-  const links = 'font-sans text-[13px] flex flex-wrap gap-x-4 leading-normal';
+  const links =
+    'font-sans text-[13px] flex flex-wrap items-center gap-x-4 gap-y-1 leading-normal [&>*]:min-h-[24px]';
   if (step.state === 'draft')
     return (
       <p className={links}>
