@@ -30,6 +30,7 @@ export const KEPT_SHAPES = {
   'message.letter': core('letter', 'LetterDoc'),
   'message.ask': core('letter', 'AskRule'),
   'message_proof.found': `${core('proofs', 'FoundProof')}[]`,
+  'organization.mail_limits': core('delivery', 'MailLimits'),
   'organization.text_number': core('delivery', 'TextNumber'),
   'sender_check.back_signatures': '{ selector: string; holds: boolean }[]',
   'sender_check.records': `${core('delivery', 'CheckedRecord')}[]`,

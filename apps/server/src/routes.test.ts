@@ -22,6 +22,7 @@ const NEED_NOT: Record<string, string> = {
   'put /api/house/fields/:id/type':
     'refused where a value of now does not convert; what will is shown before',
   'put /api/house/fields/order': 'an order, nothing typed',
+  'put /api/sender/limits': 'three numbers of one provider, with a line in the history',
   'put /api/sender/number': 'three facts of one number, with a line in the history',
   'put /api/lists/folder': 'moves the lists that are named',
   'put /api/lists/order': 'an order, nothing typed',

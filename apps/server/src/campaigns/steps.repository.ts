@@ -33,6 +33,7 @@ export interface StepRow extends Pick<
   name: string;
   channel: MessageChannel;
   state: MessageState;
+  group_version: number;
 }
 
 const FRAME = `c.id AS campaign_id, c.name, c.kind, c.stages, c.first_day, c.appeal_code, c.ends_for, c.ends_at, c.joins_from`;
@@ -88,7 +89,8 @@ export class StepsRepository {
 
   async all(db: Scoped, campaignId: number): Promise<StepRow[]> {
     return db.sql<StepRow>(
-      `SELECT s.message_id, s.campaign_id, s.day, s.minutes, s.own_time, s.rule, m.name, m.channel, m.state
+      `SELECT s.message_id, s.campaign_id, s.day, s.minutes, s.own_time, s.rule, m.name, m.channel, m.state,
+          m.group_version
         FROM campaign_step s
         JOIN message m ON m.id = s.message_id
         WHERE s.organization_id = :org AND s.campaign_id = :campaignId`,

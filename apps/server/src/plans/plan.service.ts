@@ -18,7 +18,7 @@ import { MessagesService } from '../messages/messages.service';
 import { audit } from '../platform/audit';
 import { nextVersion } from '../platform/versions';
 import { Database } from '../platform/database';
-import { Conflict, Invalid, NotFound } from '../platform/errors';
+import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import type { Scoped } from '../platform/scoped';
 import { sentence } from '../platform/words';
@@ -101,6 +101,7 @@ export class PlanService {
     return Promise.all(
       steps.map(async (step, i) => ({
         messageId: step.id,
+        version: step.group_version,
         name: step.name,
         channel: step.channel,
         state: step.state,
@@ -180,9 +181,11 @@ export class PlanService {
     await this.database.write(scope, async (tx) => {
       tx.unchanged();
       const { name } = await this.movable(tx, id, stepId);
+      const message = (await this.messages.lock(tx, stepId))!;
+      if (message.group_version !== step.basedOn)
+        throw new Newer('the step', await this.team.nameOf(tx, message.changed_by));
       await this.steps.change(tx, stepId, step);
       // Another group than was looked at, and perhaps agreed to.
-      const message = (await this.messages.lock(tx, stepId))!;
       await this.messages.revise(tx, message, 'group_version', {});
       await audit(tx, 'change', { campaign: id }, `Step ${name} changed`);
     });

@@ -79,10 +79,12 @@ async function stepOf(campaign: number, day: number, channel: 'email' | 'text' |
   if (channel !== 'post') await house.client.post(`/api/messages/${id}/test`);
   return id;
 }
-const change = (campaign: number, step: number, values: object = {}) =>
-  house.client.call<{ detail: string }>('PUT', `/api/campaigns/${campaign}/steps/${step}`, {
-    ...{ day: 3, minutes: 600, ownTime: false, rule: null, ...values },
+async function change(campaign: number, step: number, values: object = {}) {
+  const { version } = (await planOf(campaign)).steps.find(({ messageId }) => messageId === step)!;
+  return house.client.call<{ detail: string }>('PUT', `/api/campaigns/${campaign}/steps/${step}`, {
+    ...{ day: 3, minutes: 600, ownTime: false, rule: null, basedOn: version, ...values },
   });
+}
 const look = (id: number) => house.client.post<CampaignLook>(`/api/campaigns/${id}/plan/look`);
 async function go(id: number) {
   const looks = (await look(id)).steps.map(({ messageId, look: { digest } }) => ({ messageId, digest }));
@@ -222,6 +224,8 @@ test('what the house says of a step is refused in words: too late, set going, le
   expect((await house.client.call('DELETE', `/api/campaigns/${id}`)).status).toBe(409);
   await house.client.post(`/api/messages/${step}/unschedule`);
   expect((await change(id, step, { day: 1 })).status).toBe(204);
+  const older = await change(id, step, { basedOn: 0 });
+  expect([older.status, older.body.detail]).toEqual([409, expect.stringContaining('the step')]);
   await go(id);
   await comes(id, step);
   expect((await change(id, step)).body.detail).toMatch(/has left: what has left can’t be changed/);

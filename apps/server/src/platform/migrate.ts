@@ -29,6 +29,7 @@ import * as letters from './migrations/027_letters';
 import * as deliveryFaults from './migrations/030_delivery_faults';
 import * as secondLook from './migrations/033_second_look';
 import * as campaignSteps from './migrations/034_campaign_steps';
+import * as mailLimits from './migrations/035_mail_limits';
 import * as ownTime from './migrations/032_own_time';
 import * as senderCheck from './migrations/031_sender_check';
 import * as together from './migrations/029_together';
@@ -69,6 +70,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '032_own_time': ownTime,
   '033_second_look': secondLook,
   '034_campaign_steps': campaignSteps,
+  '035_mail_limits': mailLimits,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -4,6 +4,7 @@ import { type Verdict } from '@goodword/core/permission';
 import { wilson } from '@goodword/core/results';
 import { heldBackWords } from '@goodword/core/words';
 import { audit } from '../platform/audit';
+import { MailLimitsRepository } from '../limits/mail-limits.repository';
 import { Database } from '../platform/database';
 import { type Scoped } from '../platform/scoped';
 import { Conflict, NotFound } from '../platform/errors';
@@ -30,6 +31,7 @@ export class ResultsService {
     @Inject(Database) private readonly database: Database,
     @Inject(ResultsRepository) private readonly results: ResultsRepository,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(MailLimitsRepository) private readonly mailLimits: MailLimitsRepository,
   ) {}
 
   async of(scope: AccessScope, id: number): Promise<MessageResults> {
@@ -66,9 +68,19 @@ export class ResultsService {
       rates,
       links: links.map((link) => ({ ...link, people: Number(link.people) })),
       pace,
+      limited: message.state === 'sending' ? await this.limitedBy(db, message, counts.waiting) : null,
       night: night.until ? { people: night.people, until: night.until.toISOString() } : null,
       overTime: byHour(events),
     };
+  }
+
+  /** Which limit of the house's mail holds the rest back just now. */
+  private async limitedBy(db: Scoped, { channel, personal_to }: MessageRow, waiting: number) {
+    if (channel !== 'email' || personal_to !== null || waiting === 0) return null;
+    const known = await this.mailLimits.limits(db);
+    if (!known) return null;
+    const { left, by } = await this.mailLimits.left(db, known);
+    return left === 0 ? by : null;
   }
 
   async people(

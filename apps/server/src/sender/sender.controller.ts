@@ -1,7 +1,7 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
 import { answers, schema } from '@goodword/core/contract';
 import type { SenderView } from '@goodword/core/contract';
-import type { TextNumber } from '@goodword/core/delivery';
+import type { MailLimits, TextNumber } from '@goodword/core/delivery';
 import { Caller, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { SenderService } from './sender.service';
@@ -38,6 +38,17 @@ export class SenderController {
   @HttpCode(200)
   through(@Caller() scope: AccessScope): Promise<SenderView> {
     return this.sender.sendThrough(scope);
+  }
+
+  @Route('put', 'limits', {
+    role: 'owner',
+    ofAll: true,
+    summary: 'How much mail the provider takes, and how a new domain is made known',
+    body: schema.saveMailLimits,
+  })
+  @HttpCode(204)
+  limits(@Caller() scope: AccessScope, @Input('body') body: MailLimits): Promise<void> {
+    return this.sender.saveLimits(scope, body);
   }
 
   @Route('put', 'number', {

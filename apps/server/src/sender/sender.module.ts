@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { LimitsModule } from '../limits/limits.module';
 import { TeamModule } from '../team/team.module';
 import { CameThroughService } from './came-through.service';
 import { SenderController } from './sender.controller';
@@ -6,7 +7,7 @@ import { SenderRepository } from './sender.repository';
 import { SenderService } from './sender.service';
 
 @Module({
-  imports: [TeamModule],
+  imports: [LimitsModule, TeamModule],
   controllers: [SenderController],
   providers: [CameThroughService, SenderRepository, SenderService],
   exports: [CameThroughService, SenderService],

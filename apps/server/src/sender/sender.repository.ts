@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { CheckedRecord, TextNumber } from '@goodword/core/delivery';
+import type { CheckedRecord, MailLimits, TextNumber } from '@goodword/core/delivery';
 import { Database } from '../platform/database';
 import { type Scoped, rowsOf } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
@@ -71,6 +71,12 @@ export class SenderRepository {
           AND e.at > UTC_TIMESTAMP(3) - INTERVAL 30 DAY`,
     );
     return { reached: Number(row?.reached ?? 0), complained: Number(row?.complained ?? 0) };
+  }
+
+  async keepLimits(tx: Scoped, limits: MailLimits | null): Promise<void> {
+    await rowsOf(tx.knex, 'organization')
+      .where('id', tx.scope.organizationId)
+      .update({ mail_limits: limits === null ? null : (JSON.stringify(limits) as never) });
   }
 
   async keepNumber(tx: Scoped, number: TextNumber | null): Promise<void> {

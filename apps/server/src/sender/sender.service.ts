@@ -8,6 +8,7 @@ import {
   wantedRecords,
   type CheckedRecord,
   type SenderFacts,
+  type MailLimits,
   type TextNumber,
 } from '@goodword/core/delivery';
 import type { SenderView } from '@goodword/core/contract';
@@ -21,6 +22,7 @@ import { MAIL_OUT, type MailOut } from '../platform/mail-out';
 import { programScope, type AccessScope } from '../platform/scope';
 import { Tokens } from '../platform/tokens';
 import { sentence } from '../platform/words';
+import { MailLimitsRepository } from '../limits/mail-limits.repository';
 import { houseMail } from '../team/house-mail';
 import { TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { SenderRepository, type SenderCheckRow } from './sender.repository';
@@ -40,6 +42,7 @@ export class SenderService {
     @Inject(NAMES) private readonly names: NameRecords,
     @Inject(MAIL_OUT) private readonly mailOut: MailOut,
     @Inject(CONFIG) private readonly config: Config,
+    @Inject(MailLimitsRepository) private readonly mailLimits: MailLimitsRepository,
   ) {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
   }
@@ -62,6 +65,7 @@ export class SenderService {
       demands: metDemands({ records, aligned: aligned.signature || aligned.returnPath, tls, complaints }),
       complaints,
       through: throughOf(row),
+      ...(await this.limitsNow(scope)),
       number: organization.text_from
         ? { number: organization.text_from, ...(organization.text_number ?? UNSAID) }
         : null,
@@ -104,6 +108,29 @@ export class SenderService {
     if (result.kind !== 'accepted')
       await this.database.writeUnlogged(scope, (tx) => this.checks.keepThrough(tx, key, result.detail));
     return this.show(scope);
+  }
+
+  private async limitsNow(scope: AccessScope): Promise<Pick<SenderView, 'limits' | 'mailsLeft'>> {
+    const db = this.database.read(scope);
+    const known = await this.mailLimits.limits(db);
+    if (!known) return { limits: null, mailsLeft: null };
+    const { left } = await this.mailLimits.left(db, known);
+    return { limits: known.limits, mailsLeft: Number.isFinite(left) ? left : null };
+  }
+
+  async saveLimits(scope: AccessScope, limits: MailLimits): Promise<void> {
+    const { perHour, perDay, warmUp } = limits;
+    const isLimited = perHour !== null || perDay !== null || warmUp !== null;
+    await this.database.write(scope, async (tx) => {
+      await this.checks.keepLimits(tx, isLimited ? limits : null);
+      const values = { hour: perHour ?? '–', day: perDay ?? '–', from: warmUp?.from ?? '–' };
+      await audit(
+        tx,
+        'organization-changed',
+        { organization: scope.organizationId },
+        sentence('sender.limits-changed', values),
+      );
+    });
   }
 
   async saveNumber(scope: AccessScope, number: TextNumber): Promise<void> {

@@ -91,6 +91,7 @@ export class HandOverLoop {
         holder,
         this.options.leaseSeconds,
         this.options.sliceSize ?? 400,
+        next.channel === 'email' && next.personal_to === null,
       );
       if (slice.length === 0) await this.parts.outbox.finish(scope, id);
       else

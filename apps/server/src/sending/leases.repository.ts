@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { Database } from '../platform/database';
-import { rowsOf } from '../platform/scoped';
+import { MailLimitsRepository } from '../limits/mail-limits.repository';
+import { rowsOf, type Scoped } from '../platform/scoped';
 import type { AccessScope } from '../platform/scope';
 import type { Tables } from '../platform/tables/generated';
 import { addEvents } from './delivery-events';
@@ -17,6 +18,9 @@ export interface LeasedDelivery extends Pick<
   region: string | null;
 }
 
+/** Room comes as hours pass: whoever found none looks again after so long. */
+const ASK_AGAIN_MS = 2_000;
+
 const CUT_OFF = 'The sending process ended while this mail was under way. It may or may not have gone.';
 
 /**
@@ -25,11 +29,18 @@ const CUT_OFF = 'The sending process ended while this mail was under way. It may
  */
 @Injectable()
 export class LeasesRepository {
-  constructor(@Inject(Database) private readonly database: Database) {}
+  /** Until when nobody asks again whether a limit has room, by organization. */
+  private readonly asked = new Map<number, number>();
+
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(MailLimitsRepository) private readonly mailLimits: MailLimitsRepository,
+  ) {}
 
   /**
    * Leases the next deliveries of a message that may go now; rows that another worker is leasing are passed
-   * over.
+   * over. Of a mailing no more than may leave within the limits of the house; while a domain is made known
+   * those who have clicked or replied go first, for mailbox providers look at how the first ones are received.
    */
   async lease(
     scope: AccessScope,
@@ -37,17 +48,20 @@ export class LeasesRepository {
     worker: string,
     seconds: number,
     size: number,
+    isMailing = false,
   ): Promise<LeasedDelivery[]> {
+    const limited = isMailing ? await this.mailLimits.limits(this.database.read(scope)) : null;
+    if (limited && (this.asked.get(scope.organizationId) ?? 0) > Date.now()) return [];
     return this.database.writeUnlogged(scope, async (tx) => {
-      const rows = await tx.sql<LeasedDelivery>(
-        `SELECT d.id, d.supporter_id, d.provider_key, d.attempts, d.contact_point_id, d.entry_id
-          FROM delivery d
-          WHERE d.organization_id = :org AND d.message_id = :messageId AND d.state = 'ready'
-            AND (d.not_before IS NULL OR d.not_before <= UTC_TIMESTAMP(3))
-          ORDER BY d.id
-          LIMIT :size FOR UPDATE SKIP LOCKED`,
-        { messageId, size },
-      );
+      // Before anything is read, so that what another worker took is seen.
+      if (limited) await tx.lockOrganization();
+      const { left } = limited ? await this.mailLimits.left(tx, limited) : { left: size };
+      if (left === 0) {
+        this.asked.set(scope.organizationId, Date.now() + ASK_AGAIN_MS);
+        return [];
+      }
+      const most = Math.min(size, left);
+      const rows = await this.ready(tx, messageId, most, limited?.limits.warmUp != null);
       if (rows.length === 0) return [];
       const ids = rows.map((row) => row.id);
       await tx.execute(
@@ -72,6 +86,30 @@ export class LeasesRepository {
         ...(placeOf.get(row.supporter_id) ?? { country: null, region: null }),
       }));
     });
+  }
+
+  private async ready(
+    tx: Scoped,
+    messageId: number,
+    size: number,
+    engagedFirst: boolean,
+  ): Promise<LeasedDelivery[]> {
+    const next = (which: string) =>
+      tx.sql<LeasedDelivery>(
+        `SELECT d.id, d.supporter_id, d.provider_key, d.attempts, d.contact_point_id, d.entry_id
+          FROM delivery d
+          WHERE d.organization_id = :org AND d.message_id = :messageId AND d.state = 'ready'
+            AND (d.not_before IS NULL OR d.not_before <= UTC_TIMESTAMP(3)) ${which}
+          ORDER BY d.id
+          LIMIT :size FOR UPDATE SKIP LOCKED`,
+        { messageId, size },
+      );
+    const engaged = engagedFirst
+      ? await next(`AND EXISTS (SELECT 1 FROM delivery e
+          WHERE e.organization_id = :org AND e.supporter_id = d.supporter_id
+            AND (e.clicked = 1 OR e.replied = 1))`)
+      : [];
+    return engaged.length > 0 ? engaged : next('');
   }
 
   async renewLeases(scope: AccessScope, worker: string, seconds: number): Promise<void> {

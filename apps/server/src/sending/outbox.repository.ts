@@ -6,6 +6,7 @@ import { nextDecentMoment, zonesOf } from '@goodword/core/schedule';
 import { retryAfter, type DeliveryFault } from '@goodword/core/delivery';
 import { FactsRepository, type EligibilityQuery } from '../permission/ledger/facts.repository';
 import { Database } from '../platform/database';
+import type { Tables } from '../platform/tables/generated';
 import { type Scoped, rowsOf } from '../platform/scoped';
 import type { HandOver } from '../platform/mail-out';
 import type { AccessScope } from '../platform/scope';
@@ -56,13 +57,13 @@ export class OutboxRepository {
 
   /** Messages that are going out, in any organization. */
   async sendingMessages(): Promise<
-    { id: number; organization_id: number; chapter_id: number | null; personal_to: number | null }[]
+    Pick<Tables['message'], 'id' | 'organization_id' | 'chapter_id' | 'personal_to' | 'channel'>[]
   > {
     // A word to one person goes before a mailing: each has its turn, and the short ones first.
     return await rowsOf(this.database.unscoped(), 'message')
       .where('state', 'sending')
       .orderByRaw('personal_to IS NULL, id')
-      .select('id', 'organization_id', 'chapter_id', 'personal_to');
+      .select('id', 'organization_id', 'chapter_id', 'personal_to', 'channel');
   }
 
   /**

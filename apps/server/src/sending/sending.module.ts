@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { LimitsModule } from '../limits/limits.module';
 import { MessagesModule } from '../messages/messages.module';
 import { PermissionModule } from '../permission/permission.module';
 import { RecordModule } from '../record/record.module';
@@ -31,6 +32,7 @@ import { LeasesRepository } from './leases.repository';
 
 @Module({
   imports: [
+    LimitsModule,
     MessagesModule,
     PermissionModule,
     RecordModule,

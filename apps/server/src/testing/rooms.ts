@@ -121,7 +121,7 @@ export const READS: Record<string, readonly string[]> = {
     organization permission_entry permission_state place_before reply roster segment segment_size
     segment_version supporter supporter_contact supporter_list supporter_tag tag teammate
   `),
-  sender: words('delivery_event message organization sender_check'),
+  sender: words('delivery delivery_event message organization sender_check'),
   session: words('chapter organization teammate'),
   supporters: words(`
     address_change address_hold batch batch_row bulk bulk_member call_list call_list_member campaign

@@ -4,6 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { BeginToBody, MessageResults, ResultKind, ResultPerson } from '@goodword/core/contract';
+import type { LimitedBy } from '@goodword/core/delivery';
 import { api } from '../app/api';
 import { KIND_OF_WORDS } from '../app/channels';
 import { useFormat } from '../app/format';
@@ -34,6 +35,13 @@ const KINDS: [ResultKind, string, string][] = [
   ['waiting', t`Waiting`, t`about to leave`],
   ['suppressed', t`Held back`, t`not in it from the start`],
 ];
+/** What holds the rest of a mailing back. */
+const LIMIT_WORDS: Record<LimitedBy, string> = {
+  hour: t`As much as may leave in an hour has left: the rest goes on by itself.`,
+  day: t`As much as may leave in a day has left: the rest goes on by itself.`,
+  'warm-up': t`As much as may leave today from a new domain has left: the rest goes on tomorrow.`,
+};
+
 /** Those who got it, clicked or replied are a group that goes on growing; the others are who they are now. */
 function behind(id: number, kind: ResultKind): BeginToBody['to'] {
   if (kind === 'sent') return { ref: { kind: 'message', id, did: 'got' } };
@@ -232,6 +240,7 @@ function Pace({ data }: { data: MessageResults }) {
     <section className="sheet p-5 mb-4 flex gap-4 items-start">
       <div className="grow">
         <Progress done={counts.sent} total={total} words={words} />
+        {data.limited && <p className="text-ochre">{LIMIT_WORDS[data.limited]}</p>}
         {data.night && (
           <p className="pt-1">
             <Trans>

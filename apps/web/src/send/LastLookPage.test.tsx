@@ -20,7 +20,8 @@ const LOOK: Look = {
     second: null,
     hours: null,
     digest: 'd1',
-    inOrder: ['The footer names you and where you are'],
+    days: null,
+  inOrder: ['The footer names you and where you are'],
   },
   suppressed: [
     { reason: 'said-no', people: 15 },
@@ -44,6 +45,7 @@ function server({
       listId: null,
       state: 'draft',
       updatedAt: 'x',
+      campaignId: null,
       scheduledAt: null,
       testedAt,
       leavesAt: null,

@@ -63,6 +63,12 @@ function lookNotes(
       title: t`No test has gone to you`,
       body: t`Read it once as they will, in your own mailbox.`,
     });
+  if (look.days !== null && look.days > 1)
+    notes.push({
+      ...{ key: 'days', tone: 'doubt' },
+      title: t`It takes ${look.days} days to leave`,
+      body: t`By what Setup, Sender says may leave in an hour and a day.`,
+    });
   for (const words of look.inOrder) notes.push({ key: words, tone: 'good', title: words });
   return notes;
 }

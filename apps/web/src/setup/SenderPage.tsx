@@ -12,6 +12,7 @@ import { refresh } from '../app/refresh';
 import { Button, Heading, Loading, ProblemNote } from '../ui/basics';
 import { useMargin, type Note } from '../ui/margin';
 import { DEMAND_WORDS, FAULT_WORDS, RECORD_WORDS } from './senderWords';
+import { SenderLimits } from './SenderLimits';
 import { SenderNumber } from './SenderNumber';
 import { SetupNav } from './SetupNav';
 
@@ -247,6 +248,7 @@ function Sender({ view }: { view: SenderView }) {
         <Demands view={view} />
         <div className="flex flex-col gap-4">
           <Through view={view} send={send} />
+          <SenderLimits view={view} />
           {view.number && <SenderNumber number={view.number} />}
         </div>
       </div>

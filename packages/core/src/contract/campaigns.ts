@@ -74,7 +74,11 @@ export const addStep = Joi.object({
   from: messageFrom.optional(),
 });
 /** Body: when a step leaves, and for whom of the roster. */
-export const changeStep = Joi.object({ ...when, rule: orNull(ruleTree).required() });
+export const changeStep = Joi.object({
+  ...when,
+  rule: orNull(ruleTree).required(),
+  basedOn: basedOn.required(),
+});
 /** Address of a step: its campaign, and its message. */
 export const stepParams = Joi.object({ id: id.required(), stepId: id.required() });
 /** Query: the person whose path through a campaign is looked at. */

@@ -1190,6 +1190,13 @@ export interface paths {
      */
     post: operations['SenderController.through'];
   };
+  '/api/sender/limits': {
+    /**
+     * How much mail the provider takes, and how a new domain is made known
+     * @description Needs the role owner.
+     */
+    put: operations['SenderController.limits'];
+  };
   '/api/sender/number': {
     /**
      * What kind of number texts come from, how it is registered, and its rate
@@ -2035,6 +2042,11 @@ export interface components {
         /** @description Whoever asks may send it as it is now. */
         holds: boolean;
       } | null;
+      /**
+       * Format: double
+       * @description Over how many days it leaves by the limits of the house; null for at once.
+       */
+      days: number | null;
       hours: components['schemas']['Hours'] | null;
       /** @description Says who, what and by which rules: sending names it, and any other is refused. */
       digest: string;
@@ -2049,6 +2061,11 @@ export interface components {
     };
     StepView: {
       messageId: number;
+      /**
+       * Format: double
+       * @description Of its time and of whom it is for.
+       */
+      version: number;
       name: string;
       channel: 'email' | 'text' | 'post';
       state: 'draft' | 'scheduled' | 'preparing' | 'posting' | 'sending' | 'paused' | 'stopped' | 'done';
@@ -2660,6 +2677,11 @@ export interface components {
         rate: number;
         secondsLeft: number | null;
       } | null;
+      /**
+       * @description Which limit of the house holds the rest of a mailing back now.
+       * @enum {string|null}
+       */
+      limited: 'warm-up' | 'day' | 'hour' | null;
       /** @description Texts that wait for a decent hour where their people are, and when the first of them leaves. */
       night: {
         people: number;
@@ -3075,6 +3097,7 @@ export interface components {
       }[];
     };
     CheckedRecord: import('../delivery').CheckedRecord;
+    MailLimits: import('../delivery').MailLimits;
     SenderView: {
       from: string;
       lists: string;
@@ -3123,6 +3146,13 @@ export interface components {
         registration: 'none' | 'waiting' | 'registered' | null;
         perSecond: number | null;
       } | null;
+      /** @description How much mail may leave; null for any number. */
+      limits: components['schemas']['MailLimits'] | null;
+      /**
+       * Format: double
+       * @description How many may leave now; null for any number.
+       */
+      mailsLeft: number | null;
     };
     ChoiceUse: {
       choice: string;
@@ -4579,6 +4609,7 @@ export interface components {
       minutes: number;
       ownTime: boolean;
       rule: components['schemas']['Rule'] | null;
+      basedOn: number;
     };
     SetGoingBody: {
       looks: {
@@ -4588,6 +4619,14 @@ export interface components {
     };
     PathQuery: {
       supporterId: number;
+    };
+    SaveMailLimitsBody: {
+      perHour: number | null;
+      perDay: number | null;
+      warmUp: {
+        from: string;
+        amounts: number[];
+      } | null;
     };
     SaveTextNumberBody: {
       kind: 'long' | 'short' | 'toll-free' | 'name' | null;
@@ -5014,6 +5053,7 @@ export type SegmentSize = components['schemas']['SegmentSize'];
 export type SegmentVersion = components['schemas']['SegmentVersion'];
 export type SegmentView = components['schemas']['SegmentView'];
 export type CheckedRecord = components['schemas']['CheckedRecord'];
+export type MailLimits = components['schemas']['MailLimits'];
 export type SenderView = components['schemas']['SenderView'];
 export type ChoiceUse = components['schemas']['ChoiceUse'];
 export type ConsentStatusView = components['schemas']['ConsentStatusView'];
@@ -5154,6 +5194,7 @@ export type StepParams = components['schemas']['StepParams'];
 export type ChangeStepBody = components['schemas']['ChangeStepBody'];
 export type SetGoingBody = components['schemas']['SetGoingBody'];
 export type PathQuery = components['schemas']['PathQuery'];
+export type SaveMailLimitsBody = components['schemas']['SaveMailLimitsBody'];
 export type SaveTextNumberBody = components['schemas']['SaveTextNumberBody'];
 export type ReadersQuery = components['schemas']['ReadersQuery'];
 export type SaveRecipientsBody = components['schemas']['SaveRecipientsBody'];
@@ -7888,6 +7929,17 @@ export interface operations {
           'application/json': components['schemas']['SenderView'];
         };
       };
+    };
+  };
+  'SenderController.limits': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveMailLimitsBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
     };
   };
   'SenderController.number': {

@@ -1,6 +1,6 @@
 export { idParams } from './common';
 export { addressQuery } from './evidence';
-export { saveTextNumber } from './sender';
+export { saveMailLimits, saveTextNumber } from './sender';
 export {
   beginHouse,
   changePassword,

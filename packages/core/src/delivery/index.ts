@@ -39,4 +39,14 @@ export {
 } from './sender';
 export { NUMBER_KINDS, REGISTRATIONS, type TextNumber } from './numbers';
 export { DomainRests, PUT_OFF_IN_A_ROW, REST_MINUTES } from './domain-rest';
+export {
+  daysToLeave,
+  LIMITS_BY,
+  mailsLeft,
+  USUAL_WARM_UP,
+  warmUpOf,
+  type LimitedBy,
+  type MailLimits,
+  type MailsSent,
+} from './limits';
 export { textFault, type TextRefusal } from './text-faults';

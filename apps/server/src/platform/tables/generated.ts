@@ -732,6 +732,7 @@ export interface Tables {
     list_domain: string;
     locale: string;
     logo_id: number | null;
+    mail_limits: import('@goodword/core/delivery').MailLimits | null;
     name: string;
     postal_address: string;
     text_answers: import('@goodword/core/contract').TextAnswers | null;

@@ -5,7 +5,15 @@ import { reply, show, type StubbedAnswers } from '../../testing';
 import CampaignPlanPage from './CampaignPlanPage';
 
 const step = (messageId: number, values: Partial<StepView> = {}): StepView => ({
-  ...{ messageId, name: `Step ${messageId}`, channel: 'email', state: 'draft', day: 0, minutes: 600 },
+  ...{
+    messageId,
+    version: 2,
+    name: `Step ${messageId}`,
+    channel: 'email',
+    state: 'draft',
+    day: 0,
+    minutes: 600,
+  },
   ...{ ownTime: false, at: '2099-12-01T18:00:00Z', rule: null, words: '', isReady: true, went: 0 },
   ...values,
 });
@@ -84,7 +92,7 @@ test('what ends it, and whom a step is for, are changed where they are read', as
   await user.click(screen.getByRole('checkbox', { name: 'where each of them is' }));
   await waitFor(() =>
     expect(asked.find(({ path }) => path === 'campaigns/2/steps/5')?.body).toEqual({
-      ...{ day: 0, minutes: 600, ownTime: true, rule: null },
+      ...{ day: 0, minutes: 600, ownTime: true, rule: null, basedOn: 2 },
     }),
   );
 });

@@ -36,7 +36,7 @@ export function usePlanning(id: number, plan: CampaignPlan | undefined) {
       const { day, minutes, ownTime, rule } = { ...was, ...part };
       return api.put('campaigns/{id}/steps/{stepId}', {
         ...{ id, stepId: messageId },
-        body: { day, minutes, ownTime, rule },
+        body: { day, minutes, ownTime, rule, basedOn: was.version },
       });
     },
   });

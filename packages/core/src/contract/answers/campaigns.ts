@@ -40,6 +40,7 @@ export const campaignGoal = shape('CampaignGoal', {
 /** A step of a campaign: its message, when it leaves, and for whom of the roster. */
 export const stepView = shape('StepView', {
   messageId: number,
+  version: told('Of its time and of whom it is for.', number),
   name: text,
   channel: oneOf(MESSAGE_CHANNELS),
   state: oneOf(MESSAGE_STATES),

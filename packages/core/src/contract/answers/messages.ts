@@ -1,3 +1,4 @@
+import { LIMITS_BY } from '../../delivery';
 import { PROOF_KINDS } from '../../proofs';
 import { MESSAGE_CHANNELS, SENDING_CHANNELS, PURPOSES, SUPPRESSION_REASONS } from '../../permission';
 import { MESSAGE_STATES, RESULT_KINDS, groupRef, tagTrigger } from '../messages';
@@ -173,6 +174,7 @@ export const messageResults = shape('MessageResults', {
       }),
     ),
   ),
+  limited: told('Which limit of the house holds the rest of a mailing back now.', orNull(oneOf(LIMITS_BY))),
   night: told(
     'Texts that wait for a decent hour where their people are, and when the first of them leaves.',
     orNull(
@@ -277,6 +279,7 @@ export const lastLook = shape('LastLook', {
       }),
     ),
   ),
+  days: told('Over how many days it leaves by the limits of the house; null for at once.', orNull(number)),
   /** Of a text: when it may arrive where the organization is; null where it may at any time. */
   hours: orNull(hours),
   digest: told('Says who, what and by which rules: sending names it, and any other is refused.', text),

@@ -24,6 +24,17 @@ const number_ = {
   perSecond: orNull(number),
 };
 
+/** How much mail may leave. */
+export const mailLimits = ofCore(
+  'MailLimits',
+  'delivery',
+  part({
+    perHour: orNull(number),
+    perDay: orNull(number),
+    warmUp: orNull(part({ from: text, amounts: listOf(number) })),
+  }),
+);
+
 /** As whom mail and texts go out, and what is known of it. */
 export const senderView = shape('SenderView', {
   from: text,
@@ -54,4 +65,6 @@ export const senderView = shape('SenderView', {
     ),
   ),
   number: orNull(part({ number: text, ...number_ })),
+  limits: told('How much mail may leave; null for any number.', orNull(mailLimits)),
+  mailsLeft: told('How many may leave now; null for any number.', orNull(number)),
 });
