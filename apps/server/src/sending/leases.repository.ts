@@ -40,7 +40,7 @@ export class LeasesRepository {
   /**
    * Leases the next deliveries of a message that may go now; rows that another worker is leasing are passed
    * over. Of a mailing no more than may leave within the limits of the house; while a domain is made known
-   * those who have clicked or replied go first, for mailbox providers look at how the first ones are received.
+   * those who have clicked or replied go first, for providers look at how the first ones are received.
    */
   async lease(
     scope: AccessScope,
@@ -61,7 +61,7 @@ export class LeasesRepository {
         return [];
       }
       const most = Math.min(size, left);
-      const rows = await this.ready(tx, messageId, most, limited?.limits.warmUp != null);
+      const rows = await this.ready(tx, messageId, most, (limited?.limits.warmUp ?? null) !== null);
       if (rows.length === 0) return [];
       const ids = rows.map((row) => row.id);
       await tx.execute(

@@ -21,7 +21,7 @@ const LOOK: Look = {
     hours: null,
     digest: 'd1',
     days: null,
-  inOrder: ['The footer names you and where you are'],
+    inOrder: ['The footer names you and where you are'],
   },
   suppressed: [
     { reason: 'said-no', people: 15 },

@@ -57,7 +57,7 @@ export function mailsLeft(
   return found;
 }
 
-/** Over how many days of the house so many mails leave, if they begin on one of them and nothing else does. */
+/** Over how many days of the house so many mails leave, begun on one of them with nothing else on its way. */
 export function daysToLeave(limits: MailLimits, people: number, today: Day): number {
   const daily = Math.min(limits.perDay ?? Infinity, limits.perHour === null ? Infinity : limits.perHour * 24);
   let days = 0;
