@@ -30,7 +30,7 @@ function PlannedCampaigns() {
   return (
     <>
       <h2 className="subtitle pb-2">{t`Campaigns`}</h2>
-      <ul className="sheet mb-5">
+      <ul className="sheet mb-5" aria-label={t`Campaigns`}>
         {open.map(({ id, name, people }) => (
           <li key={id} className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4">
             <Link className="subtitle hover:underline grow" to={`/send/campaigns/${id}`}>
