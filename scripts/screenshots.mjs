@@ -57,7 +57,7 @@ const VIEWS = [
   ['sort-supporters', '/sort'],
   ['sort-record', '/sort/supporters/11377'],
   ['sort-segment', '/sort/segments/1'],
-  ['sort-campaign', '/sort/campaigns/1'],
+  ['send-campaign', '/send/campaigns/1'],
   ['write-templates', '/write/templates'],
   ['write-email', '/write/4'],
   ['send-last-look', '/send/4'],

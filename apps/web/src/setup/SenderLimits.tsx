@@ -46,8 +46,8 @@ function WarmUp({
           amounts === null
             ? t`Numbers with spaces between them, one for each day, 60 at most.`
             : plural(amounts.length, {
-                one: '# day; after it as many as below.',
-                other: '# days; after them as many as below.',
+                one: '# day; after it as many as above.',
+                other: '# days; after them as many as above.',
               })
         }
       >

@@ -11,10 +11,13 @@ import { reading } from '../app/reading';
 export function PersonPicker({
   label,
   without,
+  focused = true,
   onPick,
 }: {
   label: string;
   without?: number;
+  /** Whether it is typed into at once. */
+  focused?: boolean;
   onPick: (person: { id: number; name: string }) => void;
 }) {
   const [text, setText] = useState('');
@@ -37,7 +40,7 @@ export function PersonPicker({
     <Command shouldFilter={false} label={label} className="sheet p-2" {...marked}>
       <Command.Input
         className="input"
-        autoFocus
+        autoFocus={focused}
         placeholder={t`Name, email or last digits`}
         value={text}
         onValueChange={(next) => (enter.forget(), setText(next))}

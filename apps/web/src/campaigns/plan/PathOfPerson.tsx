@@ -63,6 +63,7 @@ function Path({ path, plan }: { path: readonly PathStep[]; plan: CampaignPlan })
 /** How the campaign reaches one person, step by step, and why not. */
 export function PathOfPerson({ id, plan }: { id: number; plan: CampaignPlan }) {
   const [person, setPerson] = useState<{ id: number; name: string } | null>(null);
+  const [another, setAnother] = useState(false);
   const path = useQuery({
     ...reading('campaigns/{id}/plan/path', { id, supporterId: person?.id ?? 0 }),
     enabled: person !== null,
@@ -76,7 +77,10 @@ export function PathOfPerson({ id, plan }: { id: number; plan: CampaignPlan }) {
           {person ? (
             <>
               <p className="font-semibold">{person.name}</p>
-              <button className="link text-[13px]" onClick={() => setPerson(null)}>{t`Somebody else`}</button>
+              <button
+                className="link text-[13px]"
+                onClick={() => (setPerson(null), setAnother(true))}
+              >{t`Somebody else`}</button>
               {path.data && (
                 <p className="text-ink2 pt-2">
                   {t`Gets ${gets} of ${plural(path.data.length, { one: '# step', other: '# steps' })}`}
@@ -84,7 +88,7 @@ export function PathOfPerson({ id, plan }: { id: number; plan: CampaignPlan }) {
               )}
             </>
           ) : (
-            <PersonPicker label={t`Whose path`} onPick={setPerson} />
+            <PersonPicker label={t`Whose path`} focused={another} onPick={setPerson} />
           )}
           <ProblemNote error={path.error} />
         </div>

@@ -163,8 +163,7 @@ function WhomWord({
 
 /** How it stands with a step, and what can be done about it. */
 function Standing({ step, may, acts }: { step: StepView; may: boolean; acts: Acts }) {
-  const links =
-    'font-sans text-[13px] flex flex-wrap items-center gap-x-4 gap-y-1 leading-normal [&>*]:min-h-[24px]';
+  const links = 'font-sans text-[13px] flex flex-wrap items-baseline gap-x-4 gap-y-3 pt-2 leading-normal';
   if (step.state === 'draft')
     return (
       <p className={links}>
