@@ -116,6 +116,14 @@ export class StepsRepository {
       ...{ message_id: messageId, campaign_id: campaignId, day: time.day, minutes: time.minutes },
       own_time: Number(time.ownTime),
     });
+    // To those of the campaign's chapter, whoever adds it.
+    await tx.execute(
+      `UPDATE message m
+        JOIN campaign c ON c.id = :campaignId
+        SET m.chapter_id = c.chapter_id
+        WHERE m.organization_id = :org AND m.id = :messageId`,
+      { campaignId, messageId },
+    );
   }
 
   async change(

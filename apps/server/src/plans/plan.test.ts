@@ -249,6 +249,29 @@ test('a look that is not of now sets nothing going, and of two at once one does'
   expect(both.map(({ status }) => status).sort()).toEqual([202, 409]);
 });
 
+test('another day, or another end, than was looked at sets nothing going', async () => {
+  const { id } = await campaignOf(1);
+  await begins(id);
+  await stepOf(id, 0);
+  for (const other of [{ firstDay: isoDay(today + 9) }, { endsFor: [] }]) {
+    const looks = (await look(id)).steps.map(({ messageId, look: { digest } }) => ({ messageId, digest }));
+    expect((await savePlan(id, other)).status).toBe(204);
+    expect((await house.client.call('POST', `/api/campaigns/${id}/plan/go`, { looks })).status).toBe(409);
+  }
+  expect((await go(id)).status).toBe(202);
+});
+
+test('a step of a campaign of one chapter is of that chapter, whoever adds it', async () => {
+  const east = await house.as('organizer', house.chapters[1]!);
+  const { id } = await east.post<{ id: number }>('/api/campaigns', { ...APPEAL, name: 'East alone' });
+  const step = await stepOf(id, 0);
+  const [message] = await house.database
+    .unscoped()('message')
+    .where('id', step)
+    .select<{ chapter_id: number }[]>('chapter_id');
+  expect(message!.chapter_id).toBe(house.chapters[1]!);
+});
+
 test('a roster that fills itself takes in who comes into the segment, and nobody who was taken off', async () => {
   const { id, batch, idOf } = await campaignOf(3);
   const segment = await house.client.post<{ id: number }>('/api/segments', {

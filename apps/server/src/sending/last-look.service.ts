@@ -120,10 +120,11 @@ export class LastLookService {
    * it does.
    */
   async aboutOf(scope: AccessScope, message: MessageRow): Promise<string> {
-    const [{ composed }, rules, group] = await Promise.all([
+    const [{ composed }, rules, group, step] = await Promise.all([
       this.composing.compose(scope, message),
       this.houseRules.rules(this.database.read(scope)),
       this.recipients.ruleOfMessage(scope, message),
+      this.recipients.stepOf(scope, message),
     ]);
     const { channel, purpose, list_id, sender_id, version, group_version, recipients } = message;
     return JSON.stringify([
@@ -135,6 +136,7 @@ export class LastLookService {
       group_version,
       recipients,
       group,
+      step,
       composed,
       rules,
       scope.actorId,

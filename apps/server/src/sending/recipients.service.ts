@@ -11,7 +11,7 @@ import { MessagesService } from '../messages/messages.service';
 import { isForHouseholds, MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import type { Fall } from '@goodword/core/campaigns';
 import { FallingOutRepository } from '../campaigns/falling-out.repository';
-import { StepsRepository } from '../campaigns/steps.repository';
+import { StepsRepository, type StepOfCampaign } from '../campaigns/steps.repository';
 import { Database } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
@@ -73,13 +73,18 @@ export class RecipientsService {
     return [...new Set(ids)].filter((id) => !without.has(id)).sort((a, b) => a - b);
   }
 
+  /** What its campaign says of a step: its time, and for whom it is over when. */
+  async stepOf(scope: AccessScope, { id }: Addressed): Promise<StepOfCampaign | null> {
+    return (await this.steps.of(this.database.read(scope), id)) ?? null;
+  }
+
   /**
    * The group of a message as one rule: of a step those on the roster, and whoever comes onto it by
    * themselves, as far as the step is for them.
    */
   async ruleOfMessage(scope: AccessScope, { id, recipients }: Addressed): Promise<Rule> {
     const group = await this.rule(scope, recipients);
-    const step = await this.steps.of(this.database.read(scope), id);
+    const step = await this.stepOf(scope, { id, recipients });
     if (!step) return group;
     const { campaignId, joinsFrom } = step;
     const roster: Rule = { kind: 'roster', campaignId, stages: [], on: true };
