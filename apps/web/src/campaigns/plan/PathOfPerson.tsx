@@ -44,7 +44,7 @@ function Path({ path, plan }: { path: readonly PathStep[]; plan: CampaignPlan })
               width: `${100 / path.length}%`,
             }}
           >
-            <p className={`font-semibold truncate ${tone === 'held' ? 'line-through text-madder' : ''}`}>
+            <p className={`font-semibold truncate ${tone === 'held' ? 'text-madder line-through' : ''}`}>
               {step ? KIND_OF_WORDS[step.channel] : ''}
             </p>
             <p className="text-ink2 text-[13px] line-clamp-3" title={one.words}>
