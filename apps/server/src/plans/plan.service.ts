@@ -33,9 +33,6 @@ const PURPOSE_OF: Record<CampaignView['kind'], Purpose> = {
   update: 'news',
 };
 
-/** Set going, and not left: by a day that then can't move under it. */
-const GOING = ['scheduled', 'preparing', 'posting', 'sending', 'paused'];
-
 /** A step with its moment by the house's clock. */
 export type PlannedStep = StepRow & { id: number; at: Date | null };
 
@@ -212,10 +209,7 @@ export class PlanService {
     const step = (await this.steps.all(tx, id)).find(({ message_id }) => message_id === stepId);
     if (!step) throw new NotFound('step');
     if (step.state === 'draft') return step;
-    throw new Conflict(
-      sentence(GOING.includes(step.state) && step.state === 'scheduled' ? 'plan.going' : 'plan.left', {
-        name: step.name,
-      }),
-    );
+    const why = step.state === 'scheduled' ? 'plan.going' : 'plan.left';
+    throw new Conflict(sentence(why, { name: step.name }));
   }
 }
