@@ -11,6 +11,7 @@ import { LastLookService, suppressedOf } from '../sending/last-look.service';
 import { chapterOfMessage } from '../sending/movable';
 import { RosterJoiningService } from '../sending/roster-joining.service';
 import { SendingService } from '../sending/sending.service';
+import { PlanRepository } from './plan.repository';
 import { PlanService, type PlannedStep } from './plan.service';
 
 /** Steps that a person can still get. */
@@ -22,6 +23,7 @@ export class GoingService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(PlanService) private readonly plan: PlanService,
+    @Inject(PlanRepository) private readonly plans: PlanRepository,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(LastLookService) private readonly looking: LastLookService,
     @Inject(SendingService) private readonly sending: SendingService,
@@ -74,6 +76,9 @@ export class GoingService {
       );
     }
     await this.database.writeUnlogged(scope, async (tx) => {
+      // By the day that the steps were given their moments from.
+      if ((await this.plans.lock(tx, id)) !== campaign.version)
+        throw new Conflict(sentence('send.look-again'));
       for (const leaves of going) await leaves(tx);
       await audit(tx, 'send', { campaign: id }, `${campaign.name}: ${looks.length} steps set going`);
     });

@@ -43,6 +43,18 @@ export class PlanRepository {
     return { people: row?.people ?? 0, gifts: row?.gifts ?? 0, money: Number(row?.money ?? 0) };
   }
 
+  /**
+   * Holds a campaign, so that its day does not change while steps are set going by it; the first statement of
+   * its transaction, so that what is read afterwards is of now. Its version.
+   */
+  async lock(tx: Scoped, id: number): Promise<number | undefined> {
+    const [row] = await tx.sql<{ version: number }>(
+      'SELECT version FROM campaign WHERE organization_id = :org AND id = :id FOR UPDATE',
+      { id },
+    );
+    return row?.version;
+  }
+
   async save(tx: Scoped, id: number, values: Record<string, Bound>): Promise<void> {
     await tx.ofChapter('campaign').where('campaign.id', id).update(values);
   }

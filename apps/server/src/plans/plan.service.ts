@@ -125,6 +125,7 @@ export class PlanService {
     if (body.joinsFrom !== null) await this.segments.segment(scope, body.joinsFrom);
     await this.database.write(scope, async (tx) => {
       tx.unchanged();
+      await this.plans.lock(tx, id);
       const { campaign, frame } = await this.need(tx, id);
       const firstDay = body.firstDay === null ? null : parseIsoDay(body.firstDay);
       const going = (await this.steps.all(tx, id)).filter(({ state }) => state === 'scheduled');
@@ -204,8 +205,9 @@ export class PlanService {
 
   /** A step that has not been set going, its message locked. */
   private async movable(tx: Scoped, id: number, stepId: number): Promise<StepRow> {
-    await this.need(tx, id);
+    // Before anything is read, so that what was set going meanwhile is seen.
     await this.messages.lock(tx, stepId);
+    await this.need(tx, id);
     const step = (await this.steps.all(tx, id)).find(({ message_id }) => message_id === stepId);
     if (!step) throw new NotFound('step');
     if (step.state === 'draft') return step;

@@ -261,6 +261,30 @@ test('another day, or another end, than was looked at sets nothing going', async
   expect((await go(id)).status).toBe(202);
 });
 
+test('of setting going and another day at once one is done, and what is going goes by the day that stands', async () => {
+  const { id } = await campaignOf(1);
+  await begins(id);
+  const steps = [await stepOf(id, 0), await stepOf(id, 1)];
+  for (let round = 0; round < 6; round++) {
+    const looks = (await look(id)).steps.map(({ messageId, look: { digest } }) => ({ messageId, digest }));
+    const [went, moved, changed] = await Promise.all([
+      house.client.call('POST', `/api/campaigns/${id}/plan/go`, { looks }),
+      savePlan(id, { firstDay: isoDay(today + 2 + round) }),
+      change(id, steps[1]!, { day: 1 + round }),
+    ]);
+    const plan = await planOf(id);
+    const going = plan.steps.filter(({ state }) => state === 'scheduled');
+    expect([going.length, went.status]).toEqual(going.length === 2 ? [2, 202] : [0, 409]);
+    if (went.status === 202)
+      expect([moved.status, changed.status].filter((status) => status === 204)).toEqual([]);
+    for (const { messageId, at } of going) {
+      const { scheduledAt } = await house.client.get<MessageView>(`/api/messages/${messageId}`);
+      expect(scheduledAt).toBe(at);
+      await house.client.post(`/api/messages/${messageId}/unschedule`);
+    }
+  }
+});
+
 test('a step of a campaign of one chapter is of that chapter, whoever adds it', async () => {
   const east = await house.as('organizer', house.chapters[1]!);
   const { id } = await east.post<{ id: number }>('/api/campaigns', { ...APPEAL, name: 'East alone' });
