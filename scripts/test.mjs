@@ -141,8 +141,8 @@ else {
     await runJest({ TEST_GROUPS: '1' });
   }
   const asked = interfaceOnly ? only.slice(1) : [];
-  // Half of the files over each of two stacks: a browser waits as long as it works, and one alone left half of
-  // two processors idle.
+  // Half of the files over each of two stacks: a browser waits often, and one alone left a third of two
+  // processors idle.
   if (asked.length > 0) await runInterface(1, asked);
   else await Promise.all([1, 2].map((nth) => runInterface(nth, [`--shard=${nth}/2`])));
 }

@@ -3,6 +3,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type {
   CampaignView,
   MakeCampaignBody,
+  MessageState,
   Page,
   RosterGroup,
   RosterRow,
@@ -25,6 +26,9 @@ import { CampaignsRepository } from './campaigns.repository';
 import { FallingOutRepository } from './falling-out.repository';
 import { StepsRepository } from './steps.repository';
 import { sentence } from '../platform/words';
+
+/** States in which a message still goes to people. */
+const ON_THE_WAY: readonly MessageState[] = ['posting', 'sending', 'paused'];
 
 /** Campaigns with their rosters: who is asked, and how each of them stands. */
 @Injectable()
@@ -119,6 +123,10 @@ export class CampaignsService {
     if (needed) throw new Conflict(needed);
     return this.database.write(scope, async (tx) => {
       const campaign = await this.campaign(tx, id);
+      // Who has fallen out is known by the campaign alone, to the last one who is handed over.
+      const leaving = (await this.steps.all(tx, id)).find(({ state }) => ON_THE_WAY.includes(state));
+      if (leaving) throw new Conflict(sentence('campaign.step-leaving', { step: leaving.name }));
+      await this.steps.removeAll(tx, id);
       await this.campaigns.remove(tx, id);
       await this.fallingOut.forget(tx, id);
       await audit(

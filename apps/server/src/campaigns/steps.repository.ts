@@ -9,6 +9,8 @@ import type { Tables } from '../platform/tables/generated';
 /** What a campaign says for all its steps. */
 export interface CampaignFrame {
   campaignId: number;
+  /** Whose people it is for; null for those of all. */
+  chapterId: number | null;
   name: string;
   stages: readonly string[];
   firstDay: number | null;
@@ -36,17 +38,19 @@ export interface StepRow extends Pick<
   group_version: number;
 }
 
-const FRAME = `c.id AS campaign_id, c.name, c.kind, c.stages, c.first_day, c.appeal_code, c.ends_for, c.ends_at, c.joins_from`;
+const FRAME = `c.id AS campaign_id, c.chapter_id, c.name, c.kind, c.stages, c.first_day, c.appeal_code,
+          c.ends_for, c.ends_at, c.joins_from`;
 
 type FrameRow = Pick<
   Tables['campaign'],
-  'name' | 'stages' | 'first_day' | 'appeal_code' | 'ends_for' | 'ends_at' | 'joins_from'
+  'chapter_id' | 'name' | 'stages' | 'first_day' | 'appeal_code' | 'ends_for' | 'ends_at' | 'joins_from'
 > & { campaign_id: number; kind: CampaignKind };
 
 function frameOf(row: FrameRow): CampaignFrame {
   const usual = usualEnds(row.kind, row.stages);
   return {
     campaignId: row.campaign_id,
+    chapterId: row.chapter_id,
     name: row.name,
     firstDay: row.first_day,
     appealCode: row.appeal_code,
@@ -139,6 +143,11 @@ export class StepsRepository {
 
   private async put(tx: Scoped, messageId: number, values: Record<string, Bound>): Promise<void> {
     await tx.table('campaign_step').where('campaign_step.message_id', messageId).update(values);
+  }
+
+  /** All of them go with their campaign; their messages stay. */
+  async removeAll(tx: Scoped, campaignId: number): Promise<void> {
+    await tx.table('campaign_step').where('campaign_step.campaign_id', campaignId).delete();
   }
 
   async remove(tx: Scoped, messageId: number): Promise<void> {

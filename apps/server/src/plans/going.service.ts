@@ -8,7 +8,6 @@ import { Conflict, NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { sentence } from '../platform/words';
 import { LastLookService, suppressedOf } from '../sending/last-look.service';
-import { chapterOfMessage } from '../sending/movable';
 import { RosterJoiningService } from '../sending/roster-joining.service';
 import { SendingService } from '../sending/sending.service';
 import { PlanRepository } from './plan.repository';
@@ -37,7 +36,9 @@ export class GoingService {
     const [steps, sets]: [CampaignExpected['steps'], Uint32Array[]] = [[], []];
     for (const step of (await this.plan.inOrder(scope, frame)).filter(isAhead)) {
       const message = await this.messages.need(this.database.read(scope), step.id);
-      const { ids, groups } = await this.looking.narrowed(chapterOfMessage(scope, message), message);
+      // Whoever sees those of one chapter sees how many of them it would come to.
+      const own = { ...scope, chapterId: message.chapter_id ?? scope.chapterId };
+      const { ids, groups } = await this.looking.narrowed(own, message);
       const send = groups.send ?? new Uint32Array();
       for (const one of ids) everybody.add(one);
       sets.push(send);

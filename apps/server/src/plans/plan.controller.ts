@@ -42,9 +42,13 @@ export class PlanController {
     summary: 'Change its first day, its goal, and for whom it is over when',
     params: schema.idParams,
     body: schema.savePlan,
+    answer: answers.saved,
   })
-  @HttpCode(204)
-  save(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: SavePlanBody): Promise<void> {
+  save(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: SavePlanBody,
+  ): Promise<{ version: number }> {
     return this.plan.save(scope, id, body);
   }
 
@@ -68,13 +72,13 @@ export class PlanController {
     summary: 'Change when a step leaves, and for whom of the roster',
     params: schema.stepParams,
     body: schema.changeStep,
+    answer: answers.saved,
   })
-  @HttpCode(204)
   change(
     @Caller() scope: AccessScope,
     @Input('params') { id, stepId }: StepParams,
     @Input('body') body: ChangeStepBody,
-  ): Promise<void> {
+  ): Promise<{ version: number }> {
     return this.plan.change(scope, id, stepId, body);
   }
 

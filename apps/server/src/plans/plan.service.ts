@@ -121,9 +121,9 @@ export class PlanService {
   }
 
   /** What the campaign says for its steps. Its first day stays while a step is set going by it. */
-  async save(scope: AccessScope, id: number, body: SavePlanBody): Promise<void> {
+  async save(scope: AccessScope, id: number, body: SavePlanBody): Promise<{ version: number }> {
     if (body.joinsFrom !== null) await this.segments.segment(scope, body.joinsFrom);
-    await this.database.write(scope, async (tx) => {
+    return this.database.write(scope, async (tx) => {
       tx.unchanged();
       await this.plans.lock(tx, id);
       const { campaign, frame } = await this.need(tx, id);
@@ -140,7 +140,7 @@ export class PlanService {
             message: sentence('stage.expected', { stages: campaign.stages.join(', '), stage: unknown }),
           },
         ]);
-      await nextVersion(tx, 'campaign', id, body.basedOn, 'campaign');
+      const version = await nextVersion(tx, 'campaign', id, body.basedOn, 'campaign');
       await this.plans.save(tx, id, {
         first_day: firstDay,
         goal_kind: body.goal?.kind ?? null,
@@ -151,6 +151,7 @@ export class PlanService {
         joins_from: body.joinsFrom,
       });
       await audit(tx, 'change', { campaign: id }, `Plan of ${campaign.name} changed`);
+      return { version };
     });
   }
 
@@ -174,9 +175,14 @@ export class PlanService {
     });
   }
 
-  async change(scope: AccessScope, id: number, stepId: number, step: ChangeStepBody): Promise<void> {
+  async change(
+    scope: AccessScope,
+    id: number,
+    stepId: number,
+    step: ChangeStepBody,
+  ): Promise<{ version: number }> {
     if (step.rule) await this.segments.count(scope, step.rule, false);
-    await this.database.write(scope, async (tx) => {
+    return this.database.write(scope, async (tx) => {
       tx.unchanged();
       const { name } = await this.movable(tx, id, stepId);
       const message = (await this.messages.lock(tx, stepId))!;
@@ -184,8 +190,9 @@ export class PlanService {
         throw new Newer('the step', await this.team.nameOf(tx, message.changed_by));
       await this.steps.change(tx, stepId, step);
       // Another group than was looked at, and perhaps agreed to.
-      await this.messages.revise(tx, message, 'group_version', {});
+      const version = await this.messages.revise(tx, message, 'group_version', {});
       await audit(tx, 'change', { campaign: id }, `Step ${name} changed`);
+      return { version };
     });
   }
 

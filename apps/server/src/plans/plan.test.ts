@@ -7,6 +7,7 @@ import type {
   Page,
   PathStep,
   ResultPerson,
+  SegmentCount,
   RosterRow,
 } from '@goodword/core/contract';
 import { openTestHouse, type TestHouse } from '../testing/harness';
@@ -23,6 +24,11 @@ afterAll(() => house.close());
 const DAY_MS = 86_400_000;
 const today = Math.floor(Date.now() / DAY_MS);
 let campaigns = 0;
+/** So different that nobody is taken for somebody of another campaign. */
+const FAMILIES = [
+  ...['Abara', 'Bergstrom', 'Castillo', 'Dumont', 'Eriksen', 'Fujita', 'Grady', 'Hossain', 'Ivanov'],
+  ...['Jimenez', 'Kowalski', 'Lindqvist', 'Moreau', 'Novak', 'Okonkwo'],
+];
 const OUT = 'fell-out: Out of the campaign already: gave';
 
 const APPEAL = { kind: 'appeal', appealCode: null, stages: ['asked', 'pledged', 'gave', 'declined'] };
@@ -34,7 +40,7 @@ async function campaignOf(people: number) {
   const rows = Array.from(
     { length: people },
     (_none, i) =>
-      `p${i}@${domain},P${i},Lee${n},206555${1000 + n * 20 + i},${n * 20 + i} Quay Street,Port Alder,98999`,
+      `p${i}@${domain},P${i},${FAMILIES[n % FAMILIES.length]},206555${1000 + n * 20 + i},${n * 20 + i} Quay Street,Port Alder,98999`,
   );
   const batch = await bringIn(
     house.client,
@@ -167,7 +173,7 @@ test('a step is for whom its sentence says, and the plan says how many get how m
     stage: 'pledged',
   });
   const rule = { kind: 'roster', campaignId: id, stages: ['pledged'], on: true };
-  expect((await change(id, second, { rule })).status).toBe(204);
+  expect((await change(id, second, { rule })).status).toBe(200);
   const now = await expected(id);
   expect(now.steps.map(({ messageId, group, reached }) => [messageId, group, reached])).toEqual([
     [first, 4, 4],
@@ -223,7 +229,7 @@ test('what the house says of a step is refused in words: too late, set going, le
   expect((await begins(id, 5)).body.detail).toMatch(/^“Step of day 0 by email” is set going by this day/);
   expect((await house.client.call('DELETE', `/api/campaigns/${id}`)).status).toBe(409);
   await house.client.post(`/api/messages/${step}/unschedule`);
-  expect((await change(id, step, { day: 1 })).status).toBe(204);
+  expect((await change(id, step, { day: 1 })).status).toBe(200);
   const older = await change(id, step, { basedOn: 0 });
   expect([older.status, older.body.detail]).toEqual([409, expect.stringContaining('the step')]);
   await go(id);
@@ -255,7 +261,7 @@ test('another day, or another end, than was looked at sets nothing going', async
   await stepOf(id, 0);
   for (const other of [{ firstDay: isoDay(today + 9) }, { endsFor: [] }]) {
     const looks = (await look(id)).steps.map(({ messageId, look: { digest } }) => ({ messageId, digest }));
-    expect((await savePlan(id, other)).status).toBe(204);
+    expect((await savePlan(id, other)).status).toBe(200);
     expect((await house.client.call('POST', `/api/campaigns/${id}/plan/go`, { looks })).status).toBe(409);
   }
   expect((await go(id)).status).toBe(202);
@@ -276,7 +282,7 @@ test('of setting going and another day at once one is done, and what is going go
     const going = plan.steps.filter(({ state }) => state === 'scheduled');
     expect([going.length, went.status]).toEqual(going.length === 2 ? [2, 202] : [0, 409]);
     if (went.status === 202)
-      expect([moved.status, changed.status].filter((status) => status === 204)).toEqual([]);
+      expect([moved.status, changed.status].filter((status) => status === 200)).toEqual([]);
     for (const { messageId, at } of going) {
       const { scheduledAt } = await house.client.get<MessageView>(`/api/messages/${messageId}`);
       expect(scheduledAt).toBe(at);
@@ -307,7 +313,7 @@ test('a roster that fills itself takes in who comes into the segment, and nobody
     .unscoped()('campaign_off')
     .where({ campaign_id: id, supporter_id: await idOf(1) })
     .delete();
-  expect((await savePlan(id, { firstDay: isoDay(today + 1), joinsFrom: segment.id })).status).toBe(204);
+  expect((await savePlan(id, { firstDay: isoDay(today + 1), joinsFrom: segment.id })).status).toBe(200);
   const step = await stepOf(id, 0);
   expect((await expected(id)).steps[0]).toMatchObject({
     ...{ group: 3, reached: 2, suppressed: [{ reason: 'fell-out', people: 1 }] },
@@ -319,11 +325,50 @@ test('a roster that fills itself takes in who comes into the segment, and nobody
   await comes(id, step);
   const roster = await house.client.get<Page<RosterRow>>(`/api/campaigns/${id}/roster`);
   expect(roster.rows.map((row) => row.firstName).sort()).toEqual(['P0', 'P1']);
+  // A line over the roster sees them in the very next count.
+  const tree = { kind: 'roster', campaignId: id, stages: [], on: true };
+  const counted = await house.client.post<SegmentCount>('/api/segments/count', { tree, reach: false });
+  expect(counted.total).toBe(2);
   const gone = await house.client.call<{ detail: string }>('DELETE', `/api/segments/${segment.id}`);
   expect([gone.status, gone.body.detail]).toEqual([
     409,
     expect.stringContaining('The campaign “Winter hull'),
   ]);
+});
+
+test('a campaign stays while a step of it is on its way, and goes with its steps when they have left', async () => {
+  const { id } = await campaignOf(2);
+  await begins(id);
+  const step = await stepOf(id, 0);
+  await change(id, step, { day: 0, ownTime: true });
+  await go(id);
+  await comes(id, step, 'sending');
+  const kept = await house.client.call<{ detail: string }>('DELETE', `/api/campaigns/${id}`);
+  expect([kept.status, kept.body.detail]).toEqual([
+    409,
+    expect.stringMatching(/^“Step of day 0 .* is on its way/),
+  ]);
+  await house.database.unscoped()('delivery').where('message_id', step).update({ not_before: null });
+  await messageAt(house.client, step, 'done');
+  expect((await house.client.call('DELETE', `/api/campaigns/${id}`)).status).toBe(200);
+  expect((await house.client.get<MessageView>(`/api/messages/${step}`)).campaignId).toBeNull();
+});
+
+test('of a chapter’s campaign only those of the chapter come onto the roster, whoever sets it going', async () => {
+  const east = await house.as('organizer', house.chapters[1]!);
+  await campaignOf(2);
+  await bringIn(east, 'Email,First,Last,Mobile\neast@plan.example.org,Eve,East,\n');
+  const everybody = { kind: 'gave', did: false, atLeast: null, window: { over: 'ever' } };
+  const segment = await house.client.post<{ id: number }>('/api/segments', {
+    name: 'All of us',
+    tree: everybody,
+  });
+  const { id } = await east.post<{ id: number }>('/api/campaigns', { ...APPEAL, name: 'East joins' });
+  await savePlan(id, { firstDay: isoDay(today + 1), joinsFrom: segment.id });
+  await stepOf(id, 0);
+  expect((await go(id)).status).toBe(202);
+  const roster = await house.client.get<Page<RosterRow>>(`/api/campaigns/${id}/roster`);
+  expect(roster.rows.map((row) => row.firstName)).toEqual(['Eve']);
 });
 
 test('a step that is taken out leaves its words as a draft to nobody, and a goal counts what was given', async () => {

@@ -23,8 +23,10 @@ export class RosterJoiningService {
     if (step) await this.fillOf(scope, step);
   }
 
-  async fillOf(scope: AccessScope, campaign: CampaignFrame): Promise<void> {
+  async fillOf(caller: AccessScope, campaign: CampaignFrame): Promise<void> {
     const { campaignId, joinsFrom, stages } = campaign;
+    // Of a chapter's campaign those of the chapter, whoever sets it going.
+    const scope = { ...caller, chapterId: campaign.chapterId ?? caller.chapterId };
     if (joinsFrom === null) return;
     const { tree } = await this.segments.segment(scope, joinsFrom);
     const roster = { kind: 'roster' as const, campaignId, stages: [], on: false };
@@ -32,6 +34,6 @@ export class RosterJoiningService {
     const off = await this.fallingOut.of(this.database.read(scope), campaign, ids);
     const join = ids.filter((id) => off.get(id) !== 'taken-off');
     if (join.length === 0) return;
-    await this.database.writeUnlogged(scope, (tx) => this.campaigns.put(tx, campaignId, join, stages[0]!));
+    await this.database.write(scope, (tx) => this.campaigns.put(tx, campaignId, join, stages[0]!));
   }
 }

@@ -7783,7 +7783,13 @@ export interface operations {
     };
     responses: {
       /** @description Done */
-      204: {};
+      200: {
+        content: {
+          'application/json': {
+            version: number;
+          };
+        };
+      };
     };
   };
   'PlanController.add': {
@@ -7822,7 +7828,13 @@ export interface operations {
     };
     responses: {
       /** @description Done */
-      204: {};
+      200: {
+        content: {
+          'application/json': {
+            version: number;
+          };
+        };
+      };
     };
   };
   'PlanController.remove': {

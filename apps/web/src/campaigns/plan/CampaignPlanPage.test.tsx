@@ -1,7 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
 import type { CampaignPlan, StepView } from '@goodword/core/contract';
-import { reply, show, type StubbedAnswers } from '../../testing';
+import { reply, show, type RecordedCall, type StubbedAnswers } from '../../testing';
 import CampaignPlanPage from './CampaignPlanPage';
 
 const step = (messageId: number, values: Partial<StepView> = {}): StepView => ({
@@ -58,8 +58,8 @@ const page = (answers: StubbedAnswers = {}, role: 'organizer' | 'viewer' = 'orga
         'GET segments': [{ id: 3, name: 'Lapsed' }],
         'POST campaigns/2/plan/look': LOOKS,
         'POST campaigns/2/plan/go': null,
-        'PUT campaigns/2/plan': null,
-        'PUT campaigns/2/steps/5': null,
+        'PUT campaigns/2/plan': { version: 4 },
+        'PUT campaigns/2/steps/5': { version: 3 },
         'POST campaigns/2/steps': { id: 9 },
         ...answers,
       },
@@ -95,6 +95,52 @@ test('what ends it, and whom a step is for, are changed where they are read', as
       ...{ day: 0, minutes: 600, ownTime: true, rule: null, basedOn: 2 },
     }),
   );
+});
+
+test('changes in haste build on each other, each from the version that the one before made', async () => {
+  let kept = PLAN;
+  const { user, asked } = page({
+    'GET campaigns/2/plan': () => kept,
+    'PUT campaigns/2/plan': ({ body }: RecordedCall) => {
+      kept = { ...kept, ...(body as Partial<CampaignPlan>), version: kept.version + 1 };
+      return { version: kept.version };
+    },
+  });
+  await user.click(await screen.findByRole('button', { name: /^When it is over/ }));
+  await user.click(screen.getByRole('checkbox', { name: 'they reply' }));
+  await user.click(screen.getByRole('checkbox', { name: 'they give' }));
+  const sent = () => asked.filter(({ method, path }) => method === 'PUT' && path === 'campaigns/2/plan');
+  await waitFor(() => expect(sent()).toHaveLength(2));
+  expect(sent().map(({ body }) => body)).toMatchObject([
+    { endsFor: ['gave', 'left', 'replied'], basedOn: 3 },
+    { endsFor: ['left', 'replied'], basedOn: 4 },
+  ]);
+});
+
+test('a day is taken when it is typed, not at its first figure, and none that is not', async () => {
+  const { user, asked } = page();
+  const sent = () => asked.filter(({ path }) => path === 'campaigns/2/steps/5');
+  const day = await screen.findByRole('button', { name: /^Days after the first one: Tuesday/ });
+  await user.click(day);
+  const typed = screen.getByRole('textbox', { name: /^Days after the first one/ });
+  await user.clear(typed);
+  await user.type(typed, '12');
+  expect(sent()).toHaveLength(0);
+  await user.keyboard('{Enter}');
+  await waitFor(() => expect(sent()).toHaveLength(1));
+  expect(sent()[0]!.body).toMatchObject({ day: 12, basedOn: 2 });
+  await user.click(await screen.findByRole('button', { name: /^Days after the first one: Tuesday/ }));
+  await user.type(screen.getByRole('textbox', { name: /^Days after the first one/ }), 'x{Enter}');
+  expect(sent()).toHaveLength(1);
+});
+
+test('a double click takes one step out, and not the one that moves there', async () => {
+  const { user, asked } = page({ 'DELETE campaigns/2/steps/5': null, 'DELETE campaigns/2/steps/6': null });
+  await user.dblClick((await screen.findAllByRole('button', { name: 'Take it out' }))[0]!);
+  await waitFor(() => expect(asked.some(({ method }) => method === 'DELETE')).toBe(true));
+  expect(asked.filter(({ method }) => method === 'DELETE').map(({ path }) => path)).toEqual([
+    'campaigns/2/steps/5',
+  ]);
 });
 
 test('a step is added with its day and time, and what is no time is told', async () => {

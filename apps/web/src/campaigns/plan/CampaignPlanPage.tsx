@@ -59,7 +59,12 @@ export default function CampaignPlanPage() {
   const goalWords = useGoalWords();
   const may = useMay('organizer');
   const campaign = useQuery(reading('campaigns/{id}', { id }));
-  const plan = useQuery({ ...reading('campaigns/{id}/plan', { id }), refetchInterval: 10_000 });
+  // What the clock does to steps that are set going; nothing moves by itself before.
+  const plan = useQuery({
+    ...reading('campaigns/{id}/plan', { id }),
+    refetchInterval: ({ state: { data } }) =>
+      data?.steps.some(({ state }) => !['draft', 'stopped', 'done'].includes(state)) ? 10_000 : false,
+  });
   const expected = useQuery(reading('campaigns/{id}/plan/expected', { id }));
   const { frame, step, takeOut, takeBack } = usePlanning(id, plan.data);
   const [seen, setSeen] = useState<CampaignLook | null>(null);
@@ -121,6 +126,7 @@ export default function CampaignPlanPage() {
                 change: (part) => step.mutate({ of: one, part }),
                 takeOut: () => takeOut.mutate(one.messageId),
                 takeBack: () => takeBack.mutate(one.messageId),
+                busy: takeOut.isPending || takeBack.isPending,
               }}
             />
           ))}

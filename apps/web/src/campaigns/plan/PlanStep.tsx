@@ -1,17 +1,16 @@
 import { plural, t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
-import { useState } from 'react';
+import { useState, type MouseEvent } from 'react';
 import { Link } from 'react-router';
 import type { CampaignExpected, CampaignPlan, StepView } from '@goodword/core/contract';
-import { parseClock } from '@goodword/core/fields';
 import type { Rule } from '@goodword/core/segment';
 import { useFormat } from '../../app/format';
-import { Labelled } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
-import { TypeWord, Word } from '../../sort/lines/Word';
+import { Word } from '../../sort/lines/Word';
 import { ForWhom } from '../../sort/ForWhom';
 import { MESSAGE_STATE_WORDS } from '../../send/Outgoing';
-import { dayOfStep, timeOfStep, type StepPart } from './planning';
+import { dayOfStep, type StepPart } from './planning';
+import { DayWord, TimeWord, timeWords } from './StepTime';
 
 const ACTS: Record<StepView['channel'], string> = {
   email: t`email`,
@@ -23,57 +22,9 @@ type Acts = {
   change: (part: Partial<StepPart>) => void;
   takeOut: () => void;
   takeBack: () => void;
+  /** A step is being taken out or back. */
+  busy: boolean;
 };
-
-/** When in the day, and by whose clock. */
-function timeWords({ minutes, ownTime }: StepView): string {
-  const time = timeOfStep(minutes);
-  return ownTime ? t`${time} where they are` : time;
-}
-
-function TimeWord({ step, onChange }: { step: StepView; onChange: Acts['change'] }) {
-  const [typed, setTyped] = useState(timeOfStep(step.minutes));
-  const minutes = parseClock(typed);
-  return (
-    <Word words={timeWords(step)} label={t`Time`}>
-      {(close) => (
-        <form
-          className="flex flex-col gap-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (minutes === null) return;
-            onChange({ minutes });
-            close();
-          }}
-        >
-          <Labelled
-            label={t`Time of day`}
-            hint={minutes === null ? t`This is no time. Write it like 17:30.` : undefined}
-          >
-            <input
-              className="input"
-              autoFocus
-              value={typed}
-              onChange={({ target }) => setTyped(target.value)}
-              onBlur={() => minutes !== null && minutes !== step.minutes && onChange({ minutes })}
-            />
-          </Labelled>
-          {step.channel !== 'post' && (
-            <label className="flex gap-2 items-center">
-              <input
-                type="checkbox"
-                className="accent-[#0F766B]"
-                checked={step.ownTime}
-                onChange={() => onChange({ ownTime: !step.ownTime })}
-              />
-              {t`where each of them is`}
-            </label>
-          )}
-        </form>
-      )}
-    </Word>
-  );
-}
 
 const messageLine = (messageId: number, event: 'got' | 'clicked', did: boolean): Rule => ({
   ...{ kind: 'message', event, did, messageId, atLeast: 1, window: { over: 'ever' } },
@@ -161,6 +112,9 @@ function WhomWord({
   );
 }
 
+/** Of a double click the second hits what has moved there meanwhile. */
+const onceOf = (act: () => void) => (event: MouseEvent) => event.detail < 2 && act();
+
 /** How it stands with a step, and what can be done about it. */
 function Standing({ step, may, acts }: { step: StepView; may: boolean; acts: Acts }) {
   const links = 'font-sans text-[13px] flex flex-wrap items-baseline gap-x-4 gap-y-3 pt-2 leading-normal';
@@ -174,7 +128,13 @@ function Standing({ step, may, acts }: { step: StepView; may: boolean; acts: Act
           {step.isReady ? t`Read it` : t`Write it`}
         </Link>
         <Link className="link" to={`/send/${step.messageId}`}>{t`Test it, and look who gets it`}</Link>
-        {may && <button className="link" onClick={acts.takeOut}>{t`Take it out`}</button>}
+        {may && (
+          <button
+            className="link"
+            disabled={acts.busy}
+            onClick={onceOf(acts.takeOut)}
+          >{t`Take it out`}</button>
+        )}
       </p>
     );
   return (
@@ -183,7 +143,13 @@ function Standing({ step, may, acts }: { step: StepView; may: boolean; acts: Act
         {step.state === 'scheduled' ? t`set going` : MESSAGE_STATE_WORDS[step.state]}
       </span>
       {step.state === 'scheduled' ? (
-        may && <button className="link" onClick={acts.takeBack}>{t`Take it back`}</button>
+        may && (
+          <button
+            className="link"
+            disabled={acts.busy}
+            onClick={onceOf(acts.takeBack)}
+          >{t`Take it back`}</button>
+        )
       ) : (
         <Link
           className="link"
@@ -228,15 +194,7 @@ export function PlanStep({
         <p>
           {t`On`}{' '}
           {changes ? (
-            <TypeWord
-              label={t`Days after the first one`}
-              type="number"
-              value={String(step.day)}
-              shown={dayWords}
-              onType={(typed) =>
-                typed !== '' && Number(typed) >= 0 && acts.change({ day: Math.floor(Number(typed)) })
-              }
-            />
+            <DayWord step={step} words={dayWords} onChange={acts.change} />
           ) : (
             <b className="text-ink">{dayWords}</b>
           )}{' '}

@@ -3,7 +3,9 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { isoDay, parseIsoDay } from '@goodword/core/common';
 import type { CampaignPlan, StepView } from '@goodword/core/contract';
 import { clockWords } from '@goodword/core/permission';
+import { useRef } from 'react';
 import { api } from '../../app/api';
+import { keyOf } from '../../app/reading';
 import { refresh } from '../../app/refresh';
 
 /** What is changed of a plan itself. */
@@ -18,26 +20,41 @@ export const dayOfStep = (firstDay: string | null, day: number): string | null =
 /** When a step leaves within its day: `10:00`. */
 export const timeOfStep = (minutes: number): string => clockWords(minutes);
 
-/** Changes of a plan and its steps, one after the other. */
+/**
+ * Changes of a plan and its steps, one after the other. Each is shown at once, and each of several in haste
+ * builds on what the one before made; of two people the second is told.
+ */
 export function usePlanning(id: number, plan: CampaignPlan | undefined) {
   const queryClient = useQueryClient();
+  const made = useRef(new Map<number, number>());
+  const basedOn = (of: number, shown: number) => Math.max(made.current.get(of) ?? 0, shown);
+  const shows = (change: (old: CampaignPlan) => CampaignPlan) =>
+    queryClient.setQueryData(
+      keyOf('campaigns/{id}/plan', { id }),
+      (old: CampaignPlan | undefined) => old && change(old),
+    );
   const done = { onSettled: () => refresh(queryClient, 'campaigns'), scope: { id: `plan ${id}` } };
   const frame = useMutation({
     ...done,
-    mutationFn: (part: Partial<PlanPart>) => {
+    onMutate: (part: Partial<PlanPart>) => void shows((old) => ({ ...old, ...part })),
+    mutationFn: async (part: Partial<PlanPart>) => {
       const { firstDay, goal, endsFor, endsAt, joinsFrom, version } = plan!;
-      const body = { firstDay, goal, endsFor, endsAt, joinsFrom, ...part, basedOn: version };
-      return api.put('campaigns/{id}/plan', { id, body });
+      const body = { firstDay, goal, endsFor, endsAt, joinsFrom, ...part, basedOn: basedOn(0, version) };
+      made.current.set(0, (await api.put('campaigns/{id}/plan', { id, body })).version);
     },
   });
   const step = useMutation({
     ...done,
-    mutationFn: ({ of: { messageId, ...was }, part }: { of: StepView; part: Partial<StepPart> }) => {
+    onMutate: ({ of, part }: StepChange) =>
+      void shows((old) => ({
+        ...old,
+        steps: old.steps.map((one) => (one.messageId === of.messageId ? { ...one, ...part } : one)),
+      })),
+    mutationFn: async ({ of: { messageId, ...was }, part }: StepChange) => {
       const { day, minutes, ownTime, rule } = { ...was, ...part };
-      return api.put('campaigns/{id}/steps/{stepId}', {
-        ...{ id, stepId: messageId },
-        body: { day, minutes, ownTime, rule, basedOn: was.version },
-      });
+      const body = { day, minutes, ownTime, rule, basedOn: basedOn(messageId, was.version) };
+      const { version } = await api.put('campaigns/{id}/steps/{stepId}', { id, stepId: messageId, body });
+      made.current.set(messageId, version);
     },
   });
   const takeOut = useMutation({
@@ -49,6 +66,11 @@ export function usePlanning(id: number, plan: CampaignPlan | undefined) {
     mutationFn: (messageId: number) => api.post('messages/{id}/unschedule', { id: messageId }),
   });
   return { frame, step, takeOut, takeBack };
+}
+
+interface StepChange {
+  of: StepView;
+  part: Partial<StepPart>;
 }
 
 /** Causes that end a campaign for somebody, as they stand in its sentence. */

@@ -1,0 +1,106 @@
+import { t } from '@lingui/core/macro';
+import { useRef, useState } from 'react';
+import { STEP_LIMITS } from '@goodword/core/campaigns';
+import type { StepView } from '@goodword/core/contract';
+import { parseClock } from '@goodword/core/fields';
+import { Labelled } from '../../ui/basics';
+import { Word } from '../../sort/lines/Word';
+import { timeOfStep, type StepPart } from './planning';
+
+type Change = (part: Partial<StepPart>) => void;
+
+/** When in the day, and by whose clock. */
+export function timeWords({ minutes, ownTime }: StepView): string {
+  const time = timeOfStep(minutes);
+  return ownTime ? t`${time} where they are` : time;
+}
+
+/** What is typed into a word, taken when one is done with it. */
+function TypedInWord({
+  label,
+  shown,
+  hint,
+  read,
+  onTake,
+}: {
+  label: string;
+  shown: string;
+  hint: string;
+  /** What is meant; null for nothing that can be. */
+  read: (typed: string) => number | null;
+  onTake: (value: number) => void;
+}) {
+  const [typed, setTyped] = useState(shown);
+  const taken = useRef(read(shown));
+  const value = read(typed);
+  const take = () => {
+    if (value === null || value === taken.current) return;
+    taken.current = value;
+    onTake(value);
+  };
+  return (
+    <Labelled label={label} hint={value === null ? hint : undefined}>
+      <input
+        className="input"
+        autoFocus
+        aria-invalid={value === null || undefined}
+        value={typed}
+        onChange={({ target }) => setTyped(target.value)}
+        onBlur={take}
+        onKeyDown={(event) => event.key === 'Enter' && take()}
+      />
+    </Labelled>
+  );
+}
+
+/** The time of a step, and by whose clock. */
+export function TimeWord({ step, onChange }: { step: StepView; onChange: Change }) {
+  return (
+    <Word words={timeWords(step)} label={t`Time`}>
+      {(close) => (
+        <form className="flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), close())}>
+          <TypedInWord
+            label={t`Time of day`}
+            shown={timeOfStep(step.minutes)}
+            hint={t`This is no time. Write it like 17:30.`}
+            read={parseClock}
+            onTake={(minutes) => onChange({ minutes })}
+          />
+          {step.channel !== 'post' && (
+            <label className="flex gap-2 items-center">
+              <input
+                type="checkbox"
+                className="accent-[#0F766B]"
+                checked={step.ownTime}
+                onChange={() => onChange({ ownTime: !step.ownTime })}
+              />
+              {t`where each of them is`}
+            </label>
+          )}
+        </form>
+      )}
+    </Word>
+  );
+}
+
+const daysIn = (typed: string) =>
+  /^\d{1,3}$/.test(typed.trim()) && Number(typed) <= STEP_LIMITS.days ? Number(typed) : null;
+
+/** So many days after the first one. */
+export function DayWord({ step, words, onChange }: { step: StepView; words: string; onChange: Change }) {
+  return (
+    <Word words={words} label={t`Days after the first one`}>
+      {(close) => (
+        <form onSubmit={(event) => (event.preventDefault(), close())}>
+          <TypedInWord
+            label={t`Days after the first one`}
+            shown={String(step.day)}
+            hint={t`A number of days, at most ${STEP_LIMITS.days}.`}
+            read={daysIn}
+            onTake={(day) => onChange({ day })}
+          />
+        </form>
+      )}
+    </Word>
+  );
+}
