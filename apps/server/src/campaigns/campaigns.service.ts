@@ -75,17 +75,19 @@ export class CampaignsService {
         tx.unchanged();
         const before = await this.campaign(tx, id);
         await nextVersion(tx, 'campaign', id, change.basedOn, 'campaign');
-        for (const [from, to] of Object.entries(change.renamed))
+        // A map: a stage may be called what every object answers to.
+        const renamed = new Map(Object.entries(change.renamed));
+        for (const [from, to] of renamed)
           if (change.stages.includes(to)) await this.rename(tx, id, from, to);
         const lost = before.stages.filter(
-          (one) => !change.stages.includes(one) && !change.renamed[one] && (before.counts[one] ?? 0) > 0,
+          (one) => !change.stages.includes(one) && !renamed.has(one) && (before.counts[one] ?? 0) > 0,
         );
         if (lost.length > 0)
           throw new Conflict(
             sentence('stage.has-people', { people: before.counts[lost[0]!] ?? 0, stage: lost[0]! }),
           );
         const endsAt = (await this.steps.frame(tx, id))?.ends.stages
-          .map((one) => change.renamed[one] ?? one)
+          .map((one) => renamed.get(one) ?? one)
           .filter((one) => change.stages.includes(one));
         await this.campaigns.change(tx, id, {
           ...(endsAt && { ends_at: JSON.stringify(endsAt) }),

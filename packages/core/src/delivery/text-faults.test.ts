@@ -22,6 +22,9 @@ test.each([
 ] as const)('%s “%s” is about %s', (code, reason, fault) => expect(textFault({ code, reason })).toBe(fault));
 
 test('whatever a gateway says, it is one of these', () => {
+  // What every object of the language answers to is no code of theirs.
+  for (const code of ['valueOf', 'constructor', '__proto__'])
+    expect(textFault({ code, reason: '' })).toBe('unknown');
   fc.assert(
     fc.property(fc.string({ maxLength: 20 }), fc.string({ maxLength: 200 }), (code, reason) => {
       expect(DELIVERY_FAULTS).toContain(textFault({ code, reason }));

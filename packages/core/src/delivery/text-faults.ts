@@ -12,12 +12,12 @@ export interface TextRefusal {
  * MAP user errors of 3GPP TS 29.002 §17.6.6 and §17.6.1 (numbers from memory) that say something of who is
  * written to. Of all others (an absent subscriber, congestion, a time that ran out) nothing follows.
  */
-const BY_CODE: Readonly<Record<string, DeliveryFault>> = {
+const BY_CODE: ReadonlyMap<string, DeliveryFault> = new Map([
   // Unknown, unidentified and illegal subscriber, illegal equipment, a service that they have not.
-  ...{ '1': 'address', '5': 'address', '9': 'address', '12': 'address', '11': 'address' },
+  ...['1', '5', '9', '12', '11'].map((code): [string, DeliveryFault] => [code, 'address']),
   // Barred: somebody does not want it there.
-  '13': 'policy',
-};
+  ['13', 'policy'],
+]);
 
 /** Words of gateways (common practice, no source). */
 const GONE =
@@ -34,5 +34,5 @@ export function textFault({ code, reason }: TextRefusal): DeliveryFault {
   if (GONE.test(reason)) return 'address';
   if (FULL.test(reason)) return 'full';
   if (POLICY.test(reason)) return 'policy';
-  return BY_CODE[code.trim()] ?? 'unknown';
+  return BY_CODE.get(code.trim()) ?? 'unknown';
 }
