@@ -77,8 +77,7 @@ export class CampaignsService {
         await nextVersion(tx, 'campaign', id, change.basedOn, 'campaign');
         // A map: a stage may be called what every object answers to.
         const renamed = new Map(Object.entries(change.renamed));
-        for (const [from, to] of renamed)
-          if (change.stages.includes(to)) await this.rename(tx, id, from, to);
+        for (const [from, to] of renamed) if (change.stages.includes(to)) await this.rename(tx, id, from, to);
         const lost = before.stages.filter(
           (one) => !change.stages.includes(one) && !renamed.has(one) && (before.counts[one] ?? 0) > 0,
         );
