@@ -6,6 +6,10 @@ const core = (room, name) => `import('@goodword/core/${room}').${name}`;
 
 export const KEPT_SHAPES = {
   'address_hold.asks': 'number',
+  'automation.cause': core('automations', 'Cause'),
+  'automation.excepted': core('segment', 'Rule'),
+  'automation.stops': `${core('campaigns', 'FallCause')}[]`,
+  'automation_step.wait': core('automations', 'Wait'),
   'batch.draft': contract('IntakeDraft'),
   'batch.found': core('intake', 'FileFindings'),
   'batch.guesses': `${core('intake', 'Guess')}[]`,

@@ -17,6 +17,7 @@ import { RecordModule } from './record/record.module';
 import { ResultsModule } from './results/results.module';
 import { SegmentsModule } from './segments/segments.module';
 import { LettersModule } from './letters/letters.module';
+import { AutomaticModule } from './automatic/automatic.module';
 import { PlansModule } from './plans/plans.module';
 import { SenderModule } from './sender/sender.module';
 import { SendingModule } from './sending/sending.module';
@@ -46,6 +47,7 @@ export class AppModule {
         CallsModule,
         FieldsModule,
         MessagesModule,
+        AutomaticModule,
         PlansModule,
         SenderModule,
         SendingModule,

@@ -15,7 +15,9 @@ import { isLostConnection } from './platform/database-errors';
 import { due } from './platform/due';
 import { JOBS, JobRunner, JOBS_DUE, LANES } from './platform/jobs';
 import { SenderService } from './sender/sender.service';
+import { RoundsService } from './automatic/rounds.service';
 import { SegmentSizes } from './segments/segment-sizes';
+import { SegmentsService } from './segments/segments.service';
 import { EnvelopeService } from './sending/envelope.service';
 import { HandOverLoop } from './sending/hand-over';
 import { LeasesRepository } from './sending/leases.repository';
@@ -36,6 +38,8 @@ const AT_REST = 2.5;
  * its message was stopped.
  */
 const AT_LEAST = 25;
+/** Looks between two at what sets automatic messages going. */
+const AUTOMATIC = 10;
 /** Looks for which a fault is waited out. */
 const AFTER_FAULT = 2.5;
 
@@ -77,6 +81,7 @@ function handOverLoop(context: INestApplicationContext, config: Config, log: Pin
     facts: context.get(FactsRepository),
     houseRules: context.get(HouseRulesRepository),
     team: context.get(TeamRepository),
+    segments: context.get(SegmentsService),
   };
   return new HandOverLoop(
     parts,
@@ -101,6 +106,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   const confirmations = context.get(ConfirmationsService);
   const retention = context.get(RetentionService);
   const sizes = context.get(SegmentSizes);
+  const automatic = context.get(RoundsService);
   const links = context.get(TeammateLinks);
   // Leases are renewed and work says how far it is on connections of their own: never behind the work itself.
   const bookkeeping = new Database(config.DATABASE_URL, BOOKKEEPING_CONNECTIONS);
@@ -169,6 +175,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
         loop(sweeper(context), after(1000)),
         loop(() => retention.round(), after(5000)),
         loop(() => sizes.round(), after(5000)),
+        loop(() => automatic.round(), after(AUTOMATIC * config.POLL_MS)),
       ]);
       return running.then(() => undefined);
     },

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { AutomationsModule } from '../automations/automations.module';
 import { MessagesModule } from '../messages/messages.module';
 import { UsesModule } from '../sort/uses.module';
 import { SegmentsModule } from '../segments/segments.module';
@@ -7,7 +8,7 @@ import { RostersModule } from './rosters.module';
 import { CampaignsService } from './campaigns.service';
 
 @Module({
-  imports: [MessagesModule, RostersModule, SegmentsModule, UsesModule],
+  imports: [AutomationsModule, MessagesModule, RostersModule, SegmentsModule, UsesModule],
   controllers: [CampaignsController],
   providers: [CampaignsService],
 })

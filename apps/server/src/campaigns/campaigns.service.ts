@@ -24,6 +24,7 @@ import { SegmentsService } from '../segments/segments.service';
 import { mapLines, type Line } from '@goodword/core/segment';
 import { CampaignsRepository } from './campaigns.repository';
 import { FallingOutRepository } from './falling-out.repository';
+import { AutomationsRepository } from '../automations/automations.repository';
 import { StepsRepository } from './steps.repository';
 import { sentence } from '../platform/words';
 
@@ -41,6 +42,7 @@ export class CampaignsService {
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(UsesService) private readonly uses: UsesService,
     @Inject(StepsRepository) private readonly steps: StepsRepository,
+    @Inject(AutomationsRepository) private readonly automations: AutomationsRepository,
     @Inject(FallingOutRepository) private readonly fallingOut: FallingOutRepository,
   ) {}
 
@@ -110,6 +112,8 @@ export class CampaignsService {
         ? { ...line, stages: line.stages.map((one) => (one === from ? to : one)) }
         : line;
     await this.steps.rewrite(tx, anew);
+    await this.automations.rewrite(tx, anew);
+    await this.automations.renameStage(tx, id, from, to);
     for (const segment of await this.rules.all(tx.ofAll())) {
       const tree = mapLines(segment.tree, anew);
       if (isDeepStrictEqual(tree, segment.tree)) continue;

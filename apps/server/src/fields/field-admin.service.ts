@@ -251,7 +251,7 @@ export class FieldAdminService {
     const naming = (text: string) =>
       [...text.matchAll(/\{([^{},]+)/g)].some(([, said]) => nameKey(said!) === key);
     const open = (await this.messages.all(this.database.read(scope))).filter((message) =>
-      ['draft', 'scheduled', 'preparing', 'paused'].includes(message.state),
+      ['draft', 'scheduled', 'preparing', 'standing', 'paused'].includes(message.state),
     );
     return open
       .filter((message) =>

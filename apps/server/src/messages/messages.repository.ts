@@ -68,6 +68,8 @@ export interface MessageRow extends Pick<
   own_time: number;
   /** The campaign that it is a step of. */
   campaign_id: number | null;
+  /** The automatic message that it is one of. */
+  automation_id: number | null;
 }
 
 /** The part of a message, or of a template, that people read. */
@@ -121,6 +123,7 @@ export function messageView(row: MessageRow, templates: ReadonlyMap<number, stri
     testedAt: row.tested_at?.toISOString() ?? null,
     tagTriggers: row.tag_triggers ?? [],
     campaignId: row.campaign_id,
+    automationId: row.automation_id,
   };
 }
 
@@ -137,7 +140,7 @@ function goViewOf(row: MessageRow): GoView | null {
   return go && { ...go, by: row.go_by, at: row.go_at?.toISOString() ?? '', note: row.go_note };
 }
 
-const NEEDING = ['draft', 'scheduled', 'preparing'];
+const NEEDING = ['draft', 'scheduled', 'preparing', 'standing'];
 
 /** Whether a passage of its words is for people whom a group says. */
 function passagesAsk({ letter }: MessageRow, kind: GroupKind, id: number): boolean {
@@ -168,7 +171,8 @@ const COLUMNS = `id, organization_id, chapter_id, name, channel, purpose, list_i
           prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version, leaves_at, own_time,
           template_id, template_version, locale, ask, plainly,
           go_state, go_version, go_asked_by, go_by, go_at, go_note, paused_why,
-          (SELECT s.campaign_id FROM campaign_step s WHERE s.message_id = message.id) AS campaign_id`;
+          (SELECT s.campaign_id FROM campaign_step s WHERE s.message_id = message.id) AS campaign_id,
+          (SELECT a.automation_id FROM automation_step a WHERE a.message_id = message.id) AS automation_id`;
 
 const NOT_OVER = "state NOT IN ('stopped','done')";
 

@@ -153,6 +153,7 @@ export class MessagesService {
   async remove(scope: AccessScope, id: number): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
       const message = await this.draft(tx, id);
+      if (message.automation_id !== null) throw new Conflict(sentence('message.automatic'));
       await this.messages.remove(tx, id);
       await this.versions.remove(tx, { of: 'message', id });
       await audit(tx, 'delete', { message: id }, `Draft ${message.name} deleted`);

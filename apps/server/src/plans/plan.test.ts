@@ -29,7 +29,7 @@ const FAMILIES = [
   ...['Abara', 'Bergstrom', 'Castillo', 'Dumont', 'Eriksen', 'Fujita', 'Grady', 'Hossain', 'Ivanov'],
   ...['Jimenez', 'Kowalski', 'Lindqvist', 'Moreau', 'Novak', 'Okonkwo'],
 ];
-const OUT = 'fell-out: Out of the campaign already: gave';
+const OUT = 'fell-out: Out of the campaign or series already: gave';
 
 const APPEAL = { kind: 'appeal', appealCode: null, stages: ['asked', 'pledged', 'gave', 'declined'] };
 
@@ -203,7 +203,7 @@ test('whoever gives between being written down and being handed over is held at 
   const { rows } = await house.client.get<Page<ResultPerson>>(
     `/api/messages/${step}/results/people?kind=door`,
   );
-  expect(rows.map(({ detail }) => detail)).toEqual(['Out of the campaign already: gave']);
+  expect(rows.map(({ detail }) => detail)).toEqual(['Out of the campaign or series already: gave']);
 });
 
 test('what the house says of a step is refused in words: too late, set going, left, alone', async () => {
@@ -319,7 +319,7 @@ test('a roster that fills itself takes in who comes into the segment, and nobody
     ...{ group: 3, reached: 2, suppressed: [{ reason: 'fell-out', people: 1 }] },
   });
   expect(await pathOf(id, await idOf(2))).toEqual([
-    'fell-out: Out of the campaign already: not on the roster',
+    'fell-out: Out of the campaign or series already: not on the roster',
   ]);
   await go(id);
   await comes(id, step);

@@ -30,6 +30,7 @@ import * as deliveryFaults from './migrations/030_delivery_faults';
 import * as secondLook from './migrations/033_second_look';
 import * as campaignSteps from './migrations/034_campaign_steps';
 import * as mailLimits from './migrations/035_mail_limits';
+import * as automations from './migrations/036_automations';
 import * as ownTime from './migrations/032_own_time';
 import * as senderCheck from './migrations/031_sender_check';
 import * as together from './migrations/029_together';
@@ -71,6 +72,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '033_second_look': secondLook,
   '034_campaign_steps': campaignSteps,
   '035_mail_limits': mailLimits,
+  '036_automations': automations,
 };
 
 const source: Knex.MigrationSource<string> = {

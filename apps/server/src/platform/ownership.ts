@@ -32,6 +32,7 @@ export const THINGS: Readonly<
   tags: { name: 'tag', chapter: simple('tag') },
   lists: { name: 'list', chapter: simple('list') },
   segments: { name: 'segment', chapter: simple('segment') },
+  automations: { name: 'automatic message', chapter: simple('automation') },
   campaigns: { name: 'campaign', chapter: simple('campaign') },
   forms: { name: 'form', chapter: simple('form') },
   messages: { name: 'message', chapter: simple('message') },

@@ -12,6 +12,7 @@ const FACTS = [
   'gift',
   'delivery',
   'delivery_event',
+  'automation_visit',
   'reply',
   'evidence',
   'confirmation',
@@ -168,6 +169,16 @@ export class MergingRepository {
           WHERE organization_id = :org AND supporter_id = :gone`,
         { kept, gone },
       );
+    // Of what comes once to each, whoever had it, or waits for it, gets it no second time.
+    await tx.execute(
+      `UPDATE automation_visit v
+        JOIN automation a ON a.id = v.automation_id AND a.again = 0
+        JOIN automation_visit k ON k.automation_id = v.automation_id AND k.supporter_id = :kept
+          AND k.id < v.id
+        SET v.state = 'ended', v.why = 'taken-out', v.due_at = NULL
+        WHERE v.organization_id = :org AND v.supporter_id = :kept AND v.state IN ('waiting', 'held')`,
+      { kept },
+    );
     // Both were to get the same message: the one kept gets it, once.
     await tx.execute(
       `UPDATE delivery

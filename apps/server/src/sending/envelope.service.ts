@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { MergeValues } from '@goodword/core/merge';
 import { rulesFor, type HouseRules, type Place } from '@goodword/core/permission';
 import { type Basis } from '@goodword/core/words';
+import type { Automation } from '../automations/automations.repository';
 import type { CampaignFrame } from '../campaigns/steps.repository';
 import { CONFIG, type Config } from '../platform/config';
 import { MAIL_OUT, type HandOver, type MailOut, type OutgoingMail } from '../platform/mail-out';
@@ -26,6 +27,8 @@ export interface MessageContext {
   rules: HouseRules;
   /** Of a step, what its campaign says. */
   campaign: CampaignFrame | null;
+  /** The automatic message that it is one of. */
+  automation: Automation | null;
 }
 
 export interface Recipient {
@@ -130,6 +133,8 @@ export class EnvelopeService {
         'List-Id': listId(message, context.listName, organization),
         'List-Unsubscribe': `<${leave}>, <mailto:leave-${this.tokens.make('leave-by-mail', recipient.deliveryId)}@${organization.list_domain}?subject=unsubscribe>`,
         'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
+        // RFC 3834 §5: no machine is to answer what a machine sent.
+        ...(context.automation ? { 'Auto-Submitted': 'auto-generated' } : {}),
         ...this.feedbackId(message),
       },
     };
@@ -144,7 +149,7 @@ export class EnvelopeService {
   }
 
   private addressed(
-    context: Omit<MessageContext, 'rules' | 'whyOf' | 'campaign'>,
+    context: Omit<MessageContext, 'rules' | 'whyOf' | 'campaign' | 'automation'>,
     to: string,
     key: string,
     values: MergeValues,
@@ -166,7 +171,7 @@ export class EnvelopeService {
   }
 
   async sendTest(
-    test: Omit<MessageContext, 'rules' | 'whyOf' | 'campaign'> & {
+    test: Omit<MessageContext, 'rules' | 'whyOf' | 'campaign' | 'automation'> & {
       to: string;
       about: MailOf;
       values: MergeValues;

@@ -13,12 +13,13 @@ import { NO_END } from '../messages/composer';
 import { ComposingService } from '../messages/composing.service';
 import { wantedFor, type MessageValuesService } from '../messages/message-values.service';
 import { MessagesRepository } from '../messages/messages.repository';
+import type { SegmentsService } from '../segments/segments.service';
 import type { TeamRepository } from '../team/team.repository';
 import type { EnvelopeService, MessageContext } from './envelope.service';
 import { eligibilityQueryOf } from './last-look.service';
 import type { LeasesRepository } from './leases.repository';
 import { paceOf } from './pace';
-import type { DeliveryOutcome, OutboxRepository } from './outbox.repository';
+import type { AtDoorBeside, DeliveryOutcome, OutboxRepository } from './outbox.repository';
 import type { LeasedDelivery } from './leases.repository';
 
 interface Parts {
@@ -32,6 +33,7 @@ interface Parts {
   facts: FactsRepository;
   houseRules: HouseRulesRepository;
   team: TeamRepository;
+  segments: SegmentsService;
 }
 
 interface Options {
@@ -130,7 +132,8 @@ export class HandOverLoop {
         this.parts.database.read(scope),
         slice.flatMap((one) => one.entry_id ?? []),
       );
-      const door = new Door(this.parts, holder, scope, context, this.options.atOnce, this.options.faultMs);
+      const beside = await this.beside(scope, context, ids);
+      const door = new Door(this.parts, holder, scope, { context, beside }, this.options);
       const unreachable = await this.lanes(door, context, slice, { values, bases });
       if (this.stopping || unreachable) await this.parts.leases.giveBack(holder);
       if (unreachable) await pause(this.options.faultMs);
@@ -257,14 +260,28 @@ export class HandOverLoop {
     }
   }
 
+  /** What the message belongs to; who is excepted by the sentence of an automatic one is asked now. */
+  private async beside(
+    scope: AccessScope,
+    { campaign, automation }: MessageContext,
+    people: readonly number[],
+  ): Promise<AtDoorBeside> {
+    if (automation === null || automation.excepted === null) return { campaign, automation };
+    const own = { ...scope, chapterId: automation.chapterId };
+    const [excepted] = await this.parts.segments.among(own, [automation.excepted], people);
+    return { campaign, automation, excepted };
+  }
+
   private async context(scope: AccessScope, messageId: number): Promise<MessageContext> {
     const message = await this.parts.messages.find(this.parts.database.read(scope), messageId);
     if (!message) throw new Error(`expected message ${messageId}, got none`);
     const { composed, organization, listName, whyOf } = await this.parts.composing.compose(scope, message);
     const rules = await this.parts.houseRules.rules(this.parts.database.read(scope));
     const sender = message.sender_id ? await this.parts.team.teammate(scope, message.sender_id) : undefined;
-    const campaign = await this.parts.outbox.campaignOf(this.parts.database.read(scope), messageId);
-    return { message, composed, organization, sender, listName, whyOf, rules, campaign };
+    const db = this.parts.database.read(scope);
+    const campaign = await this.parts.outbox.campaignOf(db, messageId);
+    const automation = await this.parts.outbox.automationOf(db, messageId);
+    return { message, composed, organization, sender, listName, whyOf, rules, campaign, automation };
   }
 }
 
@@ -297,9 +314,8 @@ class Door {
     private readonly parts: Parts,
     readonly holder: string,
     private readonly scope: AccessScope,
-    private readonly context: MessageContext,
-    private readonly lanes: number,
-    private readonly faultMs: number,
+    private readonly about: { context: MessageContext; beside: AtDoorBeside },
+    private readonly options: Options,
   ) {}
 
   pass(delivery: LeasedDelivery): Promise<boolean> {
@@ -345,7 +361,7 @@ class Door {
         // when the lease ends.
         if (++this.faults >= MOST_FAULTS) this.outcomes = [];
       }
-      await pause(this.faultMs);
+      await pause(this.options.faultMs);
     }
   }
 
@@ -358,7 +374,7 @@ class Door {
     return new Promise((done) => {
       const timer = setTimeout(done, BREATH_MS);
       this.arrived = () => {
-        if (this.waiting.length < this.lanes) return;
+        if (this.waiting.length < this.options.atOnce) return;
         clearTimeout(timer);
         setImmediate(done);
       };
@@ -368,7 +384,7 @@ class Door {
 
   private async commit(waiting: Waiting[], outcomes: DeliveryOutcome[]): Promise<Set<number>> {
     const { database, outbox, houseRules } = this.parts;
-    const { message, campaign } = this.context;
+    const { message, automation, organization } = this.about.context;
     return database.write(this.scope, async (tx) => {
       // Whoever is written to now has had one more, which the cap counts.
       const people = [...waiting, ...outcomes].map(({ delivery }) => delivery.supporter_id);
@@ -376,9 +392,11 @@ class Door {
       tx.changed('messages', 0, people);
       if (outcomes.length > 0) await outbox.record(tx, outcomes);
       if (waiting.length === 0) return new Set<number>();
-      const asking = { ...eligibilityQueryOf(message, await houseRules.rules(tx)), campaign };
+      const rules = await houseRules.rules(tx);
+      const query = eligibilityQueryOf(message, rules, automation?.cause ?? null);
+      const asking = { ...query, ...this.about.beside };
       const ids = waiting.map((one) => one.delivery.id);
-      return outbox.door(tx, this.holder, message.id, ids, asking, this.context.organization.time_zone);
+      return outbox.door(tx, this.holder, message.id, ids, asking, organization.time_zone);
     });
   }
 }

@@ -1,4 +1,5 @@
 import { hasSecond, wantsSecond, type SecondAsked, type SecondSaid } from '@goodword/core/team';
+import { CAUSES, type Cause } from '@goodword/core/automations';
 import { dayInZone } from '@goodword/core/common';
 import { daysToLeave } from '@goodword/core/delivery';
 import { Inject, Injectable } from '@nestjs/common';
@@ -276,13 +277,21 @@ function inOrder(message: MessageRow, faults: number): string[] {
 }
 
 /**
- * What is asked of the ledger for a message. A service message to one person answers what they have set going
- * themselves; one to a group does not, and is held by the cap as any other.
+ * What is asked of the ledger for a message. A service message to one person, or one that they set going by
+ * what they did, answers that; one to a group does not, and is held by the cap as any other. `ownEach`:
+ * whether of two people at one address each gets their own.
  */
-export function eligibilityQueryOf(message: MessageRow, rules: HouseRules): EligibilityQuery {
+export function eligibilityQueryOf(
+  message: MessageRow,
+  rules: HouseRules,
+  cause: Cause | null = null,
+): EligibilityQuery & { ownEach: boolean } {
   const scope = scopeOfMessage(message);
-  const ownAct = scope === 'service' && message.personal_to !== null;
-  return { channel: message.channel, scope, rules, ownAct, now: new Date(), messageId: message.id };
+  const isOwn = message.personal_to !== null || (cause !== null && CAUSES[cause.kind].own);
+  return {
+    ...{ channel: message.channel, scope, rules, ownAct: scope === 'service' && isOwn, now: new Date() },
+    ...{ messageId: message.id, ownEach: isOwn || cause?.kind === 'date' },
+  };
 }
 
 /** What a second person agreed to, and what they are asked about. */

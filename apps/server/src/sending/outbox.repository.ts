@@ -12,6 +12,8 @@ import type { HandOver } from '../platform/mail-out';
 import type { AccessScope } from '../platform/scope';
 import { addEvents } from './delivery-events';
 import type { Fall } from '@goodword/core/campaigns';
+import { AutomationsRepository, type Automation } from '../automations/automations.repository';
+import { VisitsRepository } from '../automations/visits.repository';
 import { FallingOutRepository } from '../campaigns/falling-out.repository';
 import { StepsRepository, type CampaignFrame } from '../campaigns/steps.repository';
 import { DeliveryFaultsRepository } from './delivery-faults.repository';
@@ -29,6 +31,21 @@ interface AtDoor {
   /** More of why not, where the verdict does not say it all. */
   why: string | null;
   place: Place;
+}
+
+interface AtDoorRow {
+  id: number;
+  supporterId: number;
+  contactPointId: number;
+  occasion: number;
+}
+
+/** What a message belongs to, which may have ended for somebody. */
+export interface AtDoorBeside {
+  campaign?: CampaignFrame | null;
+  automation?: Automation | null;
+  /** Who is excepted by the sentence of the automatic message, as of now. */
+  excepted?: ReadonlySet<number>;
 }
 
 /** So often a mail is tried again that a server refused for who sends it. */
@@ -53,6 +70,8 @@ export class OutboxRepository {
     @Inject(DeliveryFaultsRepository) private readonly faults: DeliveryFaultsRepository,
     @Inject(StepsRepository) private readonly steps: StepsRepository,
     @Inject(FallingOutRepository) private readonly fallingOut: FallingOutRepository,
+    @Inject(AutomationsRepository) private readonly automations: AutomationsRepository,
+    @Inject(VisitsRepository) private readonly visits: VisitsRepository,
   ) {}
 
   /** Messages that are going out, in any organization. */
@@ -97,7 +116,7 @@ export class OutboxRepository {
     worker: string,
     messageId: number,
     ids: readonly number[],
-    asking: EligibilityQuery & { campaign?: CampaignFrame | null },
+    asking: EligibilityQuery & AtDoorBeside,
     homeZone: string,
   ): Promise<Set<number>> {
     const [message] = await tx.sql<{ state: string }>(
@@ -117,18 +136,18 @@ export class OutboxRepository {
     }
     // Held until the end of the transaction: a lease that ran out while the database was away may be another
     // worker's by now, and what this one saw before would let a mail go twice.
-    const leased = await tx.sql<{ id: number; supporterId: number; contactPointId: number }>(
-      `SELECT id, supporter_id AS supporterId, contact_point_id AS contactPointId FROM delivery
+    const leased = await tx.sql<AtDoorRow>(
+      `SELECT id, supporter_id AS supporterId, contact_point_id AS contactPointId, occasion FROM delivery
         WHERE organization_id = :org AND id IN (:ids) AND leased_by = :worker
         AND state IN ('leased', 'in-flight') FOR UPDATE`,
       { ids, worker },
     );
     if (leased.length === 0) return new Set();
     const decided = await this.facts.decideAt(tx, leased, { ...asking, messageId });
-    const fell = await this.fellOut(tx, leased, asking.campaign ?? null);
-    const rows = leased.map(({ id, supporterId }, i): AtDoor => {
+    const fell = await this.fellOut(tx, leased, asking);
+    const rows = leased.map(({ id }, i): AtDoor => {
       const { decision, place } = decided[i]!;
-      const fall = fell.get(supporterId);
+      const fall = fell.get(id);
       if (fall) return { id, verdict: 'fell-out', why: FALL_WORDS[fall], place };
       return { id, verdict: decision.verdict, why: null, place };
     });
@@ -156,17 +175,31 @@ export class OutboxRepository {
     return (await this.steps.of(db, messageId)) ?? null;
   }
 
+  /** The automatic message that a message is one of. */
+  async automationOf(db: Scoped, messageId: number): Promise<Automation | null> {
+    return (await this.automations.ofMessage(db, messageId)) ?? null;
+  }
+
+  /** By delivery: who is out of the campaign, or of the automatic message, that it belongs to. */
   private async fellOut(
     tx: Scoped,
-    leased: readonly { supporterId: number }[],
-    campaign: CampaignFrame | null,
+    leased: readonly AtDoorRow[],
+    { campaign = null, automation = null, excepted }: AtDoorBeside,
   ): Promise<Map<number, Fall>> {
-    if (!campaign) return new Map();
-    return this.fallingOut.of(
-      tx,
-      campaign,
-      leased.map(({ supporterId }) => supporterId),
-    );
+    const fell = new Map<number, Fall>();
+    if (!campaign && !automation) return fell;
+    const people = leased.map(({ supporterId }) => supporterId);
+    const outOf = campaign ? await this.fallingOut.of(tx, campaign, people) : new Map<number, Fall>();
+    const occasions = leased.map(({ occasion }) => occasion);
+    const ended = automation ? await this.visits.fellOut(tx, automation, occasions) : new Map<number, Fall>();
+    for (const { id, supporterId, occasion } of leased) {
+      const fall =
+        outOf.get(supporterId) ??
+        ended.get(occasion) ??
+        (excepted?.has(supporterId) ? ('excepted' as const) : undefined);
+      if (fall) fell.set(id, fall);
+    }
+    return fell;
   }
 
   /** Those for whom it is a decent hour where they are; the others wait for the next one. */
@@ -294,11 +327,11 @@ export class OutboxRepository {
     await addEvents(tx, [id], state, detail);
   }
 
-  /** A message whose last delivery has left is done. */
+  /** A message whose last delivery has left is done; an automatic one stands ready for the next. */
   async finish(scope: AccessScope, messageId: number): Promise<void> {
     await this.database.read(scope).execute(
       `UPDATE message m
-        SET m.state = 'done'
+        SET m.state = IF(EXISTS (SELECT 1 FROM automation_step s WHERE s.message_id = m.id), 'standing', 'done')
         WHERE m.organization_id = :org AND m.id = :messageId AND m.state = 'sending'
         AND NOT EXISTS (SELECT 1 FROM delivery d
         WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'in-flight'))`,

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { AutomationsModule } from '../automations/automations.module';
 import { LimitsModule } from '../limits/limits.module';
 import { MessagesModule } from '../messages/messages.module';
 import { PermissionModule } from '../permission/permission.module';
@@ -32,6 +33,7 @@ import { LeasesRepository } from './leases.repository';
 
 @Module({
   imports: [
+    AutomationsModule,
     LimitsModule,
     MessagesModule,
     PermissionModule,

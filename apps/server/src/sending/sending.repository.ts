@@ -16,6 +16,14 @@ export interface NewDelivery {
   supporterId: number;
   contactPointId: number | null;
 }
+/** A delivery as it is written down. */
+interface WrittenDelivery extends Pick<Decision, 'contactPointId' | 'entryId' | 'verdict'> {
+  supporterId: number;
+  /** What it is for, where the same message may come to somebody again; 0 for a message to a group. */
+  occasion: number;
+  notBefore: Date | null;
+  detail: string | null;
+}
 type FellOf = (tx: Scoped, ids: readonly number[]) => Promise<Map<number, Fall>>;
 type MomentsOf = (tx: Scoped, people: readonly NewDelivery[]) => Promise<Map<number, Date>>;
 
@@ -162,21 +170,63 @@ export class SendingRepository {
       : await this.copiesAt(tx, messageId, after, rows);
     const written = oneCopyEach(asking.channel, rows, taken);
     const moments = await momentsOf?.(tx, written);
+    await this.write(
+      tx,
+      messageId,
+      asking,
+      written.map((one) => ({
+        ...{ ...one, occasion: 0, notBefore: moments?.get(one.supporterId) ?? null },
+        detail: fell.has(one.supporterId) ? FALL_WORDS[fell.get(one.supporterId)!] : null,
+      })),
+    );
+    return last;
+  }
+
+  /**
+   * Writes the deliveries of people for whom an automatic message was set going, each for an occasion of its
+   * own; written once more, they are there already. Of one address several people get one only where none of
+   * them did something for it.
+   */
+  async prepareOccasions(
+    tx: Scoped,
+    messageId: number,
+    people: readonly { supporterId: number; occasion: number }[],
+    { ownEach, ...asking }: EligibilityQuery & { ownEach: boolean },
+  ): Promise<void> {
+    const decided = await this.facts.decide(
+      tx,
+      people.map(({ supporterId }) => supporterId),
+      asking,
+    );
+    const rows = people.map((one) => ({ ...one, ...decided.get(one.supporterId)!, householdId: null }));
+    const written = ownEach ? rows : oneCopyEach(asking.channel, rows, new Set());
+    await this.write(
+      tx,
+      messageId,
+      asking,
+      written.map((one) => ({ ...one, notBefore: null, detail: null })),
+    );
+  }
+
+  private async write(
+    tx: Scoped,
+    messageId: number,
+    { channel, ownAct = false }: EligibilityQuery,
+    rows: readonly WrittenDelivery[],
+  ): Promise<void> {
     await tx.insertAll(
       'delivery',
       [
-        ...['message_id', 'supporter_id', 'channel', 'contact_point_id', 'entry_id', 'verdict', 'state'],
-        ...['provider_key', 'counts', 'not_before', 'detail'],
+        ...['message_id', 'supporter_id', 'occasion', 'channel', 'contact_point_id', 'entry_id', 'verdict'],
+        ...['state', 'provider_key', 'counts', 'not_before', 'detail'],
       ],
-      written.map((one): Bound[] => [
-        ...[messageId, one.supporterId, asking.channel, one.contactPointId, one.entryId, one.verdict],
-        ...[one.verdict === 'send' ? 'ready' : 'suppressed', randomUUID(), asking.ownAct ? 0 : 1],
-        moments?.get(one.supporterId) ?? null,
-        fell.has(one.supporterId) ? FALL_WORDS[fell.get(one.supporterId)!] : null,
+      rows.map((one): Bound[] => [
+        ...[messageId, one.supporterId, one.occasion, channel, one.contactPointId, one.entryId, one.verdict],
+        ...[one.verdict === 'send' ? 'ready' : 'suppressed', randomUUID(), ownAct ? 0 : 1],
+        ...[one.notBefore, one.detail],
       ]),
       true,
     );
-    return last;
   }
 
   /** Addresses of these people that somebody before them gets the copy of. */
@@ -215,6 +265,15 @@ export class SendingRepository {
       { messageId, homes: [...new Set(homes)], upTo },
     );
     return new Set(taken.map(({ id }) => -id));
+  }
+
+  /** Whether a message was written down for anybody. */
+  async hasAny(db: Scoped, messageId: number): Promise<boolean> {
+    const rows = await db.sql(
+      'SELECT 1 FROM delivery WHERE organization_id = :org AND message_id = :messageId LIMIT 1',
+      { messageId },
+    );
+    return rows.length > 0;
   }
 
   /** Deliveries that have not left are stopped for good. */

@@ -63,6 +63,7 @@ export class SendingService {
       throw new Conflict(sentence('send.step-group', { campaign: step.name }));
     return this.database.writeUnlogged(scope, async (tx) => {
       const message = await movable(this.messages, tx, scope, id, ['draft']);
+      if (message.automation_id !== null) throw new Conflict(sentence('send.automatic'));
       if (message.group_version !== basedOn)
         throw new Newer('who gets it', await this.team.nameOf(tx, message.changed_by));
       return {
@@ -92,6 +93,7 @@ export class SendingService {
   async readied(scope: AccessScope, id: number, when: SendWhen): Promise<(tx: Scoped) => Promise<void>> {
     const message = await this.messages.need(this.database.read(scope), id);
     const chapterScope = chapterOfMessage(scope, message);
+    if (message.automation_id !== null) throw new Conflict(sentence('send.automatic'));
     if (message.state === 'draft') await this.readyToSend(chapterScope, message);
     if (when.at !== null && when.at.getTime() <= Date.now())
       throw new Invalid([{ field: 'at', code: 'past', message: sentence('send.past') }]);

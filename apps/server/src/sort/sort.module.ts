@@ -6,6 +6,7 @@ import { SupportersModule } from '../supporters/supporters.module';
 import { FormsModule } from '../forms/forms.module';
 import { RecordModule } from '../record/record.module';
 import { RollModule } from '../roll/roll.module';
+import { AutomationsModule } from '../automations/automations.module';
 import { RostersModule } from '../campaigns/rosters.module';
 import { FindRepository } from './find.repository';
 import { FindService } from './find.service';
@@ -28,6 +29,7 @@ import { WholeRecordController } from './whole-record.controller';
     UsesModule,
     RecordModule,
     RollModule,
+    AutomationsModule,
     RostersModule,
     MessagesModule,
     SegmentsModule,

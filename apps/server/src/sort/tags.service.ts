@@ -1,5 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { TagUse } from '@goodword/core/contract';
+import { AutomationsRepository } from '../automations/automations.repository';
 import { StepsRepository } from '../campaigns/steps.repository';
 import { segmentLines, mapLines, type Line } from '@goodword/core/segment';
 import { FormsRepository } from '../forms/forms.repository';
@@ -25,6 +26,7 @@ export class TagsService {
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
     @Inject(StepsRepository) private readonly steps: StepsRepository,
+    @Inject(AutomationsRepository) private readonly automations: AutomationsRepository,
   ) {}
 
   async use(scope: AccessScope, id: number): Promise<TagUse[]> {
@@ -56,6 +58,8 @@ export class TagsService {
       const anew = (line: Line) =>
         line.kind === 'tag' && line.tagId === fromId ? { ...line, tagId: intoId } : line;
       await this.steps.rewrite(tx, anew);
+      await this.automations.rewrite(tx, anew);
+      await this.automations.replaceTag(tx, fromId, intoId);
       for (const segment of await this.segments.all(tx.ofAll())) {
         if (!segmentLines(segment.tree).some((line) => line.kind === 'tag' && line.tagId === fromId))
           continue;

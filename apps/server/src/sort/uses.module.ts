@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { AutomationsModule } from '../automations/automations.module';
 import { RostersModule } from '../campaigns/rosters.module';
 import { FormsModule } from '../forms/forms.module';
 import { MessagesModule } from '../messages/messages.module';
@@ -6,7 +7,7 @@ import { SegmentsModule } from '../segments/segments.module';
 import { UsesService } from './uses.service';
 
 @Module({
-  imports: [FormsModule, MessagesModule, RostersModule, SegmentsModule],
+  imports: [AutomationsModule, FormsModule, MessagesModule, RostersModule, SegmentsModule],
   providers: [UsesService],
   exports: [UsesService],
 })

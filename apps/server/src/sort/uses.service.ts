@@ -1,4 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
+import type { Cause } from '@goodword/core/automations';
 import { lineKindOf, segmentLines, type Line } from '@goodword/core/segment';
 import { FormsRepository } from '../forms/forms.repository';
 import { readableLines } from '@goodword/core/letter';
@@ -6,6 +7,7 @@ import { groupsNamed, nameKey } from '@goodword/core/merge';
 import { MessagesRepository, usesGroup, type MessageRow } from '../messages/messages.repository';
 import { Database } from '../platform/database';
 import type { AccessScope } from '../platform/scope';
+import { AutomationsRepository } from '../automations/automations.repository';
 import { StepsRepository } from '../campaigns/steps.repository';
 import { SegmentsService } from '../segments/segments.service';
 import { sentence } from '../platform/words';
@@ -17,7 +19,7 @@ export type UsedKind = 'tag' | 'list' | 'segment' | 'campaign';
  * whoever asks.
  */
 export interface UsedBy {
-  what: 'message' | 'segment' | 'form' | 'campaign';
+  what: 'message' | 'segment' | 'form' | 'campaign' | 'automatic message';
   id: number;
   name: string | null;
 }
@@ -26,6 +28,7 @@ const WAYS_OUT: Record<UsedBy['what'], string> = {
   message: sentence('uses.message'),
   segment: 'Take the line out of that segment',
   form: 'Take it off that form',
+  'automatic message': sentence('uses.automation'),
   campaign: 'Choose another segment for its roster, or none',
 };
 
@@ -38,6 +41,7 @@ export class UsesService {
     @Inject(SegmentsService) private readonly segments: SegmentsService,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
     @Inject(StepsRepository) private readonly steps: StepsRepository,
+    @Inject(AutomationsRepository) private readonly automations: AutomationsRepository,
   ) {}
 
   async of(scope: AccessScope, kind: UsedKind, id: number): Promise<UsedBy[]> {
@@ -55,12 +59,13 @@ export class UsesService {
   /** Reads once what may need anything, for many questions. */
   async known(scope: AccessScope): Promise<(kind: UsedKind, id: number) => UsedBy[]> {
     const everywhere = this.database.read(scope).ofAll();
-    const [messages, segments, forms, steps, joining] = await Promise.all([
+    const [messages, segments, forms, steps, joining, automations] = await Promise.all([
       this.messages.needing(everywhere),
       this.segments.everywhere(scope),
       this.forms.all(everywhere),
       this.steps.waiting(everywhere),
       this.steps.joining(everywhere),
+      this.automations.excepting(everywhere),
     ]);
     const named = ({ id, name, chapter_id }: { id: number; name: string; chapter_id: number | null }) => ({
       id,
@@ -90,6 +95,13 @@ export class UsesService {
       ...joining
         .filter((campaign) => kind === 'segment' && campaign.joins_from === id)
         .map((campaign): UsedBy => ({ what: 'campaign', ...named(campaign) })),
+      ...automations
+        .filter(
+          ({ cause, excepted }) =>
+            causeAsksFor(cause, kind, id) ||
+            (excepted !== null && segmentLines(excepted).some((line) => asksFor(line, kind, id))),
+        )
+        .map((one): UsedBy => ({ what: 'automatic message', ...named(one) })),
     ];
   }
 }
@@ -99,6 +111,16 @@ function namesSegment(message: MessageRow, name: string | undefined): boolean {
   if (name === undefined) return false;
   const named = readableLines({ ...message, text: message.body }).flatMap(groupsNamed);
   return named.some((one) => nameKey(one) === nameKey(name));
+}
+
+/** Whether it is what sets an automatic message going. */
+function causeAsksFor(cause: Cause, kind: UsedKind, id: number): boolean {
+  if (kind === 'list')
+    return cause.kind === 'list'
+      ? cause.listId === id
+      : cause.kind === 'lapses' && cause.scope === `list:${id}`;
+  if (kind === 'tag') return cause.kind === 'tag' && cause.tagId === id;
+  return kind === 'campaign' && cause.kind === 'stage' && cause.campaignId === id;
 }
 
 function asksFor(line: Line, kind: UsedKind, id: number): boolean {

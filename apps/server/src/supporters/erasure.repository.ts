@@ -201,6 +201,9 @@ export class ErasureRepository {
       'DELETE FROM supporter_tag WHERE organization_id = :org AND supporter_id = :supporterId',
       'DELETE FROM supporter_list WHERE organization_id = :org AND supporter_id = :supporterId',
       'DELETE FROM supporter_contact WHERE organization_id = :org AND supporter_id = :supporterId',
+      `UPDATE automation_visit
+        SET state = 'ended', why = 'taken-out', due_at = NULL
+        WHERE organization_id = :org AND supporter_id = :supporterId AND state IN ('waiting', 'held')`,
       "UPDATE gift SET note = '' WHERE organization_id = :org AND supporter_id = :supporterId",
       `UPDATE reply
         SET sender = '(erased)', body = '(erased)'

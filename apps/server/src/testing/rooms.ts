@@ -13,6 +13,9 @@ const OF_EVERY_CALL = new Set(words('audit change_log session sign_in_failure jo
 
 /** What a change in a part of the API writes, at once or by the work that it begins. */
 export const WRITES: Record<string, readonly string[]> = {
+  automations: words(`
+    automation automation_step automation_visit message message_link
+  `),
   batches: words(`
     batch batch_decision batch_gift batch_more batch_row batch_value contact_point field_value gift
     list permission_entry permission_state roster supporter supporter_list supporter_tag tag
@@ -24,7 +27,7 @@ export const WRITES: Record<string, readonly string[]> = {
   `),
   calls: words('call_list call_list_member note permission_entry permission_state roster'),
   campaigns: words(`
-    campaign campaign_off campaign_step look_group message roster segment segment_version
+    automation campaign campaign_off campaign_step look_group message roster segment segment_version
   `),
   chapters: words('chapter'),
   deliveries: words('delivery delivery_event'),
@@ -51,12 +54,12 @@ export const WRITES: Record<string, readonly string[]> = {
   sender: words('organization sender_check'),
   session: words('teammate'),
   supporters: words(`
-    address_hold batch batch_before batch_row batch_value call_list_member campaign_off confirmation
+    address_hold automation_visit batch batch_before batch_row batch_value call_list_member campaign_off confirmation
     confirmation_sent contact_point delivery delivery_event do_not_contact evidence field_file
     field_value gift household letter_file merging message note permission_entry permission_state place_before
     reply roster supporter supporter_contact supporter_list supporter_tag task
   `),
-  tags: words('campaign_step message segment segment_version supporter_tag tag'),
+  tags: words('automation campaign_step message segment segment_version supporter_tag tag'),
   tasks: words('address_hold contact_point permission_entry permission_state task'),
   team: words('batch call_list message teammate teammate_link template'),
   templates: words('template words_version'),
@@ -66,6 +69,12 @@ export const WRITES: Record<string, readonly string[]> = {
 /** What the pages read from a part of the API; of groups also what the columns in memory are made of. */
 export const READS: Record<string, readonly string[]> = {
   'ask-amounts': words('gift organization supporter'),
+  automations: words(`
+    address_hold automation automation_step automation_visit batch batch_row campaign chapter contact_point
+    delivery delivery_event do_not_contact field field_value form gift house_rules household image list message
+    message_link organization permission_entry permission_state place_before reply roster segment supporter
+    supporter_contact supporter_list supporter_tag tag teammate template
+  `),
   batches: words(`
     batch batch_before batch_gift batch_more batch_row batch_value chapter contact_point delivery
     field field_value gift house_rules list organization permission_entry reply supporter
@@ -79,7 +88,7 @@ export const READS: Record<string, readonly string[]> = {
     teammate
   `),
   campaigns: words(`
-    address_hold batch batch_row campaign campaign_off campaign_step chapter contact_point delivery
+    automation automation_step address_hold batch batch_row campaign campaign_off campaign_step chapter contact_point delivery
     delivery_event do_not_contact field field_value form gift house_rules household image letter_file
     list look_group message organization permission_entry permission_state place_before reply roster
     segment supporter supporter_contact supporter_list supporter_tag tag teammate template words_version
@@ -97,11 +106,11 @@ export const READS: Record<string, readonly string[]> = {
   images: words('image message organization teammate template'),
   jobs: words('batch bulk message teammate'),
   layouts: words('layout teammate'),
-  lists: words('form form_version list message segment supporter supporter_list'),
+  lists: words('automation automation_step form form_version list message segment supporter supporter_list'),
   me: words('teammate'),
   'merge-fields': words('field form segment'),
   messages: words(`
-    address_hold batch_row campaign campaign_off campaign_step chapter contact_point delivery delivery_event do_not_contact field
+    automation automation_step address_hold batch_row campaign campaign_off campaign_step chapter contact_point delivery delivery_event do_not_contact field
     field_value gift house_rules household image letter_file look_group message message_letter
     message_letters message_link message_note message_proof organization
     permission_entry permission_state place_before reply roster supporter supporter_contact
@@ -116,7 +125,7 @@ export const READS: Record<string, readonly string[]> = {
   `),
   replies: words('delivery message reply supporter'),
   segments: words(`
-    address_hold batch batch_row campaign chapter contact_point delivery delivery_event
+    automation automation_step address_hold batch batch_row campaign chapter contact_point delivery delivery_event
     do_not_contact field field_value form form_version gift house_rules household list message
     organization permission_entry permission_state place_before reply roster segment segment_size
     segment_version supporter supporter_contact supporter_list supporter_tag tag teammate
@@ -130,7 +139,9 @@ export const READS: Record<string, readonly string[]> = {
     organization permission_entry permission_state place_before reply roster segment supporter
     supporter_contact supporter_list supporter_tag tag task teammate
   `),
-  tags: words('chapter form form_version message segment supporter supporter_tag tag'),
+  tags: words(
+    'automation automation_step chapter form form_version message segment supporter supporter_tag tag',
+  ),
   team: words('batch call_list call_list_member message teammate teammate_link'),
   templates: words(`
     chapter contact_point field field_value gift house_rules household image list message organization

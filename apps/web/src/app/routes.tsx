@@ -39,6 +39,7 @@ const INSIDE = {
   'write/templates/:id': page(() => import('../write/templates/Template')),
   'write/:id': page(() => import('../write/Draft')),
   send: page(() => import('../send/Outgoing')),
+  'send/automatic/:id': page(() => import('../automatic/AutomaticPage')),
   'send/campaigns/:id': page(() => import('../campaigns/plan/CampaignPlanPage')),
   'send/:id': page(() => import('../send/LastLookPage')),
   'hear-back': page(() => import('../hearback/Answers')),

@@ -46,6 +46,7 @@ function server({
       state: 'draft',
       updatedAt: 'x',
       campaignId: null,
+      automationId: null,
       scheduledAt: null,
       testedAt,
       leavesAt: null,

@@ -6,12 +6,14 @@ import { KIND_OF_WORDS } from '../app/channels';
 import { useFormat } from '../app/format';
 import { Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { reading } from '../app/reading';
+import { AutomaticMessages } from '../automatic/AutomaticMessages';
 
 export const MESSAGE_STATE_WORDS: Record<MessageState, string> = {
   draft: t`being written`,
   scheduled: 'leaves',
   preparing: t`is being made ready`,
   posting: t`waits to be posted`,
+  standing: t`leaves by itself`,
   sending: t`is leaving`,
   paused: t`is paused`,
   stopped: t`was stopped`,
@@ -55,7 +57,10 @@ export default function Outgoing() {
   const under = data?.filter((message) =>
     ['scheduled', 'preparing', 'posting', 'sending', 'paused'].includes(message.state),
   );
-  const drafts = data?.filter(({ state, campaignId }) => state === 'draft' && campaignId === null);
+  const drafts = data?.filter(
+    ({ state, campaignId, automationId }) =>
+      state === 'draft' && campaignId === null && automationId === null,
+  );
   const line = (message: MessageView) => (
     <li key={message.id} className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4">
       <Link
@@ -90,6 +95,7 @@ export default function Outgoing() {
         )}
       </div>
       <PlannedCampaigns />
+      <AutomaticMessages />
       <h2 className="subtitle pb-2">{t`Drafts that could leave`}</h2>
       <div className="sheet">
         {drafts?.length === 0 ? (

@@ -126,7 +126,12 @@ function SendActs({
           {t`It leaves with its campaign: set it going there`}
         </Link>
       )}
-      {may && message.campaignId === null && (
+      {message.automationId !== null && (
+        <Link className="link ml-auto" to={`/send/automatic/${message.automationId}`}>
+          {t`It leaves by itself: switch it on there`}
+        </Link>
+      )}
+      {may && message.campaignId === null && message.automationId === null && (
         <span className="ml-auto flex items-center gap-3">
           <span className="flex items-center gap-2 text-ink2">
             {t`Leaves`}{' '}

@@ -37,10 +37,12 @@ export interface RosterFacts {
   left: boolean;
 }
 
-/** Why somebody gets no more of a campaign. */
-export type Fall = 'taken-off' | 'stage' | FallCause;
+/** Why somebody gets no more of a campaign, and of an automatic message the other three. */
+export type Fall = 'taken-off' | 'stage' | FallCause | 'taken-out' | 'cause-gone' | 'excepted';
 /** All of them, as they are tried. */
-export const FALLS: readonly Fall[] = ['taken-off', 'left', 'gave', 'replied', 'stage'];
+export const FALLS: readonly Fall[] = [
+  ...(['taken-off', 'taken-out', 'cause-gone', 'left', 'gave', 'replied', 'stage', 'excepted'] as const),
+];
 
 /** Decides whether somebody is out of a campaign, and by what: the first that holds of `FALLS`. */
 export function fallOf(ends: CampaignEnds, facts: RosterFacts): Fall | null {

@@ -3,8 +3,26 @@
  * change in it. Held against the tables that each reads and writes by the server's tests.
  */
 export const AFFECTED = {
+  automations: [
+    'campaigns',
+    'find',
+    'house',
+    'images',
+    'jobs',
+    'lists',
+    'messages',
+    'replies',
+    'segments',
+    'sender',
+    'supporters',
+    'tags',
+    'team',
+    'templates',
+    'today',
+  ],
   batches: [
     'ask-amounts',
+    'automations',
     'calls',
     'campaigns',
     'find',
@@ -26,6 +44,7 @@ export const AFFECTED = {
   ],
   beginning: [
     'ask-amounts',
+    'automations',
     'batches',
     'bulk',
     'calls',
@@ -56,6 +75,7 @@ export const AFFECTED = {
   ],
   bulk: [
     'ask-amounts',
+    'automations',
     'batches',
     'calls',
     'campaigns',
@@ -76,6 +96,7 @@ export const AFFECTED = {
     'today',
   ],
   calls: [
+    'automations',
     'batches',
     'campaigns',
     'messages',
@@ -87,6 +108,7 @@ export const AFFECTED = {
     'today',
   ],
   campaigns: [
+    'automations',
     'calls',
     'find',
     'house',
@@ -105,6 +127,7 @@ export const AFFECTED = {
     'today',
   ],
   chapters: [
+    'automations',
     'batches',
     'calls',
     'campaigns',
@@ -118,6 +141,7 @@ export const AFFECTED = {
     'templates',
   ],
   deliveries: [
+    'automations',
     'batches',
     'campaigns',
     'messages',
@@ -129,6 +153,7 @@ export const AFFECTED = {
     'today',
   ],
   'do-not-contact': [
+    'automations',
     'batches',
     'calls',
     'campaigns',
@@ -141,6 +166,7 @@ export const AFFECTED = {
     'today',
   ],
   fields: [
+    'automations',
     'batches',
     'calls',
     'campaigns',
@@ -152,9 +178,10 @@ export const AFFECTED = {
     'supporters',
     'templates',
   ],
-  forms: ['campaigns', 'house', 'lists', 'merge-fields', 'segments', 'supporters', 'tags'],
+  forms: ['automations', 'campaigns', 'house', 'lists', 'merge-fields', 'segments', 'supporters', 'tags'],
   house: [
     'ask-amounts',
+    'automations',
     'batches',
     'beginning',
     'calls',
@@ -177,6 +204,7 @@ export const AFFECTED = {
     'today',
   ],
   'house-rules': [
+    'automations',
     'batches',
     'calls',
     'campaigns',
@@ -186,9 +214,10 @@ export const AFFECTED = {
     'templates',
     'today',
   ],
-  images: ['campaigns', 'messages', 'templates'],
+  images: ['automations', 'campaigns', 'messages', 'templates'],
   layouts: ['house'],
   lists: [
+    'automations',
     'batches',
     'campaigns',
     'find',
@@ -201,6 +230,7 @@ export const AFFECTED = {
     'templates',
   ],
   me: [
+    'automations',
     'batches',
     'bulk',
     'calls',
@@ -222,6 +252,7 @@ export const AFFECTED = {
     'today',
   ],
   messages: [
+    'automations',
     'batches',
     'campaigns',
     'find',
@@ -240,6 +271,7 @@ export const AFFECTED = {
     'today',
   ],
   'messages-to': [
+    'automations',
     'campaigns',
     'find',
     'house',
@@ -258,6 +290,7 @@ export const AFFECTED = {
   ],
   organization: [
     'ask-amounts',
+    'automations',
     'batches',
     'beginning',
     'calls',
@@ -277,8 +310,9 @@ export const AFFECTED = {
     'text-answers',
     'today',
   ],
-  'own-html': ['campaigns', 'images', 'messages', 'templates'],
+  'own-html': ['automations', 'campaigns', 'images', 'messages', 'templates'],
   password: [
+    'automations',
     'batches',
     'bulk',
     'calls',
@@ -300,8 +334,18 @@ export const AFFECTED = {
     'today',
   ],
   'people-views': [],
-  replies: ['batches', 'campaigns', 'messages', 'permission', 'segments', 'supporters', 'today'],
+  replies: [
+    'automations',
+    'batches',
+    'campaigns',
+    'messages',
+    'permission',
+    'segments',
+    'supporters',
+    'today',
+  ],
   segments: [
+    'automations',
     'batches',
     'bulk',
     'campaigns',
@@ -319,6 +363,7 @@ export const AFFECTED = {
   ],
   sender: [
     'ask-amounts',
+    'automations',
     'batches',
     'beginning',
     'calls',
@@ -339,6 +384,7 @@ export const AFFECTED = {
     'today',
   ],
   session: [
+    'automations',
     'batches',
     'bulk',
     'calls',
@@ -361,6 +407,7 @@ export const AFFECTED = {
   ],
   supporters: [
     'ask-amounts',
+    'automations',
     'batches',
     'calls',
     'campaigns',
@@ -384,6 +431,7 @@ export const AFFECTED = {
     'today',
   ],
   tags: [
+    'automations',
     'batches',
     'campaigns',
     'find',
@@ -402,6 +450,7 @@ export const AFFECTED = {
     'today',
   ],
   tasks: [
+    'automations',
     'batches',
     'calls',
     'campaigns',
@@ -414,6 +463,7 @@ export const AFFECTED = {
     'today',
   ],
   team: [
+    'automations',
     'batches',
     'bulk',
     'calls',
@@ -440,9 +490,10 @@ export const AFFECTED = {
     'templates',
     'today',
   ],
-  templates: ['campaigns', 'images', 'messages'],
+  templates: ['automations', 'campaigns', 'images', 'messages'],
   'text-answers': [
     'ask-amounts',
+    'automations',
     'batches',
     'beginning',
     'calls',

@@ -1110,6 +1110,117 @@ export interface paths {
      */
     put: operations['TogetherController.settle'];
   };
+  '/api/automations': {
+    /**
+     * Automatic messages
+     * @description Needs the role viewer.
+     */
+    get: operations['AutomationsController.all'];
+    /**
+     * Begin an automatic message
+     * @description Needs the role organizer.
+     */
+    post: operations['AutomationsController.make'];
+  };
+  '/api/automations/{id}': {
+    /**
+     * An automatic message, whole
+     * @description Needs the role viewer.
+     */
+    get: operations['AutomationsController.show'];
+    /**
+     * Change what sets it going, and what ends it; while it is off
+     * @description Needs the role organizer.
+     */
+    put: operations['AutomationsController.save'];
+    /**
+     * Delete one that was set going for nobody
+     * @description Needs the role organizer.
+     */
+    delete: operations['AutomationsController.remove'];
+  };
+  '/api/automations/{id}/steps': {
+    /**
+     * Add a message to it, with a draft of its own
+     * @description Needs the role organizer.
+     */
+    post: operations['AutomationsController.addStep'];
+  };
+  '/api/automations/{id}/steps/{stepId}': {
+    /**
+     * Change how long one of its messages waits
+     * @description Needs the role organizer.
+     */
+    put: operations['AutomationsController.changeStep'];
+    /**
+     * Take one of its messages out; its words stay as a draft
+     * @description Needs the role organizer.
+     */
+    delete: operations['AutomationsController.removeStep'];
+  };
+  '/api/automations/{id}/steps/{stepId}/anew': {
+    /**
+     * Write one of its messages anew that has gone to somebody
+     * @description Needs the role organizer.
+     */
+    post: operations['AutomationsController.anew'];
+  };
+  '/api/automations/{id}/look': {
+    /**
+     * What keeps it from being switched on, and to how many it happened lately
+     * @description Needs the role viewer.
+     */
+    get: operations['AutomationsController.look'];
+  };
+  '/api/automations/{id}/on': {
+    /**
+     * Switch it on, with as many of before as were seen
+     * @description Needs the role organizer.
+     */
+    post: operations['AutomationsController.on'];
+  };
+  '/api/automations/{id}/off': {
+    /**
+     * Switch it off; whoever waits waits
+     * @description Needs the role organizer.
+     */
+    post: operations['AutomationsController.off'];
+  };
+  '/api/automations/{id}/people': {
+    /**
+     * Those for whom it was set going, by how it stands with them
+     * @description Needs the role viewer.
+     */
+    get: operations['AutomationsController.people'];
+  };
+  '/api/automations/{id}/hurry': {
+    /**
+     * Some who wait get it now
+     * @description Needs the role organizer.
+     */
+    post: operations['AutomationsController.hurry'];
+  };
+  '/api/automations/{id}/take-out': {
+    /**
+     * Some who wait get nothing more of it
+     * @description Needs the role organizer.
+     */
+    post: operations['AutomationsController.takeOut'];
+  };
+  '/api/automations/{id}/let-go': {
+    /**
+     * Those who wait for a look go, as many as were seen
+     * @description Needs the role organizer.
+     */
+    post: operations['AutomationsController.letGo'];
+  };
+  '/api/automations/{id}/drop-held': {
+    /**
+     * None of those who wait for a look gets it, as many as were seen
+     * @description Needs the role organizer.
+     */
+    post: operations['AutomationsController.dropHeld'];
+  };
   '/api/campaigns/{id}/plan': {
     /**
      * How a campaign is to go, with its steps
@@ -1830,6 +1941,107 @@ export interface components {
     Hours: import('../permission').Hours;
     MergeName: import('../merge').MergeName;
     Region: import('../fields').Region;
+    AutomationLook: {
+      /** @description What keeps it from being switched on. */
+      lacks: string[];
+      /**
+       * Format: double
+       * @description To how many it happened since the day that was asked for.
+       */
+      people: number;
+      /**
+       * Format: double
+       * @description To how many it happened in the last thirty days.
+       */
+      month: number;
+    };
+    Wait: import('../automations').Wait;
+    AutomationStep: {
+      messageId: number;
+      /**
+       * Format: double
+       * @description Of its time.
+       */
+      version: number;
+      name: string;
+      channel: 'email' | 'text' | 'post';
+      state:
+        | 'draft'
+        | 'scheduled'
+        | 'preparing'
+        | 'posting'
+        | 'standing'
+        | 'sending'
+        | 'paused'
+        | 'stopped'
+        | 'done';
+      wait: components['schemas']['Wait'];
+      /** @description What keeps it from leaving; empty where it could. */
+      lacks: string[];
+      /**
+       * Format: double
+       * @description To how many it has gone.
+       */
+      went: number;
+    };
+    AutomationView: {
+      id: number;
+      name: string;
+      on: boolean;
+      /** @description When it leaves, as a part of a sentence that begins with “When”. */
+      words: string;
+      /** @description The names of its messages in their order. */
+      messages: string[];
+      /** @description People who wait, who wait for a look, who had all of it, and who get no more. */
+      counts: {
+        waiting: number;
+        held: number;
+        done: number;
+        ended: number;
+      };
+    };
+    Cause: import('../automations').Cause;
+    Rule: import('../segment').Rule;
+    AutomationWhole: {
+      id: number;
+      version: number;
+      name: string;
+      on: boolean;
+      onSince: string | null;
+      cause: components['schemas']['Cause'];
+      words: string;
+      /** @description Each time it happens, and not once for each person. */
+      again: boolean;
+      /** @description What ends it for somebody. */
+      stops: ('gave' | 'replied' | 'left')[];
+      unless: components['schemas']['Rule'] | null;
+      unlessWords: string;
+      steps: components['schemas']['AutomationStep'][];
+      /** @description People who wait, who wait for a look, who had all of it, and who get no more. */
+      counts: {
+        waiting: number;
+        held: number;
+        done: number;
+        ended: number;
+      };
+    };
+    VisitRow: {
+      id: number;
+      supporterId: number;
+      name: string;
+      /** @description When it happened. */
+      causedAt: string;
+      /** @description When the next message leaves. */
+      dueAt: string | null;
+      /** @description Which message that is, or was to be. */
+      next: string | null;
+      /**
+       * @description Why they get no more of it.
+       * @enum {string|null}
+       */
+      why:
+        'taken-off' | 'taken-out' | 'cause-gone' | 'left' | 'gave' | 'replied' | 'stage' | 'excepted' | null;
+    };
     BulkView: {
       id: number;
       /** @description What it does, as a sentence: "Put the tag plank menders on 4,793 people". */
@@ -1862,7 +2074,6 @@ export interface components {
       name: string;
       note: string;
     };
-    Rule: import('../segment').Rule;
     PeopleView: {
       id: number;
       version: number;
@@ -2068,7 +2279,16 @@ export interface components {
       version: number;
       name: string;
       channel: 'email' | 'text' | 'post';
-      state: 'draft' | 'scheduled' | 'preparing' | 'posting' | 'sending' | 'paused' | 'stopped' | 'done';
+      state:
+        | 'draft'
+        | 'scheduled'
+        | 'preparing'
+        | 'posting'
+        | 'standing'
+        | 'sending'
+        | 'paused'
+        | 'stopped'
+        | 'done';
       /**
        * Format: double
        * @description Days after the first one of the campaign.
@@ -2153,7 +2373,8 @@ export interface components {
        * @description Why they are out of the campaign.
        * @enum {string|null}
        */
-      fall: 'taken-off' | 'left' | 'gave' | 'replied' | 'stage' | null;
+      fall:
+        'taken-off' | 'taken-out' | 'cause-gone' | 'left' | 'gave' | 'replied' | 'stage' | 'excepted' | null;
       words: string;
     };
     RosterRow: {
@@ -2622,7 +2843,16 @@ export interface components {
         id: number;
         name: string;
         channel: 'email' | 'text' | 'post';
-        state: 'draft' | 'scheduled' | 'preparing' | 'posting' | 'sending' | 'paused' | 'stopped' | 'done';
+        state:
+          | 'draft'
+          | 'scheduled'
+          | 'preparing'
+          | 'posting'
+          | 'standing'
+          | 'sending'
+          | 'paused'
+          | 'stopped'
+          | 'done';
         startedAt: string | null;
         /** @description Why it paused itself; null where a person did, or it is not paused. */
         pausedWhy: string | null;
@@ -2733,7 +2963,16 @@ export interface components {
       channel: 'email' | 'text' | 'post';
       purpose: 'news' | 'appeals' | 'volunteering' | 'service' | null;
       listId: number | null;
-      state: 'draft' | 'scheduled' | 'preparing' | 'posting' | 'sending' | 'paused' | 'stopped' | 'done';
+      state:
+        | 'draft'
+        | 'scheduled'
+        | 'preparing'
+        | 'posting'
+        | 'standing'
+        | 'sending'
+        | 'paused'
+        | 'stopped'
+        | 'done';
       subject: string;
       preheader: string;
       letter: components['schemas']['LetterDoc'] | null;
@@ -2765,6 +3004,11 @@ export interface components {
        * @description The campaign that it is a step of, and leaves with.
        */
       campaignId: number | null;
+      /**
+       * Format: double
+       * @description The automatic message that it is one of.
+       */
+      automationId: number | null;
       /** @description Sent "now": until when it is taken back without a trace. */
       leavesAt: string | null;
       /**
@@ -3696,7 +3940,16 @@ export interface components {
     LeavingMessage: {
       id: number;
       name: string;
-      state: 'draft' | 'scheduled' | 'preparing' | 'posting' | 'sending' | 'paused' | 'stopped' | 'done';
+      state:
+        | 'draft'
+        | 'scheduled'
+        | 'preparing'
+        | 'posting'
+        | 'standing'
+        | 'sending'
+        | 'paused'
+        | 'stopped'
+        | 'done';
       channel: 'email' | 'text' | 'post';
       when: string | null;
       /** @description Why it paused itself. */
@@ -4574,6 +4827,61 @@ export interface components {
     SettleWordNoteBody: {
       settled: boolean;
     };
+    MakeAutomationBody: {
+      name: string;
+      cause: components['schemas']['Cause'];
+    };
+    SaveAutomationBody: {
+      name: string;
+      cause: components['schemas']['Cause'];
+      again: boolean;
+      stops: ('gave' | 'replied' | 'left')[];
+      unless: components['schemas']['Rule'] | null;
+      basedOn: number;
+    };
+    AddAutomationStepBody: {
+      name: string;
+      channel: 'email' | 'text' | 'post';
+      wait: components['schemas']['Wait'];
+      from?:
+        | {
+            templateId: number;
+          }
+        | {
+            starter: string;
+          };
+    };
+    StepParams: {
+      id: number;
+      stepId: number;
+    };
+    ChangeAutomationStepBody: {
+      wait: components['schemas']['Wait'];
+      basedOn: number;
+    };
+    AutomationLookQuery: {
+      days?: number;
+    };
+    SwitchOnBody: {
+      basedOn: number;
+      days: number;
+      people: number;
+    };
+    OnAutomationBody: {
+      basedOn: number;
+    };
+    VisitsQuery: {
+      after?: string;
+      /** @default 100 */
+      limit: number;
+      state: 'waiting' | 'held' | 'done' | 'ended';
+    };
+    SomeVisitsBody: {
+      ids: number[];
+    };
+    HeldVisitsBody: {
+      people: number;
+    };
     SavePlanBody: {
       firstDay: string | null;
       goal: {
@@ -4599,10 +4907,6 @@ export interface components {
         | {
             starter: string;
           };
-    };
-    StepParams: {
-      id: number;
-      stepId: number;
     };
     ChangeStepBody: {
       day: number;
@@ -4972,9 +5276,16 @@ export type HourSpan = components['schemas']['HourSpan'];
 export type Hours = components['schemas']['Hours'];
 export type MergeName = components['schemas']['MergeName'];
 export type Region = components['schemas']['Region'];
+export type AutomationLook = components['schemas']['AutomationLook'];
+export type Wait = components['schemas']['Wait'];
+export type AutomationStep = components['schemas']['AutomationStep'];
+export type AutomationView = components['schemas']['AutomationView'];
+export type Cause = components['schemas']['Cause'];
+export type Rule = components['schemas']['Rule'];
+export type AutomationWhole = components['schemas']['AutomationWhole'];
+export type VisitRow = components['schemas']['VisitRow'];
 export type BulkView = components['schemas']['BulkView'];
 export type FinderHit = components['schemas']['FinderHit'];
-export type Rule = components['schemas']['Rule'];
 export type PeopleView = components['schemas']['PeopleView'];
 export type CallListView = components['schemas']['CallListView'];
 export type CallHours = components['schemas']['CallHours'];
@@ -5188,9 +5499,19 @@ export type GoOnBody = components['schemas']['GoOnBody'];
 export type MakeWordNoteBody = components['schemas']['MakeWordNoteBody'];
 export type WordNoteParams = components['schemas']['WordNoteParams'];
 export type SettleWordNoteBody = components['schemas']['SettleWordNoteBody'];
+export type MakeAutomationBody = components['schemas']['MakeAutomationBody'];
+export type SaveAutomationBody = components['schemas']['SaveAutomationBody'];
+export type AddAutomationStepBody = components['schemas']['AddAutomationStepBody'];
+export type StepParams = components['schemas']['StepParams'];
+export type ChangeAutomationStepBody = components['schemas']['ChangeAutomationStepBody'];
+export type AutomationLookQuery = components['schemas']['AutomationLookQuery'];
+export type SwitchOnBody = components['schemas']['SwitchOnBody'];
+export type OnAutomationBody = components['schemas']['OnAutomationBody'];
+export type VisitsQuery = components['schemas']['VisitsQuery'];
+export type SomeVisitsBody = components['schemas']['SomeVisitsBody'];
+export type HeldVisitsBody = components['schemas']['HeldVisitsBody'];
 export type SavePlanBody = components['schemas']['SavePlanBody'];
 export type AddStepBody = components['schemas']['AddStepBody'];
-export type StepParams = components['schemas']['StepParams'];
 export type ChangeStepBody = components['schemas']['ChangeStepBody'];
 export type SetGoingBody = components['schemas']['SetGoingBody'];
 export type PathQuery = components['schemas']['PathQuery'];
@@ -7748,6 +8069,306 @@ export interface operations {
     requestBody: {
       content: {
         'application/json': components['schemas']['SettleWordNoteBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'AutomationsController.all': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['AutomationView'][];
+        };
+      };
+    };
+  };
+  'AutomationsController.make': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MakeAutomationBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'AutomationsController.show': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['AutomationWhole'];
+        };
+      };
+    };
+  };
+  'AutomationsController.save': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveAutomationBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            version: number;
+          };
+        };
+      };
+    };
+  };
+  'AutomationsController.remove': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'AutomationsController.addStep': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AddAutomationStepBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'AutomationsController.changeStep': {
+    parameters: {
+      path: {
+        id: number;
+        stepId: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChangeAutomationStepBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            version: number;
+          };
+        };
+      };
+    };
+  };
+  'AutomationsController.removeStep': {
+    parameters: {
+      path: {
+        id: number;
+        stepId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'AutomationsController.anew': {
+    parameters: {
+      path: {
+        id: number;
+        stepId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'AutomationsController.look': {
+    parameters: {
+      query?: {
+        days?: number;
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['AutomationLook'];
+        };
+      };
+    };
+  };
+  'AutomationsController.on': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SwitchOnBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'AutomationsController.off': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['OnAutomationBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'AutomationsController.people': {
+    parameters: {
+      query: {
+        after?: string;
+        limit?: number;
+        state: 'waiting' | 'held' | 'done' | 'ended';
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            rows: components['schemas']['VisitRow'][];
+            next: string | null;
+            total: number;
+          };
+        };
+      };
+    };
+  };
+  'AutomationsController.hurry': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SomeVisitsBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            people: number;
+          };
+        };
+      };
+    };
+  };
+  'AutomationsController.takeOut': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SomeVisitsBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            people: number;
+          };
+        };
+      };
+    };
+  };
+  'AutomationsController.letGo': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['HeldVisitsBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'AutomationsController.dropHeld': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['HeldVisitsBody'];
       };
     };
     responses: {

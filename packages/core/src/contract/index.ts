@@ -8,6 +8,7 @@ export type { Page } from './common';
 export type { TimelineKind } from './supporters';
 export type { EvidenceDelivery, EvidenceEntry, PermissionReport } from './evidence';
 export type { PersonForm, UndoStep } from './record';
+export { VISIT_STATES, type VisitState } from './automations';
 export { BATCH_STATES, type BatchState, type RowsOnly } from './intake';
 export { type BulkState, type ExportForm } from './bulk';
 export { CALL_AGAIN, CALL_OUTCOMES, type CallWho } from './calls';

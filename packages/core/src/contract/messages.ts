@@ -12,6 +12,7 @@ export const MESSAGE_STATES = [
   'scheduled',
   'preparing',
   'posting',
+  'standing',
   'sending',
   'paused',
   'stopped',

@@ -1,5 +1,17 @@
 export { idParams } from './common';
 export { addressQuery } from './evidence';
+export {
+  addAutomationStep,
+  automationLookQuery,
+  changeAutomationStep,
+  heldVisits,
+  makeAutomation,
+  onAutomation,
+  saveAutomation,
+  someVisits,
+  switchOn,
+  visitsQuery,
+} from './automations';
 export { saveMailLimits, saveTextNumber } from './sender';
 export {
   beginHouse,

@@ -93,6 +93,8 @@ export interface PlaceRules {
 
 /** How long a message that was sent now is taken back without a trace, where the house says nothing else. */
 export const UNDO_SECONDS = 60;
+/** Most whom automatic messages take up within an hour without a look, where the house says nothing else. */
+export const USUAL_PILE = 200;
 
 /** The rules of the house: for each place, and which place somebody counts to whose place isn't known. */
 export interface HouseRules {
@@ -115,6 +117,8 @@ export interface HouseRules {
    * size.
    */
   secondAbove?: number;
+  /** Most whom automatic messages take up within an hour without anybody's look; left out: 200. */
+  pile?: number;
   /** Shares at which a sending pauses itself; left out: those that are usual. */
   brake?: BrakeLimits;
   /** Words that no service message may say unread by a second person; left out: those of `ASKING_WORDS`. */

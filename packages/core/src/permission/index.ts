@@ -30,6 +30,7 @@ export {
   spansOf,
   rulesFor,
   UNDO_SECONDS,
+  USUAL_PILE,
   type RulePurpose,
   type Cap,
   type Hours,

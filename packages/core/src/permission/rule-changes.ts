@@ -1,6 +1,6 @@
 import { USUAL_BRAKE } from '../delivery';
 import { said, type Said } from '../common';
-import { RULE_PURPOSES, rulesFor, UNDO_SECONDS, WEEKDAYS } from './house-rules';
+import { RULE_PURPOSES, rulesFor, UNDO_SECONDS, USUAL_PILE, WEEKDAYS } from './house-rules';
 import type { RulePurpose, Hours, HouseRules, RequiredConsent, PlaceRules, HourSpan } from './house-rules';
 import { ELSEWHERE } from './places';
 import { CHANNELS } from './channels';
@@ -64,6 +64,9 @@ export function ruleChanges(before: HouseRules, after: HouseRules): Said[] {
             ? said('change.second-above', { people: after.secondAbove })
             : said('change.no-second-above'),
         ]),
+    ...((before.pile ?? USUAL_PILE) === (after.pile ?? USUAL_PILE)
+      ? []
+      : [said('change.pile', { people: after.pile ?? USUAL_PILE })]),
     ...brakeChange(before.brake, after.brake),
     ...(Boolean(before.secondPair) === Boolean(after.secondPair)
       ? []

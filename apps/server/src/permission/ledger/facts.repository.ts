@@ -196,7 +196,7 @@ export class FactsRepository {
       `SELECT supporter_id, sent_at, state
         FROM delivery
         WHERE organization_id = :org AND supporter_id IN (:ids) AND channel = :channel
-        AND counts = 1 AND message_id <> :messageId
+        AND counts = 1 AND NOT (message_id = :messageId AND state IN ('in-flight', 'unsure'))
         AND ((sent_at > :since AND state IN ('sent', 'delivered')) OR state IN ('in-flight', 'unsure'))`,
       {
         ids,

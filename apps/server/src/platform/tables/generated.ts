@@ -36,6 +36,45 @@ export interface Tables {
     undone_at: Date | null;
     words: string;
   };
+  automation: {
+    again: any;
+    cause: import('@goodword/core/automations').Cause;
+    changed_by: number | null;
+    chapter_id: number | null;
+    excepted: import('@goodword/core/segment').Rule | null;
+    id: number;
+    is_on: any;
+    looked_at: Date | null;
+    made_at: Date;
+    made_by: number | null;
+    name: string;
+    on_since: Date | null;
+    organization_id: number;
+    since: Date | null;
+    stops: import('@goodword/core/campaigns').FallCause[];
+    version: number;
+  };
+  automation_step: {
+    automation_id: number;
+    message_id: number;
+    organization_id: number;
+    position: number;
+    wait: import('@goodword/core/automations').Wait;
+  };
+  automation_visit: {
+    automation_id: number;
+    cause_key: string;
+    caused_at: Date;
+    due_at: Date | null;
+    id: number;
+    looked: any;
+    organization_id: number;
+    state: 'waiting' | 'held' | 'done' | 'ended';
+    step: number;
+    supporter_id: number;
+    taken_at: Date;
+    why: string | null;
+  };
   batch: {
     across: number;
     chapter_id: number;
@@ -338,6 +377,7 @@ export interface Tables {
     left_it: number;
     message_id: number;
     not_before: Date | null;
+    occasion: number;
     opened: number;
     organization_id: number;
     provider_key: string;

@@ -1,9 +1,8 @@
 import { t } from '@lingui/core/macro';
-import { useRef, useState } from 'react';
 import { STEP_LIMITS } from '@goodword/core/campaigns';
 import type { StepView } from '@goodword/core/contract';
 import { parseClock } from '@goodword/core/fields';
-import { Labelled } from '../../ui/basics';
+import { TypedInWord } from '../../sort/lines/TypedInWord';
 import { Word } from '../../sort/lines/Word';
 import { timeOfStep, type StepPart } from './planning';
 
@@ -13,44 +12,6 @@ type Change = (part: Partial<StepPart>) => void;
 export function timeWords({ minutes, ownTime }: StepView): string {
   const time = timeOfStep(minutes);
   return ownTime ? t`${time} where they are` : time;
-}
-
-/** What is typed into a word, taken when one is done with it. */
-function TypedInWord({
-  label,
-  shown,
-  hint,
-  read,
-  onTake,
-}: {
-  label: string;
-  shown: string;
-  hint: string;
-  /** What is meant; null for nothing that can be. */
-  read: (typed: string) => number | null;
-  onTake: (value: number) => void;
-}) {
-  const [typed, setTyped] = useState(shown);
-  const taken = useRef(read(shown));
-  const value = read(typed);
-  const take = () => {
-    if (value === null || value === taken.current) return;
-    taken.current = value;
-    onTake(value);
-  };
-  return (
-    <Labelled label={label} hint={value === null ? hint : undefined}>
-      <input
-        className="input"
-        autoFocus
-        aria-invalid={value === null || undefined}
-        value={typed}
-        onChange={({ target }) => setTyped(target.value)}
-        onBlur={take}
-        onKeyDown={(event) => event.key === 'Enter' && take()}
-      />
-    </Labelled>
-  );
 }
 
 /** The time of a step, and by whose clock. */
@@ -63,7 +24,7 @@ export function TimeWord({ step, onChange }: { step: StepView; onChange: Change 
             label={t`Time of day`}
             shown={timeOfStep(step.minutes)}
             hint={t`This is no time. Write it like 17:30.`}
-            read={parseClock}
+            read={(typed) => parseClock(typed) ?? undefined}
             onTake={(minutes) => onChange({ minutes })}
           />
           {step.channel !== 'post' && (
@@ -84,7 +45,7 @@ export function TimeWord({ step, onChange }: { step: StepView; onChange: Change 
 }
 
 const daysIn = (typed: string) =>
-  /^\d{1,3}$/.test(typed.trim()) && Number(typed) <= STEP_LIMITS.days ? Number(typed) : null;
+  /^\d{1,3}$/.test(typed.trim()) && Number(typed) <= STEP_LIMITS.days ? Number(typed) : undefined;
 
 /** So many days after the first one. */
 export function DayWord({ step, words, onChange }: { step: StepView; words: string; onChange: Change }) {

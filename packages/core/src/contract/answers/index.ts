@@ -1,6 +1,7 @@
 import { flag, listOf, number, part, shape, text } from '../kinds';
 import { explanation } from './of-core';
 
+export * from './automations';
 export * from './bulk';
 export * from './calls';
 export * from './campaigns';
