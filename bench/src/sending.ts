@@ -16,6 +16,7 @@ import { HandOverLoop } from '@goodword/server/sending/hand-over';
 import { LeasesRepository } from '@goodword/server/sending/leases.repository';
 import { OutboxRepository } from '@goodword/server/sending/outbox.repository';
 import { PrepareJob } from '@goodword/server/sending/prepare.job';
+import { SegmentsService } from '@goodword/server/segments/segments.service';
 import { TeamRepository } from '@goodword/server/team/team.repository';
 import { jobOf, openBenchHouse, seconds, type BenchHouse } from './house';
 
@@ -131,6 +132,7 @@ async function rendered(house: BenchHouse, messageId: number): Promise<BareMail[
     whyOf,
     rules,
     campaign: null,
+    automation: null,
   };
   const envelopes = house.context.get(EnvelopeService);
   return deliveries.map((one) => {
@@ -214,6 +216,7 @@ export async function benchSending(
     values: get(MessageValuesService),
     houseRules: get(HouseRulesRepository),
     team: get(TeamRepository),
+    segments: get(SegmentsService),
   };
   const loop = new HandOverLoop(parts, { leaseSeconds: 60, atOnce: CONNECTIONS, faultMs: 1000 }, silent);
   const bare = barePool(sink.url, house.dkimKey);

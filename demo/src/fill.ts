@@ -1,5 +1,6 @@
 import type { Database } from '@goodword/server/platform/database';
 import { programScope } from '@goodword/server/platform/scope';
+import { writeAutomatic } from './automatic';
 import { DAY, makeHouse, makeDemoOrganization, type Made } from './house';
 import { writeMessages } from './past';
 import { inventPeople } from './people';
@@ -27,6 +28,7 @@ export async function fillHouse(database: Database, secret: string, count = 12_0
       await writeTemplates(made);
       await writeMessages(made);
       await writePlan(made);
+      await writeAutomatic(made);
     });
   } catch (error) {
     // Half a demo would look like a whole one at the next start.

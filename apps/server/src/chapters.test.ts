@@ -204,6 +204,7 @@ describe('every route that names a thing', () => {
  * Routes that change something and name nothing by an id, and why whoever works in one chapter may call them.
  */
 const FOR_EVERYBODY: Record<string, string> = {
+  'post /api/automations': 'an automatic message of the chapter',
   'post /api/batches': 'a batch goes into the chapter',
   'post /api/bulk': 'acts on people that the caller sees',
   'post /api/calls': 'a list of people that the caller sees',

@@ -197,6 +197,7 @@ const UNSCOPED: Record<string, string> = {
   'setup/beginning.repository.ts': 'there is no organization yet',
   'supporters/merged.ts': 'a signed token names a record that may have been brought into another',
   'prepare.ts': 'before a start there is nobody',
+  'automatic/rounds.service.ts': 'a worker looks for what happened in every organization in turn',
   'segments/segment-sizes.ts': 'a worker counts the segments of every organization in turn',
   'sender/sender.repository.ts': 'a worker looks for the records of every organization',
   'sending/leases.repository.ts': 'a worker takes up whatever another left',

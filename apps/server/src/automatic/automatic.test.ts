@@ -320,6 +320,25 @@ test('while nobody looked for days, each day is looked at afterwards; a date is 
   await off(id);
 });
 
+test('whoever works in one chapter sees who of it waits, and changes nothing that is of all', async () => {
+  const { ids } = await people(2);
+  const [east, west] = house.chapters;
+  for (const [i, chapter] of [east, west].entries())
+    await house.database.unscoped()('supporter').where('id', ids[i]!).update({ chapter_id: chapter! });
+  const tagId = await tag('of a chapter');
+  const id = await make({ kind: 'tag', tagId, by: null });
+  await step(id, 'To all', { n: 5, unit: 'days', at: null });
+  await on(id);
+  for (const one of ids) await putOn(one, tagId);
+  await counted(id, { waiting: 2 });
+  const bound = await house.as('organizer', east);
+  const seen = await bound.get<Page<VisitRow>>(`/api/automations/${id}/people?state=waiting`);
+  expect([seen.total, seen.rows.map(({ supporterId }) => supporterId)]).toEqual([1, [ids[0]]]);
+  const act = await bound.call('POST', `/api/automations/${id}/hurry`, { ids: [seen.rows[0]!.id] });
+  expect(act.status).toBe(403);
+  await off(id);
+});
+
 test('rounds of several workers at once write nobody down twice', async () => {
   const { ids, mailsTo } = await people(8);
   const tagId = await tag('haste');

@@ -29,6 +29,8 @@ const NONE: VisitCounts = { waiting: 0, held: 0, done: 0, ended: 0 };
 
 const COLUMNS = `v.id, v.supporter_id AS supporterId, v.cause_key AS causeKey, v.caused_at AS causedAt,
   v.taken_at AS takenAt, v.step, v.due_at AS dueAt, v.state, v.why`;
+/** Of the people those whom the caller may see. */
+const MINE = '(:chapter IS NULL OR s.chapter_id = :chapter)';
 const SLICE = 5000;
 
 /** People for whom automatic messages were set going. Owns `automation_visit`. */
@@ -145,10 +147,11 @@ export class VisitsRepository {
 
   async counts(db: Scoped, id: number | null = null): Promise<Map<number, VisitCounts>> {
     const rows = await db.sql<{ id: number; state: VisitState; n: number }>(
-      `SELECT automation_id AS id, state, COUNT(*) AS n
-        FROM automation_visit
-        WHERE organization_id = :org AND (:id IS NULL OR automation_id = :id)
-        GROUP BY automation_id, state`,
+      `SELECT v.automation_id AS id, v.state, COUNT(*) AS n
+        FROM automation_visit v
+        JOIN supporter s ON s.id = v.supporter_id AND ${MINE}
+        WHERE v.organization_id = :org AND (:id IS NULL OR v.automation_id = :id)
+        GROUP BY v.automation_id, v.state`,
       { id },
     );
     const counts = new Map<number, VisitCounts>();
@@ -167,7 +170,7 @@ export class VisitsRepository {
     return db.sql<ListedVisit>(
       `SELECT ${COLUMNS}, s.first_name AS firstName, s.last_name AS lastName
         FROM automation_visit v
-        JOIN supporter s ON s.id = v.supporter_id
+        JOIN supporter s ON s.id = v.supporter_id AND ${MINE}
         WHERE v.organization_id = :org AND v.automation_id = :id AND v.state = :state
         ORDER BY ${order}
         LIMIT :limit OFFSET :after`,

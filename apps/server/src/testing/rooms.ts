@@ -149,7 +149,7 @@ export const READS: Record<string, readonly string[]> = {
   `),
   'text-answers': words('organization'),
   today: words(`
-    batch batch_row contact_point delivery delivery_event gift house_rules look_group message
+    automation automation_visit batch batch_row contact_point delivery delivery_event gift house_rules look_group message
     organization permission_entry reply sender_check supporter supporter_contact task teammate
   `),
 };

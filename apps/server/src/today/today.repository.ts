@@ -74,10 +74,11 @@ export class TodayRepository {
       ),
       this.counts(db),
     ]);
-    const [firstReply, draft, goes] = await Promise.all([
+    const [firstReply, draft, goes, piles] = await Promise.all([
       counts.replies > 0 ? this.firstReply(db) : undefined,
       counts.drafts > 0 ? this.draft(db) : undefined,
       counts.drafts > 0 ? this.goes(db) : [],
+      this.piles(db),
     ]);
     const { unsureSince, ...waiting } = counts;
     return {
@@ -93,6 +94,7 @@ export class TodayRepository {
         when: at?.toISOString() ?? null,
         people: people === null ? null : Number(people),
       })),
+      piles: piles.map(({ at, ...one }) => ({ ...one, at: at.toISOString() })),
       ...waiting,
       unsureSince: unsureSince?.toISOString() ?? null,
       goes: goes.map(({ at, ...one }) => ({ ...one, at: at.toISOString() })),
@@ -127,6 +129,18 @@ export class TodayRepository {
         ORDER BY m.go_at, m.id
         LIMIT 20`,
       { me: db.scope.actorId },
+    );
+  }
+
+  /** Automatic messages that wait for a look at whom they were set going for. */
+  private piles(db: Scoped): Promise<{ id: number; name: string; people: number; at: Date }[]> {
+    return db.sql(
+      `SELECT a.id, a.name, COUNT(*) AS people, MIN(v.taken_at) AS at
+        FROM automation a
+        JOIN automation_visit v ON v.automation_id = a.id AND v.state = 'held'
+        WHERE a.organization_id = :org AND ${mine('a')}
+        GROUP BY a.id, a.name
+        LIMIT 20`,
     );
   }
 

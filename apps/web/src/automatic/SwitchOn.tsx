@@ -48,8 +48,8 @@ export function SwitchOn({ automation, onClose }: { automation: AutomationWhole;
           <p className="text-[15px]">
             <Trans>
               In the last 30 days it happened to <b>{format.number(look.data.month)}</b>{' '}
-              {plural(look.data.month, { one: 'person', other: 'people' })}. From now on each of them would
-              get it, if they may be written to then.
+              {plural(look.data.month, { one: 'person', other: 'people' })}. From now on whoever it happens to
+              gets it, if they may be written to then.
             </Trans>
           </p>
           <label className="flex flex-wrap items-center gap-2">

@@ -1,6 +1,6 @@
 import { USUAL_BRAKE } from '@goodword/core/delivery';
 import { t } from '@lingui/core/macro';
-import { UNDO_SECONDS, type HouseRules as Rules } from '@goodword/core/permission';
+import { UNDO_SECONDS, USUAL_PILE, type HouseRules as Rules } from '@goodword/core/permission';
 import { ASKING_WORDS } from '@goodword/core/text';
 import { Labelled } from '../ui/basics';
 import { countriesIn, ruleLines } from './edit';
@@ -163,6 +163,13 @@ export function House({ rules, disabled, onChange }: PartProps) {
         disabled={disabled}
         value={rules.secondAbove ?? 0}
         onChange={(secondAbove) => onChange({ ...rules, secondAbove })}
+      />
+      <NumberRule
+        label={t`Automatic messages wait for a look at more than`}
+        hint={t`People within an hour, such as those of a file that came in`}
+        disabled={disabled}
+        value={rules.pile ?? USUAL_PILE}
+        onChange={(pile) => onChange({ ...rules, pile })}
       />
       <AskingWords disabled={disabled} rules={rules} onChange={onChange} />
       <label className="flex gap-3 items-start">

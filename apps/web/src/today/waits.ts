@@ -96,6 +96,20 @@ function pausedMessages({ messages }: TodayView, { number }: Words): Item[] {
     );
 }
 
+function piles({ piles: all }: TodayView, { number, moment }: Words): Item[] {
+  return all.map((pile) =>
+    item('pile', pile.at, {
+      key: pile.id,
+      count: number(pile.people),
+      what: pile.name,
+      rest: plural(pile.people, { one: 'waits for your look', other: 'wait for your look' }),
+      more: t`so many at once, since ${moment(pile.at)}: nothing leaves to them before you say so`,
+      act: t`Look`,
+      to: `/send/automatic/${pile.id}`,
+    }),
+  );
+}
+
 function unanswered({ replies, firstReply }: TodayView, { number, moment }: Words): Item[] {
   if (replies === 0 || !firstReply) return [];
   const { name, words, message, at } = firstReply;
@@ -233,6 +247,7 @@ const KINDS = [
   stops,
   unsureMails,
   pausedMessages,
+  piles,
   unanswered,
   goes,
   erasures,

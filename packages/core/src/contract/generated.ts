@@ -3997,6 +3997,13 @@ export interface components {
         people: number;
       }[];
       messages: components['schemas']['LeavingMessage'][];
+      /** @description Automatic messages that were set going for so many at once that they wait for a look. */
+      piles: {
+        id: number;
+        name: string;
+        people: number;
+        at: string;
+      }[];
       replies: number;
       /** @description The one that waits longest. */
       firstReply: {

@@ -5,6 +5,7 @@ export type WaitingKind =
   | 'stop'
   | 'unsure'
   | 'paused'
+  | 'pile'
   | 'reply'
   | 'go'
   | 'arrived'
@@ -34,6 +35,7 @@ export const WITHIN_HOURS: Readonly<Record<WaitingKind, number>> = {
     stop: 4,
     unsure: 4,
     paused: 8,
+    pile: 24,
     reply: 24,
     go: 24,
     arrived: 48,

@@ -51,6 +51,10 @@ export const todayView = shape('TodayView', {
     ),
   ),
   messages: listOf(leavingMessage),
+  piles: told(
+    'Automatic messages that were set going for so many at once that they wait for a look.',
+    listOf(part({ id: number, name: text, people: number, at: text })),
+  ),
   replies: number,
   firstReply: told(
     'The one that waits longest.',
