@@ -38,7 +38,7 @@ const OFFERS: Record<CauseKind, string> = {
   stage: t`somebody comes to a stage`,
   quiet: t`somebody has done nothing for`,
   keyword: t`somebody texts the word`,
-  click: t`somebody follows a link in`,
+  click: t`somebody clicks a link in`,
 };
 
 /** One of each kind to begin with; nothing where there is nothing to speak of. */

@@ -23,6 +23,7 @@ import { reading } from '../app/reading';
 import { refresh } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
+import { Framed } from '../ui/Framed';
 import { useMargin, type Note } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
 import { SetupNav } from './SetupNav';
@@ -82,14 +83,7 @@ function Sample({ style }: { style: HouseStyle }) {
       escapeLines,
     );
   }, [style, organization]);
-  return (
-    <iframe
-      title={t`A letter in these looks`}
-      sandbox=""
-      srcDoc={html}
-      className="sheet w-full min-h-[560px]"
-    />
-  );
+  return <Framed title={t`A letter in these looks`} html={html} className="sheet w-full min-h-[560px]" />;
 }
 
 function contrastNotes(style: HouseStyle): Note[] {

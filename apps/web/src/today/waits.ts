@@ -101,8 +101,11 @@ function piles({ piles: all }: TodayView, { number, moment }: Words): Item[] {
     item('pile', pile.at, {
       key: pile.id,
       count: number(pile.people),
-      what: pile.name,
-      rest: plural(pile.people, { one: 'waits for your look', other: 'wait for your look' }),
+      what: plural(pile.people, { one: 'person', other: 'people' }),
+      rest: plural(pile.people, {
+        one: `waits for your look in “${pile.name}”`,
+        other: `wait for your look in “${pile.name}”`,
+      }),
       more: t`so many at once, since ${moment(pile.at)}: nothing leaves to them before you say so`,
       act: t`Look`,
       to: `/send/automatic/${pile.id}`,

@@ -4,6 +4,7 @@ import { ToggleGroup } from 'radix-ui';
 import { useState } from 'react';
 import type { Preview } from '@goodword/core/contract';
 import type { Channel } from '@goodword/core/permission';
+import { Framed } from '../ui/Framed';
 import { OnTelephone } from './OnTelephone';
 
 type View = 'mail' | 'phone' | 'small' | 'dark' | 'plain' | 'headers';
@@ -28,12 +29,11 @@ function Page({ html, view }: { html: string; view: View }) {
   const width = WIDTHS[view];
   return (
     <div className={`grow min-h-[200px] flex ${width ? 'justify-center overflow-x-auto bg-bench p-3' : ''}`}>
-      <iframe
+      <Framed
         title={t`The letter as it will look`}
-        sandbox=""
-        srcDoc={view === 'dark' ? inDark(html) : html}
+        html={view === 'dark' ? inDark(html) : html}
         className={`bg-white min-h-[200px] ${width ? 'border border-hair shrink-0' : 'w-full'}`}
-        style={width ? { width } : undefined}
+        width={width}
       />
     </div>
   );

@@ -159,7 +159,7 @@ describe('a cause in words', () => {
     stage: [{ kind: 'stage', campaignId: 1, stage: 'gave' }, 'somebody comes to “gave” in “Winter hull”'],
     quiet: [{ kind: 'quiet', months: 1 }, 'somebody has done nothing for 1 month'],
     keyword: [{ kind: 'keyword', word: 'FERRY' }, 'somebody texts FERRY'],
-    click: [{ kind: 'click', messageId: 1 }, 'somebody follows a link in “Two planks”'],
+    click: [{ kind: 'click', messageId: 1 }, 'somebody clicks a link in “Two planks”'],
   };
   test.each(CAUSE_KINDS)('%s', (kind) => {
     const [cause, words] = ONE_OF_EACH[kind];
