@@ -29,7 +29,7 @@ interface DemoMessage {
   wait: Wait;
 }
 
-/** A thank-you that is on, with some people who wait for theirs, and a welcome in two that is being written. */
+/** A thank-you that is on, with some who wait for theirs, and a welcome in two that is being written. */
 export async function writeAutomatic(made: Made): Promise<void> {
   const { db, ids } = made;
   const thanks = await write(made, {

@@ -428,5 +428,7 @@ test('two records that become one get a welcome once; whoever may not be written
   expect(counts.suppressed).toBe(1);
   const held = await house.client.get<Page<ResultPerson>>(`${results}/people?kind=suppressed`);
   expect(held.rows.map(({ detail }) => detail)).toEqual(['On do-not-contact']);
+  const through = Object.fromEntries((await visits(id, 'done')).map((one) => [one.supporterId, one.came]));
+  expect(through).toEqual({ [ids[0]!]: 'Came to them', [ids[2]!]: 'On do-not-contact' });
   await off(id);
 });

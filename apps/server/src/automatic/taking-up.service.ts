@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { momentAfter, takeUp, type Occurrence } from '@goodword/core/automations';
+import { firstMoment, takeUp, type Occurrence } from '@goodword/core/automations';
 import { USUAL_PILE } from '@goodword/core/permission';
 import {
   AutomationsRepository,
@@ -56,7 +56,7 @@ export class TakingUpService {
   /** Writes down for whom it is set going, and when their first message leaves. */
   async setGoing(
     tx: Scoped,
-    { id }: Automation,
+    { id, cause }: Automation,
     steps: readonly AutomationStepRow[],
     taken: readonly Occurrence[],
     { zone, ...how }: { held: boolean; looked: boolean; now: Date; zone: string },
@@ -64,7 +64,7 @@ export class TakingUpService {
     const first = steps[0]!.wait;
     const visits = taken.map((one) => ({
       ...one,
-      dueAt: how.held ? null : new Date(momentAfter(one.at, first, zone)),
+      dueAt: how.held ? null : new Date(firstMoment(cause.kind, one.at, first, zone)),
     }));
     await this.visits.add(tx, id, visits, how);
   }

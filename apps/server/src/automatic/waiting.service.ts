@@ -1,8 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { momentAfter } from '@goodword/core/automations';
+import { firstMoment } from '@goodword/core/automations';
 import type { Page, VisitRow, VisitsQuery } from '@goodword/core/contract';
 import { AutomationsRepository, type Automation } from '../automations/automations.repository';
-import { countsOf, VisitsRepository } from '../automations/visits.repository';
+import { countsOf, VisitsRepository, type ListedVisit } from '../automations/visits.repository';
 import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';
@@ -10,6 +10,7 @@ import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { AccessScope } from '../platform/scope';
 import type { Scoped } from '../platform/scoped';
 import { sentence } from '../platform/words';
+import { cameWords } from '../sending/came';
 import { TeamRepository } from '../team/team.repository';
 
 /** Those for whom an automatic message was set going: seen, hurried, taken out, let go. */
@@ -35,6 +36,7 @@ export class WaitingService {
         name: `${row.firstName} ${row.lastName}`.trim(),
         causedAt: row.causedAt.toISOString(),
         dueAt: row.dueAt?.toISOString() ?? null,
+        came: row.deliveryState === null ? null : cameOf(row),
         next: row.state === 'done' ? null : (steps[row.step]?.name ?? null),
       })),
       total,
@@ -62,7 +64,7 @@ export class WaitingService {
   /** Those who waited for a look go, as many as were seen. */
   async letGo(scope: AccessScope, id: number, people: number): Promise<void> {
     const { time_zone: zone } = await this.team.organization(scope);
-    await this.within(scope, id, async (tx, { name }) => {
+    await this.within(scope, id, async (tx, { name, cause }) => {
       const held = await this.visits.held(tx, id);
       sameNumber(held.length, people);
       const steps = await this.automations.steps(tx, id);
@@ -70,7 +72,10 @@ export class WaitingService {
       if (!wait) throw new Conflict(sentence('automation.no-steps'));
       const now = Date.now();
       const dueAt = new Map(
-        held.map((one) => [one.id, new Date(Math.max(now, momentAfter(one.causedAt.getTime(), wait, zone)))]),
+        held.map((one) => [
+          one.id,
+          new Date(Math.max(now, firstMoment(cause.kind, one.causedAt.getTime(), wait, zone))),
+        ]),
       );
       await this.visits.letGo(tx, [...dueAt.keys()], dueAt);
       await audit(tx, 'send', { automation: id }, `${name}: ${people} let go after a look`);
@@ -104,6 +109,16 @@ export class WaitingService {
       return work(tx, automation);
     });
   }
+}
+
+function cameOf({ deliveryState, verdict, doorVerdict, detail, sentAt, channel }: ListedVisit): string {
+  return cameWords(
+    {
+      ...{ state: deliveryState!, verdict: verdict!, door_verdict: doorVerdict },
+      ...{ detail, sent_at: sentAt },
+    },
+    channel!,
+  );
 }
 
 function sameNumber(now: number, seen: number): void {

@@ -12,7 +12,7 @@ const DAILY_MS = HOUR_MS;
  */
 const AGAIN_MS = HOUR_MS;
 
-/** In what an automatic message looks for what happened since the last time; null where it is not time yet. */
+/** In what is looked for what happened since the last time; null where it is not time yet. */
 export function windowOf(
   { cause, since, lookedAt }: Pick<Automation, 'cause' | 'since' | 'lookedAt'>,
   now: Date,

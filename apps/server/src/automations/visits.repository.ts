@@ -2,6 +2,8 @@ import { Injectable } from '@nestjs/common';
 import { endOf, occurrenceKey, type Occurrence, type VisitFacts } from '@goodword/core/automations';
 import type { Fall } from '@goodword/core/campaigns';
 import { VISIT_STATES, type VisitState } from '@goodword/core/contract';
+import type { MessageChannel } from '@goodword/core/permission';
+import type { Tables } from '../platform/tables/generated';
 import type { Scoped } from '../platform/scoped';
 import type { Automation } from './automations.repository';
 
@@ -22,6 +24,13 @@ export interface Visit {
 export interface ListedVisit extends Visit {
   firstName: string;
   lastName: string;
+  /** Of the last message that was written down for them; null where none was. */
+  deliveryState: Tables['delivery']['state'] | null;
+  verdict: string | null;
+  doorVerdict: string | null;
+  detail: string | null;
+  sentAt: Date | null;
+  channel: MessageChannel | null;
 }
 
 export type VisitCounts = Record<VisitState, number>;
@@ -168,9 +177,12 @@ export class VisitsRepository {
   ): Promise<ListedVisit[]> {
     const order = state === 'waiting' ? 'v.due_at, v.id' : 'v.id DESC';
     return db.sql<ListedVisit>(
-      `SELECT ${COLUMNS}, s.first_name AS firstName, s.last_name AS lastName
+      `SELECT ${COLUMNS}, s.first_name AS firstName, s.last_name AS lastName, d.state AS deliveryState,
+          d.verdict, d.door_verdict AS doorVerdict, d.detail, d.sent_at AS sentAt, d.channel
         FROM automation_visit v
         JOIN supporter s ON s.id = v.supporter_id AND ${MINE}
+        LEFT JOIN delivery d ON d.id = (SELECT MAX(e.id) FROM delivery e
+          WHERE e.organization_id = :org AND e.supporter_id = v.supporter_id AND e.occasion = v.id)
         WHERE v.organization_id = :org AND v.automation_id = :id AND v.state = :state
         ORDER BY ${order}
         LIMIT :limit OFFSET :after`,
@@ -193,7 +205,8 @@ export class VisitsRepository {
     return tx.execute(
       `UPDATE automation_visit
         SET state = 'ended', why = 'taken-out', due_at = NULL
-        WHERE organization_id = :org AND automation_id = :id AND id IN (:ids) AND state IN ('waiting', 'held')`,
+        WHERE organization_id = :org AND automation_id = :id AND id IN (:ids)
+          AND state IN ('waiting', 'held')`,
       { id, ids },
     );
   }
@@ -233,7 +246,8 @@ export class VisitsRepository {
     await tx.execute(
       `UPDATE automation_visit
         SET step = step - 1
-        WHERE organization_id = :org AND automation_id = :id AND step > :behind AND state IN ('waiting', 'held')`,
+        WHERE organization_id = :org AND automation_id = :id AND step > :behind
+          AND state IN ('waiting', 'held')`,
       { id, behind },
     );
   }

@@ -1,7 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { PathStep } from '@goodword/core/contract';
 import type { Fall } from '@goodword/core/campaigns';
-import type { MessageChannel, Verdict } from '@goodword/core/permission';
 import { FALL_WORDS, heldBackWords, verdictWords } from '@goodword/core/words';
 import { FallingOutRepository } from '../campaigns/falling-out.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
@@ -11,6 +10,7 @@ import { NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { sentence } from '../platform/words';
 import { SegmentsService } from '../segments/segments.service';
+import { cameWords, lastVerdict } from '../sending/came';
 import { eligibilityQueryOf } from '../sending/last-look.service';
 import { RecipientsService } from '../sending/recipients.service';
 import { SendingRepository } from '../sending/sending.repository';
@@ -78,20 +78,12 @@ export class PathService {
   }
 }
 
-const VERDICT_AT = ({ verdict, door_verdict }: DeliveryOfPerson) => (door_verdict ?? verdict) as Verdict;
-
 function cameOf(step: PlannedStep, delivery: DeliveryOfPerson): PathStep {
   const at = delivery.sent_at ?? delivery.not_before ?? step.at;
-  const verdict = VERDICT_AT(delivery);
+  const verdict = lastVerdict(delivery);
   return {
     ...{ messageId: step.id, at: at?.toISOString() ?? null, verdict, fall: null },
     came: delivery.state,
-    words: cameWords(delivery, verdict, step.channel),
+    words: cameWords(delivery, step.channel),
   };
-}
-
-function cameWords(delivery: DeliveryOfPerson, verdict: Verdict, channel: MessageChannel): string {
-  if (verdict !== 'send') return heldBackWords(verdict, channel, delivery.detail);
-  if (delivery.sent_at) return sentence('path.came');
-  return delivery.state === 'ready' ? sentence('path.waits') : (delivery.detail ?? delivery.state);
 }

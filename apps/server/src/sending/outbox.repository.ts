@@ -331,7 +331,8 @@ export class OutboxRepository {
   async finish(scope: AccessScope, messageId: number): Promise<void> {
     await this.database.read(scope).execute(
       `UPDATE message m
-        SET m.state = IF(EXISTS (SELECT 1 FROM automation_step s WHERE s.message_id = m.id), 'standing', 'done')
+        SET m.state = IF(EXISTS (SELECT 1 FROM automation_step s WHERE s.message_id = m.id),
+          'standing', 'done')
         WHERE m.organization_id = :org AND m.id = :messageId AND m.state = 'sending'
         AND NOT EXISTS (SELECT 1 FROM delivery d
         WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'in-flight'))`,

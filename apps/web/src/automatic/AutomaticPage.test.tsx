@@ -21,7 +21,7 @@ const ON: AutomationWhole = {
 };
 const visit = (id: number, name: string, values: Partial<VisitRow> = {}): VisitRow => ({
   ...{ id, supporterId: id + 100, name, causedAt: '2026-12-01T18:00:00Z' },
-  ...{ dueAt: '2026-12-01T20:00:00Z', next: 'Thank you', why: null, ...values },
+  ...{ dueAt: '2026-12-01T20:00:00Z', next: 'Thank you', why: null, came: null, ...values },
 });
 const page = (
   automation: AutomationWhole,

@@ -3,6 +3,7 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
+import { CAUSES } from '@goodword/core/automations';
 import { FALL_CAUSES } from '@goodword/core/campaigns';
 import type { AutomationWhole } from '@goodword/core/contract';
 import { api } from '../app/api';
@@ -103,7 +104,7 @@ function Said({ automation, onChange }: { automation: AutomationWhole; onChange:
           <CauseWords
             cause={automation.cause}
             subjects={subjects}
-            onChange={(cause) => onChange({ cause })}
+            onChange={(cause, again) => onChange({ cause, ...(again === undefined ? {} : { again }) })}
           />
           ,{' '}
           <PickWord
@@ -224,6 +225,7 @@ export default function AutomaticPage() {
             <AutomaticStep
               key={step.messageId}
               {...{ id, nth: i + 1, step, changes }}
+              ofDay={i === 0 && CAUSES[data.cause.kind].daily}
               busy={takeOut.isPending}
               onWait={(next) => wait.mutate({ step, wait: next })}
               onTakeOut={() => takeOut.mutate(step.messageId)}

@@ -87,6 +87,7 @@ export function AutomaticStep({
   id,
   nth,
   step,
+  ofDay,
   changes,
   busy,
   onWait,
@@ -95,6 +96,8 @@ export function AutomaticStep({
   id: number;
   nth: number;
   step: AutomationStep;
+  /** What it waits for happens on a day, not at a moment. */
+  ofDay: boolean;
   changes: boolean;
   busy: boolean;
   onWait: (wait: Wait) => void;
@@ -111,9 +114,9 @@ export function AutomaticStep({
         <p>
           {nth > 1 && `${t`and then`} `}
           {changes ? (
-            <WaitWord wait={step.wait} onChange={onWait} />
+            <WaitWord wait={step.wait} ofDay={ofDay} onChange={onWait} />
           ) : (
-            <b className="text-ink">{waitWords(step.wait)}</b>
+            <b className="text-ink">{waitWords(step.wait, ofDay)}</b>
           )}
           , {ACTS[step.channel]}{' '}
           <Link className="text-ink font-bold hover:underline" to={`/write/${step.messageId}`}>

@@ -2,6 +2,7 @@ import { t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import {
+  CAUSES,
   CAUSE_KINDS,
   CAUSE_LIMITS,
   type Cause,
@@ -337,7 +338,8 @@ export function CauseWords({
 }: {
   cause: Cause;
   subjects: CauseSubjects;
-  onChange: (cause: Cause) => void;
+  /** `again`, where it is another kind: whether that usually comes each time. */
+  onChange: (cause: Cause, again?: boolean) => void;
 }) {
   const Own = WORDS[cause.kind] as (props: CauseProps<CauseKind>) => ReactNode;
   const offered = CAUSE_KINDS.filter((kind) => kind === cause.kind || BEGIN[kind](subjects));
@@ -347,7 +349,7 @@ export function CauseWords({
         label={t`What sets it going`}
         value={cause.kind}
         options={offered.map((kind) => [kind, OFFERS[kind]] as const)}
-        onPick={(kind) => kind !== cause.kind && onChange(BEGIN[kind](subjects)!)}
+        onPick={(kind) => kind !== cause.kind && onChange(BEGIN[kind](subjects)!, CAUSES[kind].again)}
       />
       {['gift', 'tag', 'date', 'lapses', 'stage'].includes(cause.kind) ? ': ' : ' '}
       <Own cause={cause} subjects={subjects} onChange={onChange} />

@@ -14,7 +14,7 @@ import { Button, Loading, ProblemNote } from '../ui/basics';
 const TITLES: Record<VisitState, (n: string) => string> = {
   waiting: (n) => t`${n} waiting`,
   held: (n) => t`${n} for your look`,
-  done: (n) => t`${n} had all of it`,
+  done: (n) => t`${n} through`,
   ended: (n) => t`${n} get no more`,
 };
 const ORDER: readonly VisitState[] = ['held', 'waiting', 'done', 'ended'];
@@ -23,12 +23,12 @@ const PAGE = 50;
 /** What there is to say of one of them. */
 function useRowWords() {
   const format = useFormat();
-  return ({ causedAt, dueAt, next, why }: VisitRow, state: VisitState) => {
+  return ({ causedAt, dueAt, next, why, came }: VisitRow, state: VisitState) => {
     const when = t`It happened on ${format.moment(causedAt)}`;
     if (why !== null) return `${when}; ${FALL_WORDS[why]}`;
     if (state === 'waiting' && dueAt !== null && next !== null)
       return t`${when}; “${next}” leaves ${format.moment(dueAt)}`;
-    return when;
+    return came === null ? when : `${when}; ${came}`;
   };
 }
 

@@ -1,6 +1,6 @@
 import { plural, t } from '@lingui/core/macro';
 import { useState } from 'react';
-import { SERIES_LIMITS, WAIT_UNITS, type Wait, type WaitUnit } from '@goodword/core/automations';
+import { MORNING, SERIES_LIMITS, WAIT_UNITS, type Wait, type WaitUnit } from '@goodword/core/automations';
 import { parseClock } from '@goodword/core/fields';
 import { clockWords } from '@goodword/core/permission';
 import { Button, Labelled } from '../ui/basics';
@@ -15,7 +15,8 @@ const LATER: Record<WaitUnit, (n: number) => string> = {
 };
 
 /** `2 hours later`, `at once`, `3 days later at 10:00`, `that day at 10:00`. */
-export function waitWords({ n, unit, at }: Wait): string {
+export function waitWords({ n, unit, at: said }: Wait, ofDay = false): string {
+  const at = said === null && ofDay && (n === 0 || unit === 'days') ? MORNING : said;
   if (at === null) return n === 0 ? t`at once` : LATER[unit](n);
   const time = clockWords(at);
   if (n === 0) return t`that day at ${time}`;
@@ -79,9 +80,17 @@ export function WaitForm({ wait, act, onDone }: { wait: Wait; act: string; onDon
 }
 
 /** How long one waits, as a word of its sentence. */
-export function WaitWord({ wait, onChange }: { wait: Wait; onChange: (wait: Wait) => void }) {
+export function WaitWord({
+  wait,
+  ofDay,
+  onChange,
+}: {
+  wait: Wait;
+  ofDay: boolean;
+  onChange: (wait: Wait) => void;
+}) {
   return (
-    <Word words={waitWords(wait)} label={t`When it leaves`}>
+    <Word words={waitWords(wait, ofDay)} label={t`When it leaves`}>
       {(close) => <WaitForm wait={wait} act={t`Keep it`} onDone={(next) => (onChange(next), close())} />}
     </Word>
   );

@@ -73,6 +73,14 @@ function lookNotes(
   return notes;
 }
 
+/** What is looked at, in one line. */
+function lookNote({ campaignId, automationId, channel }: MessageView, asks: string): string {
+  if (automationId !== null) return t`A test: ${ONE_OF_WORDS[channel]} for ${asks}, which leaves by itself`;
+  if (campaignId !== null)
+    return t`Last look: a step of its campaign, to those of the roster whom the plan says`;
+  return t`Last look: ${ONE_OF_WORDS[channel]} for ${asks}`;
+}
+
 /** Who will get it and why not, and the message as they will. */
 function Look({
   seen,
@@ -243,16 +251,12 @@ export default function LastLookPage() {
   if (data.state !== 'draft') return <Leaving message={data} groups={groups} />;
   return (
     <div className="flex flex-col grow min-h-0">
-      <Heading
-        title={data.name}
-        page={t`Send: ${data.name}`}
-        note={
-          data.campaignId === null
-            ? t`Last look: ${ONE_OF_WORDS[data.channel]} for ${asks}`
-            : t`Last look: a step of its campaign, to those of the roster whom the plan says`
-        }
-      />
-      {may ? (
+      <Heading title={data.name} page={t`Send: ${data.name}`} note={lookNote(data, asks)} />
+      {data.automationId !== null ? (
+        <p className="sheet px-5 py-3 text-[15px]">
+          {t`It goes to whoever its automatic message is set going for, one by one. Send yourself a test, and switch it on there.`}
+        </p>
+      ) : may ? (
         <RecipientPicker
           value={data.recipients}
           groups={groups}
@@ -265,7 +269,9 @@ export default function LastLookPage() {
         </p>
       )}
       <ProblemNote error={saveRecipients.error ?? look.error} />
-      <Look seen={seen} held={held} channel={channel} setOpen={setOpen} data={data} />
+      {data.automationId === null && (
+        <Look seen={seen} held={held} channel={channel} setOpen={setOpen} data={data} />
+      )}
       {seen && (
         <SendBar
           message={data}

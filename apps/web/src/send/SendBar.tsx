@@ -74,6 +74,24 @@ function BeforeItLeaves({
   );
 }
 
+/** A step of a campaign, and one of an automatic message, leave with that. */
+const leavesAlone = ({ campaignId, automationId }: MessageView) =>
+  campaignId === null && automationId === null;
+
+function LeavesWith({ message: { campaignId, automationId } }: { message: MessageView }) {
+  if (campaignId !== null)
+    return (
+      <Link className="link ml-auto" to={`/send/campaigns/${campaignId}`}>
+        {t`It leaves with its campaign: set it going there`}
+      </Link>
+    );
+  return automationId === null ? null : (
+    <Link className="link ml-auto" to={`/send/automatic/${automationId}`}>
+      {t`It leaves by itself: switch it on there`}
+    </Link>
+  );
+}
+
 function SendActs({
   message,
   test,
@@ -121,17 +139,8 @@ function SendActs({
           <Trans>Sent to {test.data.to}</Trans>
         </span>
       )}
-      {may && message.campaignId !== null && (
-        <Link className="link ml-auto" to={`/send/campaigns/${message.campaignId}`}>
-          {t`It leaves with its campaign: set it going there`}
-        </Link>
-      )}
-      {message.automationId !== null && (
-        <Link className="link ml-auto" to={`/send/automatic/${message.automationId}`}>
-          {t`It leaves by itself: switch it on there`}
-        </Link>
-      )}
-      {may && message.campaignId === null && message.automationId === null && (
+      {may && <LeavesWith message={message} />}
+      {may && leavesAlone(message) && (
         <span className="ml-auto flex items-center gap-3">
           <span className="flex items-center gap-2 text-ink2">
             {t`Leaves`}{' '}
@@ -291,7 +300,8 @@ export function SendBar({
         words={words}
       />
       <p className="text-ink3 text-[12.5px] text-right pt-1" role="status">
-        {leavingWords({ unread, past, indecent, at, ownTime }, look, message.channel === 'post')}
+        {leavesAlone(message) &&
+          leavingWords({ unread, past, indecent, at, ownTime }, look, message.channel === 'post')}
       </p>
     </div>
   );

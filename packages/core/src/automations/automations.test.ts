@@ -1,7 +1,17 @@
 import fc from 'fast-check';
 import { causeWords, type CauseNames } from '../words';
 import { wallTimeOf } from '../schedule';
-import { CAUSE_KINDS, CAUSES, endOf, momentAfter, takeUp, type Cause, type Occurrence, type Wait } from '.';
+import {
+  CAUSE_KINDS,
+  CAUSES,
+  endOf,
+  firstMoment,
+  momentAfter,
+  takeUp,
+  type Cause,
+  type Occurrence,
+  type Wait,
+} from '.';
 
 const ZONE = 'America/Los_Angeles';
 const at = (iso: string) => Date.parse(iso);
@@ -78,6 +88,17 @@ describe('how long after', () => {
       }),
     );
   });
+});
+
+test('what happens on a day without a time of it is told in its morning, not at midnight', () => {
+  const midnight = at('2026-12-01T08:00:00Z');
+  const first = (wait: Wait, kind: Cause['kind'] = 'date') =>
+    new Date(firstMoment(kind, midnight, wait, ZONE)).toISOString();
+  expect(first({ n: 0, unit: 'minutes', at: null })).toBe('2026-12-01T18:00:00.000Z');
+  expect(first({ n: 2, unit: 'hours', at: null })).toBe('2026-12-01T20:00:00.000Z');
+  expect(first({ n: 3, unit: 'days', at: null })).toBe('2026-12-04T18:00:00.000Z');
+  expect(first({ n: 0, unit: 'days', at: 480 })).toBe('2026-12-01T16:00:00.000Z');
+  expect(first({ n: 0, unit: 'minutes', at: null }, 'gift')).toBe('2026-12-01T08:00:00.000Z');
 });
 
 describe('taking up', () => {

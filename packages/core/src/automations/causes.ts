@@ -12,7 +12,9 @@ export type Cause =
   | { kind: 'quiet'; months: number }
   | { kind: 'keyword'; word: string }
   | { kind: 'click'; messageId: number };
+/** The kinds of causes. */
 export type CauseKind = Cause['kind'];
+/** The cause of a kind. */
 export type CauseOf<K extends CauseKind> = Extract<Cause, { kind: K }>;
 
 /** Which gifts: any, somebody's first, each one after it, the first of a recurring row. */

@@ -1,6 +1,7 @@
 import { dayInZone, type Instant } from '../common';
 import { momentOf, wallTimeOf } from '../schedule';
 
+/** What a wait is counted in. */
 export const WAIT_UNITS = ['minutes', 'hours', 'days'] as const;
 export type WaitUnit = (typeof WAIT_UNITS)[number];
 

@@ -2033,6 +2033,8 @@ export interface components {
       causedAt: string;
       /** @description When the next message leaves. */
       dueAt: string | null;
+      /** @description What became of the last message for them; null where there was none. */
+      came: string | null;
       /** @description Which message that is, or was to be. */
       next: string | null;
       /**

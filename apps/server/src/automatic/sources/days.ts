@@ -1,5 +1,6 @@
 import type { Occurrence } from '@goodword/core/automations';
 import { addMonths, dateParts, isoDay, keptOn, startOfDay, type Day } from '@goodword/core/common';
+import { lastSaidSql } from '../../permission/ledger/happened.sql';
 import type { Scoped } from '../../platform/scoped';
 import { type CauseSource, type LookWindow } from './source';
 
@@ -59,8 +60,7 @@ const LAST = `SELECT s.id, GREATEST(
       WHERE g.organization_id = :org AND g.supporter_id = s.id AND g.amount > 0), -1),
     COALESCE((SELECT MAX(DATEDIFF(e.at, '1970-01-01')) FROM delivery_event e
       WHERE e.organization_id = :org AND e.supporter_id = s.id AND e.kind IN ('clicked', 'replied')), -1),
-    COALESCE((SELECT MAX(DATEDIFF(p.said_at, '1970-01-01')) FROM permission_entry p
-      WHERE p.organization_id = :org AND p.supporter_id = s.id AND p.by_person = 1), -1)) AS last
+    COALESCE((${lastSaidSql('s.id')}), -1)) AS last
   FROM supporter s
   WHERE s.organization_id = :org AND s.erased_at IS NULL AND (:chapter IS NULL OR s.chapter_id = :chapter)`;
 

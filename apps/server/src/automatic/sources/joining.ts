@@ -1,3 +1,4 @@
+import { YES_BY_FORM } from '../../permission/ledger/happened.sql';
 import { foundBy, standingBy, type CauseSource } from './source';
 
 /** Somebody comes onto a list. */
@@ -24,15 +25,5 @@ export const listSource: CauseSource<'list'> = {
 
 /** Somebody says yes by a form; where it asks to confirm, when they have confirmed. */
 export const formSource: CauseSource<'form'> = {
-  found: (db, { formId }, { from, to }) =>
-    foundBy(
-      db,
-      `SELECT supporter_id AS supporterId,
-          CONCAT('form:', DATE_FORMAT(MIN(recorded_at), '%Y-%m-%d')) AS \`key\`, MIN(recorded_at) AS at
-        FROM permission_entry
-        WHERE organization_id = :org AND form_id = :formId AND state = 'yes' AND supporter_id IS NOT NULL
-          AND recorded_at >= :from AND recorded_at < :to
-        GROUP BY supporter_id, DATE(recorded_at)`,
-      { formId, from, to },
-    ),
+  found: (db, { formId }, { from, to }) => foundBy(db, YES_BY_FORM, { formId, from, to }),
 };

@@ -75,8 +75,7 @@ export async function up(knex: Knex): Promise<void> {
       DROP KEY once,
       ADD UNIQUE KEY once (message_id, supporter_id, occasion)`,
   );
-  for (const [table, columns] of LATELY)
-    await knex.raw(`ALTER TABLE ${table} ADD KEY lately (${columns})`);
+  for (const [table, columns] of LATELY) await knex.raw(`ALTER TABLE ${table} ADD KEY lately (${columns})`);
 }
 
 export async function down(knex: Knex): Promise<void> {

@@ -64,6 +64,7 @@ export const visitRow = shape('VisitRow', {
   name: text,
   causedAt: told('When it happened.', text),
   dueAt: told('When the next message leaves.', orNull(text)),
+  came: told('What became of the last message for them; null where there was none.', orNull(text)),
   next: told('Which message that is, or was to be.', orNull(text)),
   why: told('Why they get no more of it.', orNull(oneOf(FALLS))),
 });
