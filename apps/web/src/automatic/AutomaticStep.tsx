@@ -1,6 +1,6 @@
 import { plural, t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState, type MouseEvent } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { SERIES_LIMITS, type Wait } from '@goodword/core/automations';
 import type { AutomationStep, AutomationWhole } from '@goodword/core/contract';
@@ -9,6 +9,7 @@ import { useFormat } from '../app/format';
 import { refresh } from '../app/refresh';
 import { Button, Labelled, ProblemNote } from '../ui/basics';
 import { MESSAGE_STATE_WORDS } from '../send/Outgoing';
+import { onceOf } from '../ui/once';
 import { Word } from '../sort/lines/Word';
 import { WaitWord, waitWords } from './WaitWord';
 
@@ -17,9 +18,6 @@ const ACTS: Record<AutomationStep['channel'], string> = {
   text: t`text`,
   post: t`post the letter`,
 };
-
-/** Of a double click the second hits what has moved there meanwhile. */
-const onceOf = (act: () => void) => (event: MouseEvent) => event.detail < 2 && act();
 
 /** How it stands with one of its messages, and what can be done about it. */
 function Standing({

@@ -9,9 +9,9 @@ import {
   type CauseKind,
   type CauseOf,
 } from '@goodword/core/automations';
-import { PURPOSES, type Scope } from '@goodword/core/permission';
 import { useFormat } from '../app/format';
 import { reading } from '../app/reading';
+import { ForWhat } from '../sort/lines/PermissionWords';
 import { byId, useSubjects, type Subjects } from '../sort/lines/subjects';
 import { TypedInWord } from '../sort/lines/TypedInWord';
 import { PickWord, Word } from '../sort/lines/Word';
@@ -213,30 +213,9 @@ function DateWords({ cause, subjects, onChange }: CauseProps<'date'>) {
 }
 
 function LapsesCauseWords({ cause, subjects, onChange }: CauseProps<'lapses'>) {
-  const scopes: [Scope, string][] = [
-    ...PURPOSES.map((purpose): [Scope, string] => [purpose, purpose]),
-    ...subjects.lists
-      .filter((list) => list.isPublic)
-      .map((list): [Scope, string] => [`list:${list.id}`, list.name]),
-  ];
   return (
     <>
-      <PickWord
-        label={t`What for`}
-        value={cause.scope}
-        options={scopes}
-        onPick={(scope) => onChange({ ...cause, scope })}
-      />{' '}
-      {t`by`}{' '}
-      <PickWord
-        label={t`Channel`}
-        value={cause.channel}
-        options={[
-          ['email', t`email`],
-          ['text', t`text`],
-        ]}
-        onPick={(channel) => onChange({ ...cause, channel })}
-      />
+      <ForWhat line={cause} subjects={subjects} onChange={onChange} />
       {', '}
       <PickWord
         label={t`Days ahead`}

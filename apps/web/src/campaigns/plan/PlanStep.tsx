@@ -1,10 +1,11 @@
 import { plural, t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
-import { useState, type MouseEvent } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { CampaignExpected, CampaignPlan, StepView } from '@goodword/core/contract';
 import type { Rule } from '@goodword/core/segment';
 import { useFormat } from '../../app/format';
+import { onceOf } from '../../ui/once';
 import { Drawer } from '../../ui/dialogs';
 import { Word } from '../../sort/lines/Word';
 import { ForWhom } from '../../sort/ForWhom';
@@ -111,9 +112,6 @@ function WhomWord({
     </>
   );
 }
-
-/** Of a double click the second hits what has moved there meanwhile. */
-const onceOf = (act: () => void) => (event: MouseEvent) => event.detail < 2 && act();
 
 /** How it stands with a step, and what can be done about it. */
 function Standing({ step, may, acts }: { step: StepView; may: boolean; acts: Acts }) {

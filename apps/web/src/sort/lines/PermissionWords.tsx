@@ -1,9 +1,9 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
-import { PURPOSES, STATES, type Scope } from '@goodword/core/permission';
+import { PURPOSES, STATES, type MessageChannel, type Scope } from '@goodword/core/permission';
 import type { LapsesLine, MayLine, PermissionLine } from '@goodword/core/segment';
 import { STATE_WORDS } from '@goodword/core/words';
-import type { LineEditor, LineProps } from './subjects';
+import type { LineEditor, LineProps, Subjects } from './subjects';
 import { PickWord, YesNoWord } from './Word';
 
 const CHANNELS = [
@@ -13,11 +13,15 @@ const CHANNELS = [
 const SOON = [7, 14, 30, 60, 90, 180].map((days) => [days, `${days} days`] as const);
 
 /** What for, and on which channel: the two words that every line about permission has. */
-function ForWhat<L extends PermissionLine | MayLine | LapsesLine>({
+export function ForWhat<L extends { channel: MessageChannel; scope: Scope }>({
   line,
   subjects,
   onChange,
-}: LineProps<L>) {
+}: {
+  line: L;
+  subjects: Pick<Subjects, 'lists'>;
+  onChange: (line: L) => void;
+}) {
   const scopes: [Scope, string][] = [
     ['all', 'everything'],
     ...PURPOSES.map((purpose): [Scope, string] => [purpose, purpose]),
