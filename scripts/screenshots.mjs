@@ -58,7 +58,7 @@ const VIEWS = [
   ['sort-record', '/sort/supporters/11377'],
   ['sort-segment', '/sort/segments/1'],
   ['send-campaign', '/send/campaigns/1'],
-  ['write-templates', '/write/templates'],
+  ['send-automatic', '/send/automatic/1'],
   ['write-email', '/write/4'],
   ['send-last-look', '/send/4'],
   ['setup-sender', '/setup/sender'],
