@@ -7,6 +7,7 @@ import type {
   Page,
   ResultPerson,
   SaveAutomationBody,
+  TimelineItem,
   VisitRow,
   VisitState,
 } from '@goodword/core/contract';
@@ -121,6 +122,9 @@ test('a thank-you for each gift of at least a dollar, from when it is on, and no
     (n) => n === 2,
   );
   expect([mailsTo(0).length, mailsTo(2).length]).toEqual([0, 0]);
+  // Their history says what sent it.
+  const history = await house.client.get<TimelineItem[]>(`/api/supporters/${ids[1]}/timeline?kinds=delivery`);
+  expect(history.map(({ detail }) => detail)).toContain(`By email, by itself: “${(await show(id)).name}”`);
   // RFC 3834 §5: a machine sent it, and none is to answer.
   expect(mailsTo(1)[0]!.raw).toMatch(/^Auto-Submitted: auto-generated\r?$/m);
   const whole = await show(id);

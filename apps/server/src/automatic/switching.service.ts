@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { takeUp, type Occurrence } from '@goodword/core/automations';
+import { comesAgain, takeUp, type Occurrence } from '@goodword/core/automations';
 import type { AutomationLook, SwitchOnBody } from '@goodword/core/contract';
 import {
   AutomationsRepository,
@@ -74,9 +74,9 @@ export class SwitchingService {
     return this.ofThese(this.database.read(scope), automation, found);
   }
 
-  private async ofThese(db: Scoped, { id, again }: Automation, found: readonly Occurrence[]) {
+  private async ofThese(db: Scoped, { id, cause, again }: Automation, found: readonly Occurrence[]) {
     const before = await this.visits.before(db, id, found);
-    return takeUp(found, { ...before, lately: 0 }, { again, pile: Infinity }).taken;
+    return takeUp(found, { ...before, lately: 0 }, { again: comesAgain(cause, again), pile: Infinity }).taken;
   }
 
   /** From now on; what happened before is taken up where that was asked for, and as many as were seen. */

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { firstMoment, takeUp, type Occurrence } from '@goodword/core/automations';
+import { comesAgain, firstMoment, takeUp, type Occurrence } from '@goodword/core/automations';
 import { USUAL_PILE } from '@goodword/core/permission';
 import {
   AutomationsRepository,
@@ -45,7 +45,11 @@ export class TakingUpService {
       if (!automation?.on || automation.version !== known.version) return 0;
       const before = await this.visits.before(tx, id, found);
       const lately = await this.visits.takenSince(tx, id, new Date(now.getTime() - HOUR_MS));
-      const { taken, held } = takeUp(found, { ...before, lately }, { again: automation.again, pile });
+      const { taken, held } = takeUp(
+        found,
+        { ...before, lately },
+        { again: comesAgain(automation.cause, automation.again), pile },
+      );
       const steps = await this.automations.steps(tx, id);
       await this.setGoing(tx, automation, steps, taken, { held, looked: false, now, zone });
       await this.automations.change(tx, id, { looked_at: now });

@@ -45,10 +45,13 @@ export class EvidenceFileRepository {
   /** Also those of records that were brought into this one: of a message that both got, each kept its own. */
   async deliveries(db: Scoped, ids: readonly number[]): Promise<DeliveryFact[]> {
     return db.sql(
-      `SELECT m.name AS message, d.channel, m.purpose, m.list_id, cp.shown AS address,
-        m.created_at AS made_at, d.sent_at, d.state,
+      `SELECT IF(a.id IS NULL, m.name, CONCAT(m.name, ' (by itself: ', a.name, ')')) AS message,
+          d.channel, m.purpose, m.list_id, cp.shown AS address,
+          COALESCE(v.caused_at, m.created_at) AS made_at, d.sent_at, d.state,
           d.verdict, d.door_verdict, d.entry_id, d.detail
         FROM delivery d JOIN message m ON m.id = d.message_id ${ADDRESS} d.contact_point_id
+        LEFT JOIN automation_visit v ON v.id = d.occasion
+        LEFT JOIN automation a ON a.id = v.automation_id
         WHERE d.organization_id = :org AND d.supporter_id IN (:ids) ORDER BY d.id`,
       { ids },
     );

@@ -67,11 +67,15 @@ export class TimelineRepository {
       channel: Channel;
       message_id: number;
       door: Verdict | null;
+      automation: string | null;
     }>(
-      `SELECT e.at, e.kind, e.detail, m.name, m.channel, m.id AS message_id, d.door_verdict AS door
+      `SELECT e.at, e.kind, e.detail, m.name, m.channel, m.id AS message_id, d.door_verdict AS door,
+          a.name AS automation
         FROM delivery_event e
         JOIN message m ON m.id = e.message_id
         JOIN delivery d ON d.id = e.delivery_id
+        LEFT JOIN automation_visit v ON v.id = d.occasion
+        LEFT JOIN automation a ON a.id = v.automation_id
         WHERE e.organization_id = :org AND e.supporter_id IN (:ids) ORDER BY e.at DESC LIMIT :limit`,
       { ids, limit },
     );
@@ -83,7 +87,7 @@ export class TimelineRepository {
         'delivery',
         tone,
         `${words} “${row.name}”`,
-        detail || `By ${CHANNEL_WORDS[row.channel].toLowerCase()}`,
+        detail || byWhat(row.channel, row.automation),
         `/hear-back/${row.message_id}`,
       );
     });
@@ -243,6 +247,12 @@ export class TimelineRepository {
       ),
     );
   }
+}
+
+/** By what it came, and which automatic message sent it. */
+function byWhat(channel: Channel, automation: string | null): string {
+  const by = `By ${CHANNEL_WORDS[channel].toLowerCase()}`;
+  return automation === null ? by : `${by}, by itself: “${automation}”`;
 }
 
 function item(

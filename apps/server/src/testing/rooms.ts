@@ -120,7 +120,7 @@ export const READS: Record<string, readonly string[]> = {
   password: words('organization teammate teammate_link'),
   'people-views': words('people_view teammate'),
   permission: words(`
-    address_change confirmation contact_point delivery list organization permission_entry reply
+    automation automation_visit address_change confirmation contact_point delivery list organization permission_entry reply
     supporter supporter_contact task teammate
   `),
   replies: words('delivery message reply supporter'),
@@ -133,7 +133,7 @@ export const READS: Record<string, readonly string[]> = {
   sender: words('delivery delivery_event message organization sender_check'),
   session: words('chapter organization teammate'),
   supporters: words(`
-    address_change address_hold batch batch_row bulk bulk_member call_list call_list_member campaign
+    automation automation_visit address_change address_hold batch batch_row bulk bulk_member call_list call_list_member campaign
     chapter confirmation confirmation_sent contact_point delivery delivery_event evidence field
     field_file field_value form form_version gift house_rules household list merging message note
     organization permission_entry permission_state place_before reply roster segment supporter

@@ -3,7 +3,7 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { CAUSES } from '@goodword/core/automations';
+import { CAUSES, comesAgain } from '@goodword/core/automations';
 import { FALL_CAUSES } from '@goodword/core/campaigns';
 import type { AutomationWhole } from '@goodword/core/contract';
 import { api } from '../app/api';
@@ -109,10 +109,12 @@ function Said({ automation, onChange }: { automation: AutomationWhole; onChange:
           ,{' '}
           <PickWord
             label={t`Once or each time`}
-            value={automation.again ? 'each' : 'once'}
+            value={comesAgain(automation.cause, automation.again) ? 'each' : 'once'}
             options={[
               ['once', t`once for each person`],
-              ['each', t`each time it happens`],
+              ...(CAUSES[automation.cause.kind].couldLoop
+                ? []
+                : [['each', t`each time it happens`] as const]),
             ]}
             onPick={(picked) => onChange({ again: picked === 'each' })}
           />
@@ -129,13 +131,13 @@ function Said({ automation, onChange }: { automation: AutomationWhole; onChange:
 }
 
 /** The same where it is read. */
-function Told({ automation: { words, again, stops, unlessWords } }: { automation: AutomationWhole }) {
+function Told({ automation: { words, cause, again, stops, unlessWords } }: { automation: AutomationWhole }) {
   const ends = FALL_CAUSES.filter((cause) => stops.includes(cause)).map((cause) => CAUSE_WORDS[cause]);
   return (
     <p className="font-title text-[19px] leading-[1.8] text-ink2 pb-2">
       <b className="text-ink">{t`When ${words}`}</b>
       {', '}
-      {again ? t`each time it happens` : t`once for each person`}
+      {comesAgain(cause, again) ? t`each time it happens` : t`once for each person`}
       {ends.length > 0 && t`, until they ${ends.join(', ')}`}
       {unlessWords !== '' && t`; not those who ${unlessWords}`}.
     </p>

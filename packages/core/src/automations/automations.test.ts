@@ -4,6 +4,7 @@ import { wallTimeOf } from '../schedule';
 import {
   CAUSE_KINDS,
   CAUSES,
+  comesAgain,
   endOf,
   firstMoment,
   momentAfter,
@@ -154,6 +155,12 @@ test('what ends it: first what set it going, then what somebody did, then what i
   expect(endOf(['gave', 'replied'], all)).toBe('gave');
   expect(endOf([], all)).toBe('excepted');
   expect(endOf([], { ...all, excepted: false })).toBeNull();
+});
+
+test('a link is followed by programs too: it sets a message going once for each person, whatever is said', () => {
+  expect(comesAgain({ kind: 'click', messageId: 1 }, true)).toBe(false);
+  expect(comesAgain({ kind: 'gift', which: 'any', atLeast: null }, true)).toBe(true);
+  expect(comesAgain({ kind: 'gift', which: 'any', atLeast: null }, false)).toBe(false);
 });
 
 describe('a cause in words', () => {

@@ -28,6 +28,11 @@ interface CauseTraits {
   daily: boolean;
   /** Usually each time it happens, and not once for each person. */
   again: boolean;
+  /**
+   * What it sends could set it going once more without anybody: programs that look through mail follow links.
+   * Once for each person, then, whatever is said: two of them would send to each other for ever.
+   */
+  couldLoop?: true;
 }
 
 /** What is so of each kind of cause. */
@@ -41,10 +46,14 @@ export const CAUSES: Readonly<Record<CauseKind, CauseTraits>> = {
   stage: { own: false, daily: false, again: false },
   quiet: { own: false, daily: true, again: false },
   keyword: { own: true, daily: false, again: true },
-  click: { own: true, daily: false, again: false },
+  click: { own: true, daily: false, again: false, couldLoop: true },
 };
 /** All of them, in the order in which they are offered. */
 export const CAUSE_KINDS = Object.keys(CAUSES) as CauseKind[];
+
+/** Whether it comes each time it happens, where somebody said so. */
+export const comesAgain = ({ kind }: Cause, again: boolean): boolean =>
+  again && CAUSES[kind].couldLoop !== true;
 
 /** Bounds of what a cause can say: days before or after a date, days and months ahead and back. */
 export const CAUSE_LIMITS = { days: 400, months: 60, word: 30 } as const;

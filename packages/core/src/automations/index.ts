@@ -2,6 +2,7 @@ export {
   CAUSES,
   CAUSE_KINDS,
   CAUSE_LIMITS,
+  comesAgain,
   GIFT_WHICH,
   type Cause,
   type CauseKind,
