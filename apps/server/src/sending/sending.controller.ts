@@ -2,6 +2,7 @@ import { Controller, HttpCode, Inject } from '@nestjs/common';
 import {
   schema,
   type LastLook,
+  type Overlap,
   type ProofsView,
   type Page,
   type ReaderView,
@@ -24,6 +25,7 @@ import { TestSendingService } from './test-sending.service';
 import { OwnTimeService } from './own-time.service';
 import { SendingService } from './sending.service';
 import { LastLookService } from './last-look.service';
+import { OverlapService } from './overlap.service';
 
 @Controller('api/messages/:id')
 export class SendingController {
@@ -34,6 +36,7 @@ export class SendingController {
     @Inject(ProofsService) private readonly proofs: ProofsService,
     @Inject(OwnTimeService) private readonly ownTimes: OwnTimeService,
     @Inject(TestSendingService) private readonly tests: TestSendingService,
+    @Inject(OverlapService) private readonly overlaps: OverlapService,
   ) {}
 
   @Route('get', 'readers', {
@@ -110,6 +113,16 @@ export class SendingController {
   @HttpCode(200)
   lastLook(@Caller() scope: AccessScope, @Id() id: number): Promise<LastLook> {
     return this.looking.lastLook(scope, id);
+  }
+
+  @Route('get', 'last-look/overlap', {
+    role: 'writer',
+    summary: 'Who of those that it reaches also gets what is planned',
+    params: schema.idParams,
+    answer: answers.listOf(answers.overlap),
+  })
+  overlap(@Caller() scope: AccessScope, @Id() id: number): Promise<Overlap[]> {
+    return this.overlaps.of(scope, id);
   }
 
   @Route('get', 'last-look/people', {

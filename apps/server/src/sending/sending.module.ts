@@ -29,6 +29,7 @@ import { SendingRepository } from './sending.repository';
 import { TestSendingService } from './test-sending.service';
 import { SendingService } from './sending.service';
 import { LastLookService } from './last-look.service';
+import { OverlapService } from './overlap.service';
 import { LeasesRepository } from './leases.repository';
 
 @Module({
@@ -50,6 +51,7 @@ import { LeasesRepository } from './leases.repository';
     SendingService,
     TestSendingService,
     LastLookService,
+    OverlapService,
     ReadersService,
     RecipientsService,
     PersonalService,

@@ -19,6 +19,7 @@ import { groupWords, RecipientPicker, useGroups } from './RecipientPicker';
 import { Down } from './Down';
 import { Leaving } from './Leaving';
 import { SendBar } from './SendBar';
+import { useOverlapNotes } from './overlapNotes';
 import { useSenderNotes } from './senderNotes';
 import { textNotes } from './textNotes';
 import { keyOf, reading } from '../app/reading';
@@ -229,6 +230,7 @@ export default function LastLookPage() {
   useGoingOn(id, message.data);
   const format = useFormat();
   const senderNotes = useSenderNotes(message.data?.channel === 'email');
+  const overlapNotes = useOverlapNotes(id, state === 'draft' ? (seen?.at ?? null) : null);
   useMargin(
     message.data
       ? [
@@ -239,6 +241,7 @@ export default function LastLookPage() {
             (units) => format.money(Math.round(units * 100)),
             () => void navigate(`/write/${id}`),
           ),
+          ...overlapNotes,
         ]
       : [],
   );

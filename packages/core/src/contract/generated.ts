@@ -1355,6 +1355,13 @@ export interface paths {
      */
     post: operations['SendingController.lastLook'];
   };
+  '/api/messages/{id}/last-look/overlap': {
+    /**
+     * Who of those that it reaches also gets what is planned
+     * @description Needs the role writer.
+     */
+    get: operations['SendingController.overlap'];
+  };
   '/api/messages/{id}/last-look/people': {
     /**
      * The people behind a number of the last look
@@ -3019,6 +3026,14 @@ export interface components {
        */
       version: number;
       groupVersion: number;
+    };
+    Overlap: {
+      messageId: number;
+      name: string;
+      channel: 'email' | 'text' | 'post';
+      /** @description When that one leaves. */
+      at: string;
+      people: number;
     };
     OwnTimesView: {
       zones: {
@@ -5347,6 +5362,7 @@ export type GroupRef = components['schemas']['GroupRef'];
 export type Recipients = components['schemas']['Recipients'];
 export type TagTrigger = components['schemas']['TagTrigger'];
 export type MessageView = components['schemas']['MessageView'];
+export type Overlap = components['schemas']['Overlap'];
 export type OwnTimesView = components['schemas']['OwnTimesView'];
 export type Preview = components['schemas']['Preview'];
 export type ProofsView = components['schemas']['ProofsView'];
@@ -8688,6 +8704,21 @@ export interface operations {
       200: {
         content: {
           'application/json': components['schemas']['LastLook'];
+        };
+      };
+    };
+  };
+  'SendingController.overlap': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['Overlap'][];
         };
       };
     };

@@ -235,6 +235,15 @@ export const ownTimesView = shape('OwnTimesView', {
   over: told('For so many it is over already: they get it as soon as it begins.', number),
 });
 
+/** Another message that is planned, and how many of those reached are to get it too. */
+export const overlap = shape('Overlap', {
+  messageId: number,
+  name: text,
+  channel: oneOf(MESSAGE_CHANNELS),
+  at: told('When that one leaves.', text),
+  people: number,
+});
+
 /** Who will get a message and who will not, with everything to know before it leaves. */
 export const lastLook = shape('LastLook', {
   group: number,
