@@ -162,7 +162,7 @@ export class MergingRepository {
         gone,
       });
     }
-    for (const table of ['message_group', 'call_list_member'])
+    for (const table of ['message_group', 'call_list_member', 'campaign_off'])
       await tx.execute(
         `UPDATE IGNORE ${table}
           SET supporter_id = :kept

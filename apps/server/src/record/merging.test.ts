@@ -180,6 +180,21 @@ describe('two records of one person', () => {
     expect([(await record(kept)).gifts.length, (await record(gone)).gifts.length]).toEqual([1, 1]);
   });
 
+  test('whoever was taken off a campaign by hand stays off it as the one that was kept', async () => {
+    const off = () =>
+      house.database.unscoped()('campaign_off').where({ campaign_id: 77, supporter_id: kept }).first();
+    await house.database
+      .unscoped()('campaign_off')
+      .insert({
+        ...{ organization_id: house.scope.organizationId, campaign_id: 77, supporter_id: gone },
+      });
+    expect(await off()).toBeUndefined();
+    await house.client.post(`/api/supporters/${kept}/merging`, { goneId: gone, keep: {} });
+    expect(await off()).toBeDefined();
+    const [merged] = (await record(kept)).mergedFrom;
+    await house.client.call('DELETE', `/api/supporters/${kept}/merging/${merged!.mergingId}`);
+  });
+
   test('erasing the one that was kept erases what came from the other', async () => {
     await house.client.post(`/api/supporters/${kept}/merging`, { goneId: gone, keep: {} });
     await house.client.call('DELETE', `/api/supporters/${kept}`);

@@ -45,7 +45,7 @@ function server({
       listId: null,
       state: 'draft',
       updatedAt: 'x',
-      campaignId: null,
+      campaignId: null as number | null,
       automationId: null,
       scheduledAt: null,
       testedAt,
@@ -113,6 +113,32 @@ const page = (answers: StubbedAnswers, role: 'organizer' | 'writer' | 'viewer' =
     { answers, role, at: '/send/4' },
   );
 const notes = () => useMarginStore.getState().notes;
+
+test('of a step the plan says to whom it goes: some can be left out, and no group more is offered', async () => {
+  const { message, answers } = server();
+  message.campaignId = 8;
+  page(answers);
+  expect(await screen.findByText('It leaves with its campaign: set it going there')).toBeTruthy();
+  expect(screen.queryByRole('button', { name: /or in…|choose a group/ })).toBeNull();
+  expect(screen.getByRole('button', { name: 'nobody' })).toBeTruthy();
+});
+
+test('who also gets another message that is planned is told beside it, and holds nothing back', async () => {
+  const { answers } = server();
+  const overlap = {
+    messageId: 7,
+    name: 'Launch day',
+    channel: 'text',
+    at: '2099-12-02T18:00:00Z',
+    people: 312,
+  };
+  page({ ...answers, 'GET messages/4/last-look/overlap': [overlap] });
+  await screen.findByText('In the group');
+  await waitFor(() =>
+    expect(notes().map(({ title }) => title)).toContain('312 of them also get “Launch day”'),
+  );
+  expect(notes().find(({ key }) => key === 'overlap-7')?.tone).toBe('doubt');
+});
 
 test('the group is counted down by reasons, each of which opens its people', async () => {
   const { answers } = server();

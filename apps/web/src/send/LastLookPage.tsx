@@ -264,6 +264,7 @@ export default function LastLookPage() {
           value={data.recipients}
           groups={groups}
           byPost={channel === 'post'}
+          ofRoster={data.campaignId !== null}
           onChange={(recipients) => saveRecipients.mutate(recipients)}
         />
       ) : (

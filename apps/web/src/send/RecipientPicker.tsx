@@ -210,12 +210,15 @@ export function RecipientPicker({
   groups,
   onChange,
   byPost = false,
+  ofRoster = false,
 }: {
   value: Recipients;
   groups: Named;
   onChange: (value: Recipients) => void;
   /** Letters are for a whole household, unless each is wanted to get one. */
   byPost?: boolean;
+  /** A step of a campaign: the plan says to whom of its roster; some can be left out. */
+  ofRoster?: boolean;
 }) {
   return (
     <div className="sheet px-5 py-3 text-[15px] leading-9 flex flex-wrap gap-x-2 items-center">
@@ -232,12 +235,16 @@ export function RecipientPicker({
           </button>
         </span>
       )}
-      <Refs
-        label={value.from.length === 0 ? t`choose a group` : t`or in…`}
-        refs={value.from}
-        groups={groups}
-        onChange={(from) => onChange({ ...value, from })}
-      />
+      {ofRoster ? (
+        <b>{groupWords({ ...value, minus: [], without: [] }, groups)}</b>
+      ) : (
+        <Refs
+          label={value.from.length === 0 ? t`choose a group` : t`or in…`}
+          refs={value.from}
+          groups={groups}
+          onChange={(from) => onChange({ ...value, from })}
+        />
+      )}
       <span>{t`but not to those in`}</span>
       <Refs
         label={value.minus.length === 0 ? t`nobody` : t`or in…`}
