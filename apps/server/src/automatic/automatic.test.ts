@@ -321,6 +321,9 @@ test('while nobody looked for days, each day is looked at afterwards; a date is 
     (n) => n === 0,
   );
   expect([await look(1), await look(5), await look(6)]).toEqual([0, 1, 0]);
+  // The field that it waits for can't go meanwhile.
+  const gone = await house.client.call<{ detail: string }>('DELETE', `/api/house/fields/${fieldId}`);
+  expect([gone.status, gone.body.detail]).toEqual([409, expect.stringContaining('the automatic message “')]);
   await off(id);
 });
 

@@ -17,8 +17,10 @@ import {
   type FieldValue,
 } from '@goodword/core/fields';
 import { nameKey } from '@goodword/core/merge';
-import { segmentLines } from '@goodword/core/segment';
+import { segmentLines, type Rule } from '@goodword/core/segment';
 import { speak } from '@goodword/core/words';
+import { AutomationsRepository } from '../automations/automations.repository';
+import { StepsRepository } from '../campaigns/steps.repository';
 import { FormsRepository } from '../forms/forms.repository';
 import { MessagesRepository } from '../messages/messages.repository';
 import { audit } from '../platform/audit';
@@ -47,6 +49,8 @@ export class FieldAdminService {
     @Inject(SegmentsService) private readonly segments: SegmentsService,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
+    @Inject(AutomationsRepository) private readonly automations: AutomationsRepository,
+    @Inject(StepsRepository) private readonly steps: StepsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
@@ -202,19 +206,26 @@ export class FieldAdminService {
   async deletion(scope: AccessScope, id: number): Promise<FieldDeletion> {
     const db = this.database.read(scope);
     const field = await this.field(db, id);
-    const [segments, messages, forms, layouts, counts] = await Promise.all([
+    const [segments, messages, forms, layouts, counts, automatic, steps] = await Promise.all([
       this.segments.list(scope),
       this.messagesNaming(scope, field.name),
       this.forms.all(db),
       this.admin.layouts(db, id),
       this.admin.counts(db),
+      this.automations.excepting(db.ofAll()),
+      this.steps.waiting(db.ofAll()),
     ]);
+    const asks = (rule: Rule) =>
+      segmentLines(rule).some((line) => line.kind === 'field' && line.field === id);
     const uses: [string, string[]][] = [
+      ['segment', segments.filter(({ tree }) => asks(tree)).map(({ name }) => name)],
+      ['step', steps.filter(({ rule }) => asks(rule)).map(({ name }) => name)],
       [
-        'segment',
-        segments
-          .filter((segment) =>
-            segmentLines(segment.tree).some((line) => line.kind === 'field' && line.field === id),
+        'automatic message',
+        automatic
+          .filter(
+            ({ cause, excepted }) =>
+              (cause.kind === 'date' && cause.fieldId === id) || (excepted !== null && asks(excepted)),
           )
           .map(({ name }) => name),
       ],

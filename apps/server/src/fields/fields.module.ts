@@ -1,4 +1,6 @@
 import { Module } from '@nestjs/common';
+import { AutomationsModule } from '../automations/automations.module';
+import { RostersModule } from '../campaigns/rosters.module';
 import { FormsModule } from '../forms/forms.module';
 import { MessagesModule } from '../messages/messages.module';
 import { SegmentsModule } from '../segments/segments.module';
@@ -11,7 +13,15 @@ import { FieldFilesService } from './field-files.service';
 import { FieldsController } from './fields.controller';
 
 @Module({
-  imports: [FormsModule, MessagesModule, SegmentsModule, SupportersModule, TeamModule],
+  imports: [
+    AutomationsModule,
+    FormsModule,
+    MessagesModule,
+    RostersModule,
+    SegmentsModule,
+    SupportersModule,
+    TeamModule,
+  ],
   controllers: [FieldsController, FieldFilesController],
   providers: [FieldAdminService, FieldFilesService, FieldAdminRepository],
 })

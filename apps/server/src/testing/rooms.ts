@@ -100,7 +100,7 @@ export const READS: Record<string, readonly string[]> = {
   `),
   forms: words('confirmation field form form_count form_version list organization'),
   house: words(`
-    field field_value form form_version layout message organization segment supporter
+    automation campaign_step field field_value form form_version layout message organization segment supporter
   `),
   'house-rules': words('house_rules list rules_waiting supporter teammate'),
   images: words('image message organization teammate template'),
