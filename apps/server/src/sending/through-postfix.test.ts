@@ -111,17 +111,26 @@ asRoot('with a real mail server between', () => {
     expect((await resultsOf(house.client, id)).counts.sent).toBeLessThan(2000);
     await new Promise((done) => setTimeout(done, 2500));
     postfix.again();
-    const mails = await eventually(
-      'all of them',
-      () => arrived('three.example.org'),
-      (found) => found.length >= 2000,
-    );
     await messageAt(house.client, id, 'done');
-    const unsure = (await resultsOf(house.client, id)).counts.unsure ?? 0;
-    // What was under way when it stopped is told and never sent twice by itself: here it stops between mails.
+    const rows = (await house.database
+      .unscoped()('delivery')
+      .where({ message_id: id })
+      .select('state', 'provider_key')) as { state: string; provider_key: string }[];
+    const those = (state: string) => rows.filter((row) => row.state === state).map((row) => row.provider_key);
+    const reached = () =>
+      new Set(arrived('three.example.org').map(({ messageId }) => messageId.slice(1, 37)));
+    const sent = those('sent');
+    await eventually('everything that it took to be in its mailbox', reached, (keys) =>
+      sent.every((key) => keys.has(key)),
+    );
+    // A mail that it was taking when it stopped is told as unsure and never sent twice by itself: there are as
+    // many at most as lines to it. Whether it was taken nobody knows but its queue.
+    const unsure = those('unsure');
+    expect(sent.length + unsure.length).toBe(2000);
+    expect(unsure.length).toBeLessThanOrEqual(house.config.SMTP_CONNECTIONS);
     // By their numbers in its queue: a server that is stopped between the answer to a mail and the note of it
     // sends that one again by itself (RFC 1047), and under the number that it had.
-    const taken = new Set(mails.map(({ raw }) => queueNumberOf(raw)));
-    expect([new Set(mails.map(({ to }) => to)).size, taken.size, unsure]).toEqual([2000, 2000, 0]);
+    const mails = arrived('three.example.org');
+    expect(new Set(mails.map(({ raw }) => queueNumberOf(raw))).size).toBe(reached().size);
   });
 });

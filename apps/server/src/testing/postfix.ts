@@ -89,6 +89,8 @@ export class Postfix {
       smtpd_tls_key_file: key,
       smtpd_tls_security_level: 'may',
       smtpd_tls_received_header: 'yes',
+      // Without it a number comes again within minutes: it is made of the microsecond and the file alone.
+      enable_long_queue_ids: 'yes',
       // A queue of seconds in the place of days.
       minimal_backoff_time: '1s',
       maximal_backoff_time: '2s',
