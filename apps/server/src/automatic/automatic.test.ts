@@ -1,19 +1,15 @@
-import type { Cause, Wait } from '@goodword/core/automations';
 import { isoDay } from '@goodword/core/common';
 import type {
   AutomationLook,
-  AutomationWhole,
   MessageResults,
   Page,
   ResultPerson,
-  SaveAutomationBody,
   TimelineItem,
   VisitRow,
-  VisitState,
 } from '@goodword/core/contract';
+import { AT_ONCE, automaticMessages } from '../testing/automatic-messages';
 import { eventually, houseDay, openTestHouse, pause, rulesOfTests, type TestHouse } from '../testing/harness';
-import { agreed, bringIn, letterOf, messageAt, STEP_COLUMNS } from '../testing/steps';
-import { personBy } from '../testing/supporter';
+import { messageAt } from '../testing/steps';
 import { LeavingService } from './leaving.service';
 import { RoundsService } from './rounds.service';
 import { TakingUpService } from './taking-up.service';
@@ -27,88 +23,14 @@ afterAll(() => house.close());
 
 const HOUR_MS = 3_600_000;
 const DAY_MS = 24 * HOUR_MS;
-const NOW: Wait = { n: 0, unit: 'minutes', at: null };
-let made = 0;
-/** So different that nobody is taken for somebody of another test. */
-const FAMILIES = [
-  ...['Abara', 'Bergstrom', 'Castillo', 'Dumont', 'Eriksen', 'Fujita', 'Grady', 'Hossain', 'Ivanov'],
-  ...['Jimenez', 'Kowalski', 'Lindqvist', 'Moreau', 'Novak', 'Okonkwo', 'Petrov', 'Quispe', 'Rahimi'],
-];
-
-/** People who said yes to everything by email, `p0@…`, `p1@…`. */
-async function people(count: number) {
-  const n = ++made;
-  const domain = `auto${n}.example.org`;
-  const rows = Array.from(
-    { length: count },
-    (_none, i) => `p${i}@${domain},P${i},${FAMILIES[n % FAMILIES.length]},206556${1000 + n * 30 + i}`,
-  );
-  await bringIn(house.client, ['Email,First,Last,Mobile', ...rows, ''].join('\n'), {
-    columns: STEP_COLUMNS,
-    permission: { email: agreed('appeals', 'news', 'service'), text: agreed('appeals', 'news', 'service') },
-  });
-  const ids = await Promise.all(
-    rows.map(async (_row, i) => (await personBy(house.client, `p${i}@${domain}`)).id),
-  );
-  const mailsTo = (i: number) => house.sink.mails.filter(({ to }) => to === `p${i}@${domain}`);
-  return { domain, ids, mailsTo };
-}
-
-const show = (id: number) => house.client.get<AutomationWhole>(`/api/automations/${id}`);
-const visits = async (id: number, state: VisitState) =>
-  (await house.client.get<Page<VisitRow>>(`/api/automations/${id}/people?state=${state}`)).rows;
-
-async function make(cause: Cause, values: Partial<SaveAutomationBody> = {}) {
-  const name = `Automatic ${++made}`;
-  const { id } = await house.client.post<{ id: number }>('/api/automations', { name, cause });
-  const { version, again, stops } = await show(id);
-  const body = { name, cause, again, stops, unless: null, ...values, basedOn: version };
-  await house.client.put(`/api/automations/${id}`, body);
-  return id;
-}
-
-async function write(messageId: number, subject: string, purpose = 'news') {
-  await house.client.put(`/api/messages/${messageId}`, {
-    ...{ name: subject, purpose, listId: null, subject, preheader: '', text: '', basedOn: 0 },
-    letter: letterOf('Thank you, {First name, or "neighbour"}.'),
-  });
-  await house.client.post(`/api/messages/${messageId}/test`);
-}
-
-async function step(id: number, subject: string, wait = NOW, purpose = 'news') {
-  const body = { name: subject, channel: 'email', wait };
-  const { id: messageId } = await house.client.post<{ id: number }>(`/api/automations/${id}/steps`, body);
-  await write(messageId, subject, purpose);
-  return messageId;
-}
-
-async function on(id: number, body: { days?: number; people?: number } = {}) {
-  const { version } = await show(id);
-  return house.client.call<{ detail: string }>('POST', `/api/automations/${id}/on`, {
-    ...{ days: 0, people: 0, ...body, basedOn: version },
-  });
-}
-const off = async (id: number) =>
-  house.client.post(`/api/automations/${id}/off`, { basedOn: (await show(id)).version });
-const give = (person: number, amount: number, day = houseDay()) =>
-  house.client.post(`/api/supporters/${person}/gifts`, { amount, on: day });
-const tag = async (name: string) =>
-  (await house.client.post<{ id: number }>('/api/tags', { name: `${name} ${++made}` })).id;
-const putOn = (person: number, tagId: number) =>
-  house.client.call('PUT', `/api/supporters/${person}/tags/${tagId}`);
-const leaveAt = (id: number, at: Date) => house.app.get(LeavingService).leave(house.scope, id, at);
-const counted = (id: number, part: Partial<AutomationWhole['counts']>) =>
-  eventually(
-    `counts ${JSON.stringify(part)}`,
-    async () => (await show(id)).counts,
-    (counts) => Object.entries(part).every(([state, n]) => counts[state as VisitState] === n),
-  );
+const { counted, give, leaveAt, lookIn, make, next, off, on, people, putOn, show, step, tag, visits, write } =
+  automaticMessages(() => house);
 
 test('a thank-you for each gift of at least a dollar, from when it is on, and not for those before', async () => {
   const { ids, mailsTo } = await people(3);
   await give(ids[0]!, 5000);
   const id = await make({ kind: 'gift', which: 'any', atLeast: 100 });
-  await step(id, 'Thank you for it', NOW, 'service');
+  await step(id, 'Thank you for it', AT_ONCE, 'service');
   expect((await on(id)).status).toBe(204);
   await give(ids[1]!, 2500);
   await give(ids[1]!, 2600);
@@ -267,7 +189,7 @@ async function rulesWith(pile: number) {
 test('a birthday of 29 February comes on the 28th in other years, once in each', async () => {
   const { ids, mailsTo } = await people(2);
   const { id: fieldId } = await house.client.post<{ id: number }>('/api/fields', {
-    ...{ name: `Born ${made}`, type: 'birthday' },
+    ...{ name: `Born ${next()}`, type: 'birthday' },
   });
   const set = (person: number, value: string) =>
     house.client.put(`/api/supporters/${person}/fields/${fieldId}`, { text: value });
@@ -304,7 +226,7 @@ test('a birthday of 29 February comes on the 28th in other years, once in each',
 test('while nobody looked for days, each day is looked at afterwards; a date is met ahead', async () => {
   const { ids } = await people(1);
   const { id: fieldId } = await house.client.post<{ id: number }>('/api/fields', {
-    ...{ name: `Renews ${made}`, type: 'date' },
+    ...{ name: `Renews ${next()}`, type: 'date' },
   });
   const today = Math.floor(Date.parse(houseDay()) / DAY_MS);
   await house.client.put(`/api/supporters/${ids[0]}/fields/${fieldId}`, {
@@ -313,14 +235,12 @@ test('while nobody looked for days, each day is looked at afterwards; a date is 
   const id = await make({ kind: 'date', fieldId, days: -10, yearly: false });
   await step(id, 'It renews soon');
   await on(id);
-  const look = (days: number) =>
-    house.app.get(TakingUpService).look(house.scope, id, new Date(Date.now() + days * DAY_MS));
   await eventually(
     'the worker has looked',
-    () => look(0),
+    () => lookIn(id, 0),
     (n) => n === 0,
   );
-  expect([await look(1), await look(5), await look(6)]).toEqual([0, 1, 0]);
+  expect([await lookIn(id, 1), await lookIn(id, 5), await lookIn(id, 6)]).toEqual([0, 1, 0]);
   // The field that it waits for can't go meanwhile.
   const gone = await house.client.call<{ detail: string }>('DELETE', `/api/house/fields/${fieldId}`);
   expect([gone.status, gone.body.detail]).toEqual([409, expect.stringContaining('the automatic message “')]);
@@ -372,7 +292,7 @@ test('it is switched on by one of two, with words that are in order; off, it cha
   const id = await make({ kind: 'tag', tagId, by: null });
   expect((await on(id)).body.detail).toBe('It has no message yet. Add one.');
   const { id: messageId } = await house.client.post<{ id: number }>(`/api/automations/${id}/steps`, {
-    ...{ name: 'Not ready', channel: 'email', wait: NOW },
+    ...{ name: 'Not ready', channel: 'email', wait: AT_ONCE },
   });
   expect((await on(id)).body.detail).toMatch(/^In “Not ready”: /);
   // It leaves with its automatic message, and not by itself.
