@@ -7,7 +7,7 @@ import { mailTo, openFormAs, personBy, Visitor } from '../testing/supporter';
 
 /*
  * Each cause by the way in which it happens to a house: a form that is confirmed, a number that is texted, a
- * link that is clicked, a day that comes. What is told of each is what its sentence says (product.md's "When …").
+ * link that is clicked, a day that comes. What is told of each is what its sentence says.
  */
 
 let house: TestHouse;

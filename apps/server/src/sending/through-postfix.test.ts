@@ -123,8 +123,8 @@ asRoot('with a real mail server between', () => {
     await eventually('everything that it took to be in its mailbox', reached, (keys) =>
       sent.every((key) => keys.has(key)),
     );
-    // A mail that it was taking when it stopped is told as unsure and never sent twice by itself: there are as
-    // many at most as lines to it. Whether it was taken nobody knows but its queue.
+    // A mail that it was taking when it stopped is told as unsure and never sent twice by itself: there are
+    // as many at most as lines to it. Whether it was taken nobody knows but its queue.
     const unsure = those('unsure');
     expect(sent.length + unsure.length).toBe(2000);
     expect(unsure.length).toBeLessThanOrEqual(house.config.SMTP_CONNECTIONS);

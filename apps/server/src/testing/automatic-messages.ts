@@ -46,7 +46,7 @@ export function automaticMessages(house: () => TestHouse) {
     show,
     visits,
     write,
-    /** People who said yes to everything where nothing else is asked for, `p0@…`, `p1@…`, each with a mobile phone. */
+    /** People who said yes to everything where nothing else is given, `p0@…`, `p1@…`, each with a mobile. */
     people: async (count: number, permission = SAID_YES) => {
       const n = ++made;
       const domain = `auto${n}.example.org`;
