@@ -70,7 +70,7 @@ const counts = ask(`SELECT COUNT(*)
     FROM message
     WHERE state IN ('scheduled','preparing');
   DELETE FROM job WHERE kind IN ('message-prepare','message-personal') AND state IN ('waiting','running');
-  DELETE FROM delivery WHERE message_id IN ${unbegun} AND state IN ('suppressed','ready');
+  DELETE FROM delivery WHERE message_id IN ${unbegun} AND state IN ('suppressed','ready','undecided');
   UPDATE message
   SET state = 'draft', scheduled_at = NULL, leaves_at = NULL, prepared_to = 0
   WHERE state IN ('scheduled','preparing');

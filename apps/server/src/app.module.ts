@@ -18,6 +18,7 @@ import { ResultsModule } from './results/results.module';
 import { SegmentsModule } from './segments/segments.module';
 import { LettersModule } from './letters/letters.module';
 import { AutomaticModule } from './automatic/automatic.module';
+import { ComparingModule } from './comparing/comparing.module';
 import { PlansModule } from './plans/plans.module';
 import { SenderModule } from './sender/sender.module';
 import { SendingModule } from './sending/sending.module';
@@ -48,6 +49,7 @@ export class AppModule {
         FieldsModule,
         MessagesModule,
         AutomaticModule,
+        ComparingModule,
         PlansModule,
         SenderModule,
         SendingModule,

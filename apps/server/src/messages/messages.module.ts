@@ -1,3 +1,4 @@
+import { WordingsModule } from '../wordings/wordings.module';
 import { FormsModule } from '../forms/forms.module';
 import { Module } from '@nestjs/common';
 import { PermissionModule } from '../permission/permission.module';
@@ -33,7 +34,15 @@ import { WordVersionsRepository } from './word-versions.repository';
 import { WordVersionsService } from './word-versions.service';
 
 @Module({
-  imports: [FormsModule, PermissionModule, RecordModule, SegmentsModule, SupportersModule, TeamModule],
+  imports: [
+    WordingsModule,
+    FormsModule,
+    PermissionModule,
+    RecordModule,
+    SegmentsModule,
+    SupportersModule,
+    TeamModule,
+  ],
   controllers: [MessagesController, OwnHtmlController, TemplatesController, TogetherController],
   providers: [
     MessagesService,

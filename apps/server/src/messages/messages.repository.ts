@@ -46,6 +46,7 @@ export interface MessageRow extends Pick<
   | 'go_at'
   | 'go_note'
   | 'paused_why'
+  | 'wording_of'
 > {
   channel: MessageChannel;
   purpose: Purpose | null;
@@ -124,6 +125,7 @@ export function messageView(row: MessageRow, templates: ReadonlyMap<number, stri
     tagTriggers: row.tag_triggers ?? [],
     campaignId: row.campaign_id,
     automationId: row.automation_id,
+    wordingOf: row.wording_of,
   };
 }
 
@@ -170,7 +172,7 @@ const COLUMNS = `id, organization_id, chapter_id, name, channel, purpose, list_i
           letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by, seconded_group, seconded_reached,
           prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version, leaves_at, own_time,
           template_id, template_version, locale, ask, plainly,
-          go_state, go_version, go_asked_by, go_by, go_at, go_note, paused_why,
+          go_state, go_version, go_asked_by, go_by, go_at, go_note, paused_why, wording_of,
           (SELECT s.campaign_id FROM campaign_step s WHERE s.message_id = message.id) AS campaign_id,
           (SELECT a.automation_id FROM automation_step a WHERE a.message_id = message.id) AS automation_id`;
 

@@ -15,6 +15,7 @@ import { type Scoped } from '../platform/scoped';
 import { Conflict, Invalid, Newer } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { LetterCheckService } from './letter-check.service';
+import { WordingsRepository } from '../wordings/wordings.repository';
 import { PublicListService } from './public-list.service';
 import { TeamRepository } from '../team/team.repository';
 import { ComposingService } from './composing.service';
@@ -52,12 +53,14 @@ export class MessagesService {
     @Inject(LetterCheckService) private readonly letters: LetterCheckService,
     @Inject(PublicListService) private readonly publicLists: PublicListService,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(WordingsRepository) private readonly wordings: WordingsRepository,
   ) {}
 
   async list(scope: AccessScope): Promise<MessageView[]> {
     const db = this.database.read(scope);
     const [rows, names] = [await this.messages.all(db), await this.templates.names(db)];
-    return rows.map((row) => messageView(row, names));
+    // Another wording is shown where its message is.
+    return rows.flatMap((row) => (row.wording_of === null ? [messageView(row, names)] : []));
   }
 
   async show(scope: AccessScope, id: number): Promise<MessageView> {
@@ -80,19 +83,22 @@ export class MessagesService {
   async copy(scope: AccessScope, id: number): Promise<{ id: number }> {
     return this.database.writeUnlogged(scope, async (tx) => {
       const of = await this.messages.need(tx, id);
-      const { name, channel, purpose, list_id, subject, preheader, letter, body } = of;
-      const made = await this.messages.make(tx, {
-        name: againNamed(name),
-        channel,
-        purpose: purpose ?? 'news',
-      });
-      const words = { subject, preheader, letter: letter === null ? null : JSON.stringify(letter), body };
-      const { template_id, template_version } = of;
-      const origin = { ...mannerColumns(of), template_id, template_version };
-      await this.messages.change(tx, made, { purpose, list_id, ...words, ...origin });
+      const { name } = of;
+      const made = await this.wordsOf(tx, of, againNamed(name));
       await audit(tx, 'make', { message: made }, `${againNamed(name)} begun with the words of ${name}`);
       return { id: made };
     });
+  }
+
+  /** A draft that begins with the words of another message. */
+  async wordsOf(tx: Scoped, of: MessageRow, name: string): Promise<number> {
+    const { channel, purpose, list_id, subject, preheader, letter, body } = of;
+    const made = await this.messages.make(tx, { name, channel, purpose: purpose ?? 'news' });
+    const words = { subject, preheader, letter: letter === null ? null : JSON.stringify(letter), body };
+    const { template_id, template_version } = of;
+    const origin = { ...mannerColumns(of), template_id, template_version };
+    await this.messages.change(tx, made, { purpose, list_id, ...words, ...origin });
+    return made;
   }
 
   /**
@@ -133,7 +139,7 @@ export class MessagesService {
         },
         { version: message.version + 1, words: keptWords(now) },
       );
-      return this.messages.revise(tx, message, 'version', {
+      const next = await this.messages.revise(tx, message, 'version', {
         name: body.name,
         purpose: body.purpose,
         list_id: body.listId,
@@ -146,6 +152,11 @@ export class MessagesService {
         ...(changed || message.preheader !== body.preheader ? { tested_at: null, seconded_by: null } : {}),
         ...(message.purpose !== body.purpose ? { seconded_by: null } : {}),
       });
+      // What it is and whom it asks is said once for all wordings, and agreed to once.
+      const first = message.wording_of ?? id;
+      await this.wordings.share(tx, first);
+      if (first !== id) await this.messages.change(tx, first, { seconded_by: null });
+      return next;
     });
     return { version, ...(await this.checked(scope, id)) };
   }
@@ -154,8 +165,11 @@ export class MessagesService {
     await this.database.writeUnlogged(scope, async (tx) => {
       const message = await this.draft(tx, id);
       if (message.automation_id !== null) throw new Conflict(sentence('message.automatic'));
-      await this.messages.remove(tx, id);
-      await this.versions.remove(tx, { of: 'message', id });
+      for (const one of [...(await this.wordings.beside(tx, id)), id]) {
+        await this.wordings.forget(tx, one);
+        await this.messages.remove(tx, one);
+        await this.versions.remove(tx, { of: 'message', id: one });
+      }
       await audit(tx, 'delete', { message: id }, `Draft ${message.name} deleted`);
     });
   }

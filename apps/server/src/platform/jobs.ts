@@ -15,6 +15,7 @@ import { traced } from './tracing';
 const LANE_OF = {
   'message-personal': 'personal',
   'message-prepare': 'preparing',
+  'message-decide': 'preparing',
   'message-proof': 'proofs',
   'message-letters': 'letters',
   'batch-read': 'checking',

@@ -31,6 +31,7 @@ import * as secondLook from './migrations/033_second_look';
 import * as campaignSteps from './migrations/034_campaign_steps';
 import * as mailLimits from './migrations/035_mail_limits';
 import * as automations from './migrations/036_automations';
+import * as wordings from './migrations/037_wordings';
 import * as ownTime from './migrations/032_own_time';
 import * as senderCheck from './migrations/031_sender_check';
 import * as together from './migrations/029_together';
@@ -73,6 +74,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '034_campaign_steps': campaignSteps,
   '035_mail_limits': mailLimits,
   '036_automations': automations,
+  '037_wordings': wordings,
 };
 
 const source: Knex.MigrationSource<string> = {

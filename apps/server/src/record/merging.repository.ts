@@ -183,7 +183,7 @@ export class MergingRepository {
     await tx.execute(
       `UPDATE delivery
         SET state = 'stopped'
-        WHERE organization_id = :org AND supporter_id = :gone AND state = 'ready'`,
+        WHERE organization_id = :org AND supporter_id = :gone AND state IN ('ready', 'undecided')`,
       { gone },
     );
     await tx.execute(

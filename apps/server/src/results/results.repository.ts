@@ -22,7 +22,7 @@ const WHICH: Record<ResultKind, string> = {
   door: "d.state = 'door'",
   unsure: "d.state = 'unsure'",
   failed: "d.state = 'failed'",
-  waiting: "d.state IN ('ready', 'leased', 'in-flight')",
+  waiting: "d.state IN ('ready', 'leased', 'in-flight', 'undecided')",
   suppressed: "d.state = 'suppressed'",
 };
 

@@ -160,9 +160,12 @@ const LINE_SOURCES: { [K in Line['kind']]: LineSource<LineOf<K>> } = {
     what: 'messages',
     ref: 0,
     moments: true,
-    sql: `SELECT supporter_id, UNIX_TIMESTAMP(MIN(at)), message_id
-      FROM delivery_event
-      WHERE organization_id = :org AND kind = :kind`,
+    // A wording of a message counts as the message.
+    sql: `SELECT supporter_id, UNIX_TIMESTAMP(MIN(at)), COALESCE(wording_of, message_id) AS message_id
+      FROM (SELECT e.supporter_id, e.at, e.message_id, m.wording_of
+        FROM delivery_event e JOIN message m ON m.id = e.message_id
+        WHERE e.organization_id = :org AND e.kind = :kind) seen
+      WHERE TRUE`,
     by: 'supporter_id',
     tail: 'GROUP BY supporter_id, message_id',
     bindings: { kind: EVENT_KINDS[event] },

@@ -14,5 +14,6 @@ export function cameWords(delivery: CameOf, channel: MessageChannel): string {
   const verdict = lastVerdict(delivery);
   if (verdict !== 'send') return heldBackWords(verdict, channel, delivery.detail);
   if (delivery.sent_at) return sentence('path.came');
+  if (delivery.state === 'undecided') return sentence('path.undecided');
   return delivery.state === 'ready' ? sentence('path.waits') : (delivery.detail ?? delivery.state);
 }

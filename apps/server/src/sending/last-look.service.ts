@@ -25,6 +25,7 @@ import { filledText, type Composed } from '../messages/composer';
 import { ComposingService } from '../messages/composing.service';
 import { MessageValuesService, wantedFor } from '../messages/message-values.service';
 import { MessagesRepository, scopeOfMessage, type MessageRow } from '../messages/messages.repository';
+import { BesideService } from './beside.service';
 import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
 import { sentence } from '../platform/words';
@@ -52,6 +53,7 @@ export class LastLookService {
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(RollService) private readonly roll: RollService,
     @Inject(MailLimitsRepository) private readonly mailLimits: MailLimitsRepository,
+    @Inject(BesideService) private readonly beside: BesideService,
   ) {}
 
   async asking(db: Scoped, message: MessageRow): Promise<EligibilityQuery> {
@@ -66,6 +68,7 @@ export class LastLookService {
     const message = await this.messages.need(this.database.read(scope), id);
     const chapterScope = chapterOfMessage(scope, message);
     if (message.state !== 'draft') throw new Conflict(sentence('send.settled', { state: message.state }));
+    if (message.wording_of !== null) throw new Conflict(sentence('send.wording'));
     const { all, groups } = await this.narrowed(chapterScope, message);
     const about = await this.aboutOf(chapterScope, message);
     const digest = await this.database.writeUnlogged(chapterScope, async (tx) => {
@@ -77,8 +80,11 @@ export class LastLookService {
     });
     const people = (verdict: Verdict) => groups[verdict]?.length ?? 0;
     const { composed } = await this.composing.compose(chapterScope, message);
-    const faults = await this.composing.faults(chapterScope, message);
-    const asks = await this.composing.asks(this.database.read(scope), message);
+    const faults = [
+      ...(await this.composing.faults(chapterScope, message)),
+      ...(await this.beside.faults(chapterScope, message)),
+    ];
+    const asks = await this.beside.asks(this.database.read(scope), message);
     return {
       group: all,
       suppressed: suppressedOf(groups),
@@ -121,11 +127,12 @@ export class LastLookService {
    * it does.
    */
   async aboutOf(scope: AccessScope, message: MessageRow): Promise<string> {
-    const [{ composed }, rules, group, step] = await Promise.all([
+    const [{ composed }, rules, group, step, others] = await Promise.all([
       this.composing.compose(scope, message),
       this.houseRules.rules(this.database.read(scope)),
       this.recipients.ruleOfMessage(scope, message),
       this.recipients.stepOf(scope, message),
+      this.beside.aboutOf(scope, message),
     ]);
     const { channel, purpose, list_id, sender_id, version, group_version, recipients } = message;
     return JSON.stringify([
@@ -140,6 +147,7 @@ export class LastLookService {
       step,
       composed,
       rules,
+      others,
       scope.actorId,
     ]);
   }

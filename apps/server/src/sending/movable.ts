@@ -1,3 +1,4 @@
+import type { MessageState } from '@goodword/core/contract';
 import type { MessageRow, MessagesRepository } from '../messages/messages.repository';
 import type { Scoped } from '../platform/scoped';
 import { Conflict } from '../platform/errors';
@@ -13,7 +14,7 @@ export async function movable(
   tx: Scoped,
   scope: AccessScope,
   id: number,
-  from: string[],
+  from: readonly MessageState[],
 ): Promise<MessageRow> {
   await messages.need(tx, id);
   const message = (await messages.lock(tx, id))!;

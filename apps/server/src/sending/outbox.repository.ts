@@ -335,7 +335,7 @@ export class OutboxRepository {
           'standing', 'done')
         WHERE m.organization_id = :org AND m.id = :messageId AND m.state = 'sending'
         AND NOT EXISTS (SELECT 1 FROM delivery d
-        WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'in-flight'))`,
+        WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'in-flight', 'undecided'))`,
       { messageId },
     );
   }

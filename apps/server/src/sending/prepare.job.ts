@@ -5,6 +5,7 @@ import { enqueue, HandlesJob, type Running } from '../platform/jobs';
 import { ComposingService } from '../messages/composing.service';
 import { isForHouseholds, MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import { FallingOutRepository } from '../campaigns/falling-out.repository';
+import { BesideService } from './beside.service';
 import { RecipientsService } from './recipients.service';
 import type { Scoped } from '../platform/scoped';
 import { TeamRepository } from '../team/team.repository';
@@ -12,8 +13,10 @@ import { OwnTimeService } from './own-time.service';
 import { RosterJoiningService } from './roster-joining.service';
 import { SendingRepository, type NewDelivery } from './sending.repository';
 import { LastLookService } from './last-look.service';
+import { WordingsRepository } from '../wordings/wordings.repository';
 
 const SLICE = 5000;
+const HOUR_MS = 3_600_000;
 
 /** What has its outbox is handed over; letters are laid out, and posted by somebody. */
 const stateOnceWritten = ({ channel }: MessageRow): MessageState =>
@@ -36,6 +39,8 @@ export class PrepareJob {
     @Inject(LastLookService) private readonly looking: LastLookService,
     @Inject(RosterJoiningService) private readonly joining: RosterJoiningService,
     @Inject(FallingOutRepository) private readonly fallingOut: FallingOutRepository,
+    @Inject(BesideService) private readonly beside: BesideService,
+    @Inject(WordingsRepository) private readonly wordings: WordingsRepository,
   ) {}
 
   @HandlesJob('message-personal', 'message-prepare')
@@ -61,18 +66,43 @@ export class PrepareJob {
               }
             : {}),
         });
-        await this.messages.change(
-          tx,
-          refId,
-          written === null ? { state: stateOnceWritten(current) } : { prepared_to: written },
-        );
-        if (written === null && current.channel === 'post')
-          await enqueue(tx.knex, scope, 'message-letters', refId);
+        if (written === null) return null;
+        await this.messages.change(tx, refId, { prepared_to: written });
         return written;
       });
-      if (last === null) return;
+      if (last === null) return this.written(job);
       after = last;
     }
+  }
+
+  /** What each has been written down for leaves; where there are several wordings, each is drawn for one. */
+  private async written(job: Running): Promise<void> {
+    const { scope, refId } = job;
+    const comparison = await this.wordings.comparison(this.database.read(scope), refId);
+    const others = await this.wordings.beside(this.database.read(scope), refId);
+    const underLock = <T>(act: (tx: Scoped, message: MessageRow) => Promise<T>): Promise<T | null> =>
+      this.database.writeUnlogged(scope, async (tx) => {
+        const current = await this.messages.lock(tx, refId);
+        return current?.state !== 'preparing' || (await job.stopped()) ? null : act(tx, current);
+      });
+    if (comparison && others.length > 0)
+      for (let after: number | null = 0; after !== null;) {
+        const from: number = after;
+        after = await underLock((tx) => this.wordings.drawSlice(tx, refId, comparison, others, from));
+      }
+    await underLock(async (tx, message) => {
+      await this.messages.change(tx, refId, { state: stateOnceWritten(message) });
+      await this.beside.follow(tx, message, ['preparing'], 'sending');
+      if (message.channel === 'post') await enqueue(tx.knex, scope, 'message-letters', refId);
+      if (comparison && others.length > 0)
+        await enqueue(
+          tx.knex,
+          scope,
+          'message-decide',
+          refId,
+          new Date(Date.now() + comparison.hours * HOUR_MS),
+        );
+    });
   }
 
   private async freeze(job: Running): Promise<void> {
@@ -85,6 +115,9 @@ export class PrepareJob {
       ? await this.sending.lookedAt(this.database.read(job.scope), job.refId)
       : (await this.recipients.parted(job.scope, message)).ids;
     const { composed } = await this.composing.compose(job.scope, message);
+    const linksOf = new Map<number, readonly string[]>();
+    for (const other of await this.beside.of(this.database.read(job.scope), message))
+      linksOf.set(other.id, (await this.composing.compose(job.scope, other)).composed.links);
     await this.database.writeUnlogged(job.scope, async (tx) => {
       const current = await this.messages.lock(tx, job.refId);
       if (!current || !['scheduled', 'preparing'].includes(current.state)) return;
@@ -93,7 +126,9 @@ export class PrepareJob {
       if (await job.stopped()) return;
       await this.sending.freezeGroup(tx, job.refId, ids);
       await this.messages.keepLinks(tx, job.refId, composed.links);
+      for (const [other, links] of linksOf) await this.messages.keepLinks(tx, other, links);
       await this.messages.change(tx, job.refId, { state: 'preparing', started_at: new Date() });
+      await this.beside.follow(tx, { id: job.refId }, ['scheduled'], 'preparing');
     });
   }
 }

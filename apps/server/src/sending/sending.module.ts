@@ -10,8 +10,10 @@ import { RollModule } from '../roll/roll.module';
 import { SegmentsModule } from '../segments/segments.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
+import { WordingsModule } from '../wordings/wordings.module';
 import { EnvelopeService } from './envelope.service';
 import { OutboxRepository } from './outbox.repository';
+import { BesideService } from './beside.service';
 import { BeginController } from './begin.controller';
 import { PersonalController } from './personal.controller';
 import { PersonalService } from './personal.service';
@@ -45,9 +47,11 @@ import { LeasesRepository } from './leases.repository';
     SegmentsModule,
     SupportersModule,
     TeamModule,
+    WordingsModule,
   ],
   controllers: [SendingController, BeginController, PersonalController],
   providers: [
+    BesideService,
     SendingService,
     TestSendingService,
     LastLookService,
@@ -68,6 +72,7 @@ import { LeasesRepository } from './leases.repository';
     ProofsService,
   ],
   exports: [
+    BesideService,
     OutboxRepository,
     DeliveryFaultsRepository,
     LastLookService,

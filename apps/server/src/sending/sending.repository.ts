@@ -281,7 +281,7 @@ export class SendingRepository {
     return tx.execute(
       `UPDATE delivery
         SET state = 'stopped'
-        WHERE organization_id = :org AND message_id = :messageId AND state = 'ready'`,
+        WHERE organization_id = :org AND message_id = :messageId AND state IN ('ready', 'undecided')`,
       {
         messageId,
       },
@@ -293,7 +293,7 @@ export class SendingRepository {
       `SELECT COUNT(*) AS n
         FROM delivery
         WHERE organization_id = :org AND message_id = :messageId
-          AND state IN ('ready', 'leased', 'in-flight')`,
+          AND state IN ('ready', 'leased', 'in-flight', 'undecided')`,
       { messageId },
     );
     return row?.n ?? 0;

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { Recipients } from '@goodword/core/contract';
+import type { MessageState, Recipients } from '@goodword/core/contract';
 import { goStanding, hasItsGo, hasSecond, wantsSecond } from '@goodword/core/team';
 import { UNDO_SECONDS } from '@goodword/core/permission';
 import { StepsRepository } from '../campaigns/steps.repository';
@@ -15,6 +15,7 @@ import { ComposingService } from '../messages/composing.service';
 import { goOf, MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import { DeliveryFaultsRepository } from './delivery-faults.repository';
 import { OwnTimeService } from './own-time.service';
+import { BesideService } from './beside.service';
 import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
 import { sentence } from '../platform/words';
@@ -44,6 +45,7 @@ export class SendingService {
     @Inject(OwnTimeService) private readonly ownTimes: OwnTimeService,
     @Inject(DeliveryFaultsRepository) private readonly faults: DeliveryFaultsRepository,
     @Inject(StepsRepository) private readonly steps: StepsRepository,
+    @Inject(BesideService) private readonly beside: BesideService,
   ) {}
 
   /** Returns the version of the group that this made. */
@@ -64,6 +66,7 @@ export class SendingService {
     return this.database.writeUnlogged(scope, async (tx) => {
       const message = await movable(this.messages, tx, scope, id, ['draft']);
       if (message.automation_id !== null) throw new Conflict(sentence('send.automatic'));
+      if (message.wording_of !== null) throw new Conflict(sentence('send.wording'));
       if (message.group_version !== basedOn)
         throw new Newer('who gets it', await this.team.nameOf(tx, message.changed_by));
       return {
@@ -94,6 +97,8 @@ export class SendingService {
     const message = await this.messages.need(this.database.read(scope), id);
     const chapterScope = chapterOfMessage(scope, message);
     if (message.automation_id !== null) throw new Conflict(sentence('send.automatic'));
+    if (message.wording_of !== null) throw new Conflict(sentence('send.wording'));
+    const others = await this.beside.of(this.database.read(scope), message);
     if (message.state === 'draft') await this.readyToSend(chapterScope, message);
     if (when.at !== null && when.at.getTime() <= Date.now())
       throw new Invalid([{ field: 'at', code: 'past', message: sentence('send.past') }]);
@@ -101,7 +106,7 @@ export class SendingService {
       this.database.read(scope),
     );
     const about = await this.looking.aboutOf(chapterScope, message);
-    const asks = await this.composing.asks(this.database.read(scope), message);
+    const asks = await this.beside.asks(this.database.read(scope), message);
     // Where it comes to somebody before it comes to the house, it begins then.
     const ownTime = when.ownTime && when.at !== null && message.channel !== 'post';
     const first = ownTime ? await this.ownTimes.begins(chapterScope, id, when.at!) : null;
@@ -111,6 +116,7 @@ export class SendingService {
       if (look.length === 0) throw new Conflict(sentence('send.look-first'));
       if (!sameVersion(locked, message) || digestOf(about, look) !== when.digest)
         throw new Conflict(sentence('send.look-again'));
+      await this.beside.lockAs(tx, others, message);
       const reached = (await this.sending.lookCounts(tx, id)).get('send') ?? 0;
       if (reached === 0) throw new Conflict(sentence('send.nobody'));
       this.agreedTo(scope, locked, { reached, asks }, secondAbove);
@@ -126,6 +132,7 @@ export class SendingService {
         sender_id: locked.sender_id ?? scope.actorId,
         prepared_to: 0,
       });
+      await this.beside.follow(tx, message, ['draft'], 'scheduled');
       await enqueue(
         tx.knex,
         { ...scope, chapterId: message.chapter_id },
@@ -162,7 +169,10 @@ export class SendingService {
   }
 
   private async readyToSend(scope: AccessScope, message: MessageRow): Promise<void> {
-    const faults = await this.composing.faults(scope, message);
+    const faults = [
+      ...(await this.composing.faults(scope, message)),
+      ...(await this.beside.faults(scope, message)),
+    ];
     if (faults.length > 0)
       throw new Conflict(
         sentence('send.not-ready', { faults: faults.map((fault) => fault.message).join(' ') }),
@@ -177,31 +187,38 @@ export class SendingService {
       await cancel(tx.knex, 'message-prepare', id);
       await rowsOf(tx.knex, 'job').where({ kind: 'message-prepare', ref_id: id, state: 'waiting' }).delete();
       await this.messages.change(tx, id, { scheduled_at: null, leaves_at: null, own_time: 0 });
+      await this.beside.follow(tx, { id }, ['scheduled'], 'draft');
     });
   }
 
   async pause(scope: AccessScope, id: number): Promise<void> {
-    await this.move(scope, id, ['sending'], 'paused');
+    await this.move(scope, id, ['sending'], 'paused', (tx) =>
+      this.beside.follow(tx, { id }, ['sending'], 'paused'),
+    );
   }
 
   async resume(scope: AccessScope, id: number): Promise<void> {
     await this.move(scope, id, ['paused'], 'sending', async (tx) => {
       await this.messages.change(tx, id, { paused_why: null, resumed_at: new Date() });
       await this.faults.forget(tx, id);
+      await this.beside.follow(tx, { id }, ['paused'], 'sending');
     });
   }
 
   async stop(scope: AccessScope, id: number): Promise<void> {
-    await this.move(scope, id, ['preparing', 'posting', 'sending', 'paused'], 'stopped', (tx) =>
-      this.sending.stopReady(tx, id),
-    );
+    const from = ['preparing', 'posting', 'sending', 'paused'] as const;
+    await this.move(scope, id, from, 'stopped', async (tx) => {
+      await this.beside.follow(tx, { id }, ['scheduled', ...from], 'stopped');
+      for (const one of [{ id }, ...(await this.beside.of(tx, { id }))])
+        await this.sending.stopReady(tx, one.id);
+    });
   }
 
   private async move(
     scope: AccessScope,
     id: number,
-    from: string[],
-    to: string,
+    from: readonly MessageState[],
+    to: MessageState,
     also?: (tx: Scoped) => Promise<unknown>,
   ): Promise<void> {
     await this.database.write(scope, async (tx) => {

@@ -212,7 +212,7 @@ export class ErasureRepository {
         SET name = '(erased)', storage_key = NULL
         WHERE organization_id = :org AND supporter_id = :supporterId`,
       `UPDATE delivery
-        SET detail = NULL, state = IF(state IN ('ready', 'leased'), 'stopped', state)
+        SET detail = NULL, state = IF(state IN ('ready', 'leased', 'undecided'), 'stopped', state)
         WHERE organization_id = :org AND supporter_id = :supporterId`,
       `UPDATE delivery_event
         SET detail = ''

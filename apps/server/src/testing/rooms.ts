@@ -41,7 +41,7 @@ export const WRITES: Record<string, readonly string[]> = {
   lists: words('list supporter_list'),
   me: words('teammate teammate_link'),
   messages: words(`
-    campaign_step delivery delivery_event letter_file look_group message message_group message_letter message_letters
+    campaign_step comparison delivery delivery_event letter_file look_group message message_group message_letter message_letters
     message_link message_note message_proof words_version
   `),
   'messages-to': words('message'),
@@ -110,8 +110,8 @@ export const READS: Record<string, readonly string[]> = {
   me: words('teammate'),
   'merge-fields': words('field form segment'),
   messages: words(`
-    automation automation_step address_hold batch_row campaign campaign_off campaign_step chapter contact_point delivery delivery_event do_not_contact field
-    field_value gift house_rules household image letter_file look_group message message_letter
+    automation automation_step address_hold batch_row campaign campaign_off campaign_step chapter comparison contact_point
+    delivery delivery_event do_not_contact field field_value gift house_rules household image letter_file look_group message message_letter
     message_letters message_link message_note message_proof organization
     permission_entry permission_state place_before reply roster supporter supporter_contact
     supporter_list supporter_tag teammate template words_version

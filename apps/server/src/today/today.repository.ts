@@ -63,11 +63,13 @@ export class TodayRepository {
             COALESCE(m.scheduled_at, m.leaves_at) AS at,
             IF(m.state IN ('posting', 'sending', 'paused'),
               (SELECT COUNT(*) FROM delivery d
-              WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'in-flight')),
+              WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'in-flight', 'undecided')),
               (SELECT l.people FROM look_group l
               WHERE l.organization_id = :org AND l.message_id = m.id AND l.verdict = 'send')) AS people
           FROM message m
           WHERE m.organization_id = :org AND ${mine('m')} AND m.state IN (:states)
+            AND (m.state = 'paused' OR NOT EXISTS (SELECT 1 FROM message f
+              WHERE f.id = m.wording_of AND f.state IN (:states)))
           ORDER BY at IS NULL DESC, at, m.id
           LIMIT 20`,
         { states: ON_THE_WAY },

@@ -1221,6 +1221,32 @@ export interface paths {
      */
     post: operations['AutomationsController.dropHeld'];
   };
+  '/api/messages/{id}/wordings': {
+    /**
+     * Begin another wording of a message, with the words of the first
+     * @description Needs the role writer.
+     */
+    post: operations['ComparingController.add'];
+  };
+  '/api/messages/{id}/comparison': {
+    /**
+     * The wordings of a message, and what came of each
+     * @description Needs the role viewer.
+     */
+    get: operations['ComparingController.show'];
+    /**
+     * Say how the wordings of a message are compared
+     * @description Needs the role writer.
+     */
+    put: operations['ComparingController.save'];
+  };
+  '/api/messages/{id}/comparison/choose': {
+    /**
+     * Choose the wording that the rest gets, now
+     * @description Needs the role organizer.
+     */
+    post: operations['ComparingController.choose'];
+  };
   '/api/campaigns/{id}/plan': {
     /**
      * How a campaign is to go, with its steps
@@ -2156,6 +2182,82 @@ export interface components {
       /** @description The script with this person's values. */
       script: string;
     };
+    ComparisonView: {
+      /**
+       * Format: double
+       * @description The message whose wordings they are: its own is the first.
+       */
+      messageId: number;
+      version: number;
+      /**
+       * Format: double
+       * @description Of a hundred people so many get one of them first.
+       */
+      share: number;
+      measure: 'clicked' | 'gave' | 'replied' | 'opened';
+      /**
+       * Format: double
+       * @description So many after the last of those has left it is decided.
+       */
+      hours: number;
+      /** @description The first is the message itself; alone where there is no other. */
+      wordings: {
+        id: number;
+        name: string;
+        subject: string;
+        /** @description Another name than that of the first, where it has one. */
+        sender: string | null;
+        state:
+          | 'draft'
+          | 'scheduled'
+          | 'preparing'
+          | 'posting'
+          | 'standing'
+          | 'sending'
+          | 'paused'
+          | 'stopped'
+          | 'done';
+        /**
+         * Format: double
+         * @description To how many it came.
+         */
+        came: number;
+        /**
+         * Format: double
+         * @description How many of them did what counts.
+         */
+        did: number;
+        /** @description How much more than of the first, with the range that it is in with 95 % confidence; 0 to 1. */
+        beside: {
+          more: number;
+          low: number;
+          high: number;
+        } | null;
+      }[];
+      /** @description Which it would be now, and whether a difference is seen. */
+      better: {
+        id: number;
+        differs: boolean;
+      };
+      /**
+       * Format: double
+       * @description How many wait for the better one.
+       */
+      rest: number;
+      /**
+       * Format: double
+       * @description How many of those who were drawn have not left yet.
+       */
+      leaving: number;
+      /** @description When it is decided, by now; null before it can be said, and after. */
+      decidesAt: string | null;
+      decided: {
+        id: number;
+        at: string;
+        /** @description The teammate who chose it; null where it was decided by what people did. */
+        by: string | null;
+      } | null;
+    };
     StepExpected: {
       messageId: number;
       group: number;
@@ -3018,6 +3120,11 @@ export interface components {
        * @description The automatic message that it is one of.
        */
       automationId: number | null;
+      /**
+       * Format: double
+       * @description The message that it is another wording of, and leaves with.
+       */
+      wordingOf: number | null;
       /** @description Sent "now": until when it is taken back without a trace. */
       leavesAt: string | null;
       /**
@@ -4906,6 +5013,15 @@ export interface components {
     HeldVisitsBody: {
       people: number;
     };
+    SaveComparisonBody: {
+      share: number;
+      measure: 'clicked' | 'gave' | 'replied' | 'opened';
+      hours: number;
+      basedOn: number;
+    };
+    ChooseWordingBody: {
+      wordingId: number;
+    };
     SavePlanBody: {
       firstDay: string | null;
       goal: {
@@ -5314,6 +5430,7 @@ export type PeopleView = components['schemas']['PeopleView'];
 export type CallListView = components['schemas']['CallListView'];
 export type CallHours = components['schemas']['CallHours'];
 export type CallRow = components['schemas']['CallRow'];
+export type ComparisonView = components['schemas']['ComparisonView'];
 export type StepExpected = components['schemas']['StepExpected'];
 export type CampaignExpected = components['schemas']['CampaignExpected'];
 export type CampaignGoal = components['schemas']['CampaignGoal'];
@@ -5535,6 +5652,8 @@ export type OnAutomationBody = components['schemas']['OnAutomationBody'];
 export type VisitsQuery = components['schemas']['VisitsQuery'];
 export type SomeVisitsBody = components['schemas']['SomeVisitsBody'];
 export type HeldVisitsBody = components['schemas']['HeldVisitsBody'];
+export type SaveComparisonBody = components['schemas']['SaveComparisonBody'];
+export type ChooseWordingBody = components['schemas']['ChooseWordingBody'];
 export type SavePlanBody = components['schemas']['SavePlanBody'];
 export type AddStepBody = components['schemas']['AddStepBody'];
 export type ChangeStepBody = components['schemas']['ChangeStepBody'];
@@ -8394,6 +8513,76 @@ export interface operations {
     requestBody: {
       content: {
         'application/json': components['schemas']['HeldVisitsBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'ComparingController.add': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'ComparingController.show': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['ComparisonView'];
+        };
+      };
+    };
+  };
+  'ComparingController.save': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveComparisonBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            version: number;
+          };
+        };
+      };
+    };
+  };
+  'ComparingController.choose': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChooseWordingBody'];
       };
     };
     responses: {

@@ -12,6 +12,7 @@ export {
   switchOn,
   visitsQuery,
 } from './automations';
+export { chooseWording, saveComparison } from './comparisons';
 export { saveMailLimits, saveTextNumber } from './sender';
 export {
   beginHouse,

@@ -25,7 +25,8 @@ export const clickSource: CauseSource<'click'> = {
       db,
       `SELECT e.supporter_id AS supporterId, CONCAT('click:', e.delivery_id) AS \`key\`, MIN(e.at) AS at
         FROM delivery_event e
-        WHERE e.organization_id = :org AND e.message_id = :messageId AND e.kind = 'clicked'
+        JOIN message m ON m.id = e.message_id AND (m.id = :messageId OR m.wording_of = :messageId)
+        WHERE e.organization_id = :org AND e.kind = 'clicked'
           AND e.at >= :from AND e.at < :to
         GROUP BY e.supporter_id, e.delivery_id`,
       { messageId, from, to },

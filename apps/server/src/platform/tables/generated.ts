@@ -312,6 +312,18 @@ export interface Tables {
     places: string;
     postal_address: string;
   };
+  comparison: {
+    chosen_id: number | null;
+    decided_at: Date | null;
+    decided_by: number | null;
+    hours: number;
+    measure: 'clicked' | 'gave' | 'replied' | 'opened';
+    message_id: number;
+    organization_id: number;
+    seed: number;
+    share: number;
+    version: number;
+  };
   confirmation: {
     asked_at: Date;
     asks: string;
@@ -394,7 +406,8 @@ export interface Tables {
       | 'failed'
       | 'door'
       | 'unsure'
-      | 'stopped';
+      | 'stopped'
+      | 'undecided';
     supporter_id: number;
     verdict: string;
   };
@@ -691,6 +704,7 @@ export interface Tables {
     tested_at: Date | null;
     updated_at: Date;
     version: number;
+    wording_of: number | null;
   };
   message_group: {
     message_id: number;

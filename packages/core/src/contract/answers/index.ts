@@ -4,6 +4,7 @@ import { explanation } from './of-core';
 export * from './automations';
 export * from './bulk';
 export * from './calls';
+export * from './comparisons';
 export * from './campaigns';
 export * from './evidence';
 export * from './forms';

@@ -48,6 +48,7 @@ export const messageShown = shape('MessageView', {
   ownTime: told('At that time where each of them is.', flag),
   campaignId: told('The campaign that it is a step of, and leaves with.', orNull(number)),
   automationId: told('The automatic message that it is one of.', orNull(number)),
+  wordingOf: told('The message that it is another wording of, and leaves with.', orNull(number)),
   leavesAt: told('Sent "now": until when it is taken back without a trace.', orNull(text)),
   version: told('Named by whoever saves: of two who save from one version the second is told.', number),
   groupVersion: number,

@@ -1,0 +1,9 @@
+export { better, type Found, type Tried } from './better';
+export {
+  COMPARE_MEASURES,
+  COMPARISON_LIMITS,
+  USUAL_COMPARISON,
+  type CompareMeasure,
+  type Comparison,
+} from './comparison';
+export { drawnFor, REST } from './draw';
