@@ -10,6 +10,7 @@ import { enqueue } from '../platform/jobs';
 import type { AccessScope } from '../platform/scope';
 import type { Scoped } from '../platform/scoped';
 import { sentence } from '../platform/words';
+import { ResultsRepository } from '../results/results.repository';
 import { BesideService } from '../sending/beside.service';
 import { movable } from '../sending/movable';
 import { TeamRepository } from '../team/team.repository';
@@ -27,6 +28,7 @@ export class ComparingService {
     @Inject(BesideService) private readonly beside: BesideService,
     @Inject(TriedService) private readonly tried: TriedService,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(ResultsRepository) private readonly results: ResultsRepository,
   ) {}
 
   /** Begins another wording with the words of the first. */
@@ -72,8 +74,9 @@ export class ComparingService {
     const { tried, found } = await this.tried.of(
       db,
       rows.map((row) => row.id),
-      comparison.measure,
+      comparison,
     );
+    const gone = await Promise.all(rows.map(async ({ id }) => (await this.results.counts(db, id)).sent));
     const underway = await this.wordings.underway(db, first.id);
     const names = new Map((await this.team.teammates(db)).map((one) => [one.id, one.name]));
     const waits = comparison.chosen_id === null && underway.rest > 0;
@@ -87,7 +90,7 @@ export class ComparingService {
       wordings: rows.map((row, i) => ({
         ...{ id: row.id, name: row.name, subject: row.subject, state: row.state },
         sender: row.sender_id === first.sender_id ? null : (names.get(row.sender_id ?? 0) ?? null),
-        ...{ came: tried[i]!.of, did: tried[i]!.count },
+        ...{ came: tried[i]!.of, did: tried[i]!.count, gone: gone[i]! },
         beside: i === 0 ? null : besideOf(found.besideFirst[i - 1] ?? null),
       })),
       better: { id: rows[found.chosen]!.id, differs: found.differs },
@@ -110,8 +113,9 @@ export class ComparingService {
       const ids = [id, ...(await this.wordings.beside(tx, id))];
       if (!ids.includes(wordingId))
         throw new Invalid([{ field: 'wordingId', code: 'other', message: sentence('wording.other') }]);
-      if ((await this.wordings.underway(tx, id)).rest === 0)
-        throw new Conflict(sentence('wording.nobody-waits'));
+      const { rest, leaving } = await this.wordings.underway(tx, id);
+      if (rest === 0) throw new Conflict(sentence('wording.nobody-waits'));
+      if (leaving > 0) throw new Conflict(sentence('wording.leaving', { count: leaving }));
       if (!(await this.wordings.decide(tx, id, wordingId, scope.actorId)))
         throw new Conflict(sentence('wording.decided'));
       await enqueue(tx.knex, { ...scope, chapterId: first.chapter_id }, 'message-decide', id);

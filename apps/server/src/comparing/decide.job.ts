@@ -47,7 +47,7 @@ export class DecideJob {
       return null;
     }
     const ids = [refId, ...(await this.wordings.beside(db, refId))];
-    const { found } = await this.tried.of(db, ids, comparison.measure);
+    const { found } = await this.tried.of(db, ids, comparison);
     await this.database.writeUnlogged(scope, (tx) =>
       this.wordings.decide(tx, refId, ids[found.chosen]!, null),
     );

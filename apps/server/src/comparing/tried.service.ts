@@ -1,8 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { better, type Comparison, type Found, type Tried } from '@goodword/core/wordings';
+import { better, type Found, type Tried } from '@goodword/core/wordings';
 import type { Scoped } from '../platform/scoped';
 import { ResultsRepository } from '../results/results.repository';
-import { WordingsRepository, type Underway } from '../wordings/wordings.repository';
+import { WordingsRepository, type ComparisonRow, type Underway } from '../wordings/wordings.repository';
 
 const HOUR_MS = 3_600_000;
 /** While some of those who were drawn wait for their mail, it is asked again so often. */
@@ -16,18 +16,27 @@ export class TriedService {
     @Inject(WordingsRepository) private readonly wordings: WordingsRepository,
   ) {}
 
+  /**
+   * Of those who were drawn: whoever got it because it was the better one says nothing of that. They left
+   * after it was decided.
+   */
   async of(
     db: Scoped,
     ids: readonly number[],
-    measure: Comparison['measure'],
+    { measure, decided_at: decided }: Pick<ComparisonRow, 'measure' | 'decided_at'>,
   ): Promise<{ tried: Tried[]; found: Found }> {
-    const tried = await Promise.all(ids.map((id) => this.one(db, id, measure)));
+    const tried = await Promise.all(ids.map((id) => this.one(db, id, measure, decided)));
     return { tried, found: better(tried as [Tried, ...Tried[]]) };
   }
 
-  private async one(db: Scoped, id: number, measure: Comparison['measure']): Promise<Tried> {
-    const counts = await this.results.counts(db, id);
-    const count = measure === 'gave' ? await this.wordings.gave(db, id) : counts[measure];
+  private async one(
+    db: Scoped,
+    id: number,
+    measure: ComparisonRow['measure'],
+    until: Date | null,
+  ): Promise<Tried> {
+    const counts = await this.results.counts(db, id, until);
+    const count = measure === 'gave' ? await this.wordings.gave(db, id, until) : counts[measure];
     // Some open a mail that comes back afterwards: a share is never more than the whole.
     return { count, of: Math.max(counts.delivered, count) };
   }

@@ -40,8 +40,15 @@ export interface PersonResult {
 /** What came of a message, counted and person by person. */
 @Injectable()
 export class ResultsRepository {
-  /** Beside the kinds: those that a server was asked to take, whether it did or refused them at once. */
-  async counts(db: Scoped, messageId: number): Promise<Record<ResultKind | 'tried', number>> {
+  /**
+   * Beside the kinds: those that a server was asked to take, whether it did or refused them at once. `until`:
+   * of what left by then alone.
+   */
+  async counts(
+    db: Scoped,
+    messageId: number,
+    until: Date | null = null,
+  ): Promise<Record<ResultKind | 'tried', number>> {
     const sums = Object.entries({ ...WHICH, tried: `(${WHICH.sent} OR ${WHICH.bounced})` })
       .map(([kind, which]) => `COALESCE(SUM(IF(${which}, d.n, 0)), 0) AS \`${kind}\``)
       .join(', ');
@@ -49,8 +56,9 @@ export class ResultsRepository {
     const alike = 'channel, state, opened, clicked, replied, left_it';
     const [row] = await db.sql<Record<ResultKind | 'tried', string>>(
       `SELECT ${sums} FROM (SELECT ${alike}, MAX(sent_at) AS sent_at, COUNT(*) AS n FROM delivery
-        WHERE organization_id = :org AND message_id = :messageId GROUP BY ${alike}, sent_at IS NULL) d`,
-      { messageId },
+        WHERE organization_id = :org AND message_id = :messageId AND (:until IS NULL OR sent_at <= :until)
+        GROUP BY ${alike}, sent_at IS NULL) d`,
+      { messageId, until },
     );
     return Object.fromEntries(Object.entries(row!).map(([kind, n]) => [kind, Number(n)])) as Record<
       ResultKind | 'tried',

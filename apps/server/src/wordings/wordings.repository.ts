@@ -154,15 +154,15 @@ export class WordingsRepository {
     };
   }
 
-  /** How many of those to whom a message came gave since it left. */
-  async gave(db: Scoped, messageId: number): Promise<number> {
+  /** How many of those to whom a message came, until a moment or at all, gave since it left. */
+  async gave(db: Scoped, messageId: number, until: Date | null): Promise<number> {
     const [row] = await db.sql<{ n: number }>(
       `SELECT COUNT(*) AS n FROM delivery d
         WHERE d.organization_id = :org AND d.message_id = :messageId AND d.sent_at IS NOT NULL
-          AND d.state <> 'bounced' AND EXISTS (SELECT 1 FROM gift g
+          AND (:until IS NULL OR d.sent_at <= :until) AND d.state <> 'bounced' AND EXISTS (SELECT 1 FROM gift g
             WHERE g.organization_id = :org AND g.supporter_id = d.supporter_id AND g.amount > 0
               AND g.recorded_at >= d.sent_at AND g.given_on >= DATEDIFF(d.sent_at, '1970-01-01') - 1)`,
-      { messageId },
+      { messageId, until },
     );
     return Number(row!.n);
   }

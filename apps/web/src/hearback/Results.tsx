@@ -20,6 +20,8 @@ import { KeepAsTemplate } from '../write/KeepAsTemplate';
 import { UseAgain } from '../write/UseAgain';
 import { WriteToThem } from '../write/WriteToThem';
 import { reading } from '../app/reading';
+import { useComparison } from '../wordings/useComparison';
+import { WordingsCame } from '../wordings/WordingsCame';
 
 const KINDS: [ResultKind, string, string][] = [
   ['sent', t`Sent`, t`handed over and accepted`],
@@ -220,7 +222,7 @@ function resultNotes(data: MessageResults | undefined, open: (kind: ResultKind) 
   return notes;
 }
 
-function Pace({ data }: { data: MessageResults }) {
+function Pace({ data, beside }: { data: MessageResults; beside: number }) {
   const format = useFormat();
   const queryClient = useQueryClient();
   const may = useMay('organizer');
@@ -231,15 +233,16 @@ function Pace({ data }: { data: MessageResults }) {
   });
   const [stopping, setStopping] = useState(false);
   const { counts, pace } = data;
-  const total = counts.sent + counts.waiting + counts.door + counts.unsure + counts.failed;
+  const left = counts.sent + beside;
+  const total = left + counts.waiting + counts.door + counts.unsure + counts.failed;
   const words =
     state === 'preparing'
       ? t`Being made ready…`
-      : t`${format.number(counts.sent)} of ${format.number(total)} have left${pace && pace.rate > 0 ? t`, ${pace.rate.toFixed(0)} a second` : ''}${pace?.secondsLeft ? t`, about ${pace.secondsLeft} seconds left` : ''}${state === 'paused' ? t`; paused` : ''}.`;
+      : t`${format.number(left)} of ${format.number(total)} have left${pace && pace.rate > 0 ? t`, ${pace.rate.toFixed(0)} a second` : ''}${pace?.secondsLeft ? t`, about ${pace.secondsLeft} seconds left` : ''}${state === 'paused' ? t`; paused` : ''}.`;
   return (
     <section className="sheet p-5 mb-4 flex gap-4 items-start">
       <div className="grow">
-        <Progress done={counts.sent} total={total} words={words} />
+        <Progress done={left} total={total} words={words} />
         {data.limited && <p className="text-ochre">{LIMIT_WORDS[data.limited]}</p>}
         {data.night && (
           <p className="pt-1">
@@ -292,9 +295,13 @@ export default function Results() {
     ...reading('messages/{id}/results', { id }),
     refetchInterval: (read) => (read.state.data && MOVING.has(read.state.data.message.state) ? 1_000 : 5_000),
   });
+  const comparison = useComparison(id, data && MOVING.has(data.message.state) ? 2_000 : 10_000);
   useMargin(resultNotes(data, setOpen));
   if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`what came of it`} />;
+  // Of the message the other wordings have left for as many; one of those counts for itself.
+  const others = comparison?.messageId === id ? comparison.wordings.slice(1) : [];
+  const beside = others.reduce((sum, { gone }) => sum + gone, 0);
   const began = data.message.startedAt
     ? t`${KIND_OF_WORDS[data.message.channel]}, began ${format.moment(data.message.startedAt)}`
     : '';
@@ -308,10 +315,11 @@ export default function Results() {
         <UseAgain id={id} name={data.message.name} />
         <KeepAsTemplate id={id} name={data.message.name} />
       </Heading>
-      {MOVING.has(data.message.state) && <Pace data={data} />}
+      {MOVING.has(data.message.state) && <Pace data={data} beside={beside} />}
+      {comparison && <WordingsCame comparison={comparison} shown={id} />}
       <div className="grid grid-cols-[minmax(420px,1fr)_1fr] gap-4 items-start max-[1100px]:grid-cols-1">
         <section className="sheet p-5">
-          <h2 className="subtitle pb-2">{t`What came of it`}</h2>
+          <h2 className="subtitle pb-2">{comparison ? t`What came of this wording` : t`What came of it`}</h2>
           <Counts data={data} onOpen={setOpen} />
         </section>
         <div className="flex flex-col gap-4">

@@ -2,7 +2,7 @@ import { plural, t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { Navigate, useNavigate, useParams } from 'react-router';
 import type { LastLook as Look, MessageView, Recipients } from '@goodword/core/contract';
 import type { MessageChannel, Verdict } from '@goodword/core/permission';
 import { verdictWords } from '@goodword/core/words';
@@ -16,6 +16,8 @@ import { useMargin, type Note } from '../ui/margin';
 import { PeopleTable } from '../ui/people';
 import { PreviewPane } from '../write/PreviewPane';
 import { groupWords, RecipientPicker, useGroups } from './RecipientPicker';
+import { ComparisonSentence } from '../wordings/ComparisonSentence';
+import { useComparison } from '../wordings/useComparison';
 import { Down } from './Down';
 import { Leaving } from './Leaving';
 import { SendBar } from './SendBar';
@@ -229,6 +231,7 @@ export default function LastLookPage() {
   }, [id, state]);
   useGoingOn(id, message.data);
   const format = useFormat();
+  const comparison = useComparison(id);
   const senderNotes = useSenderNotes(message.data?.channel === 'email');
   const overlapNotes = useOverlapNotes(id, state === 'draft' ? (seen?.at ?? null) : null);
   useMargin(
@@ -251,6 +254,8 @@ export default function LastLookPage() {
   const { channel } = data;
   const asks = data.purpose ?? t`the list ${groups.list.find((list) => list.id === data.listId)?.name ?? ''}`;
   const held = format.number(seen ? seen.look.group - seen.look.reached : 0);
+  // Another wording leaves with its message.
+  if (data.wordingOf !== null) return <Navigate to={`/send/${data.wordingOf}`} replace />;
   if (data.state !== 'draft') return <Leaving message={data} groups={groups} />;
   return (
     <div className="flex flex-col grow min-h-0">
@@ -271,6 +276,13 @@ export default function LastLookPage() {
         <p className="sheet px-5 py-3 text-[15px]">
           <Trans>It goes to everybody in {groupWords(data.recipients, groups)}.</Trans>
         </p>
+      )}
+      {comparison && (
+        <ComparisonSentence
+          comparison={comparison}
+          people={seen?.look.reached ?? null}
+          onChange={() => look.mutate()}
+        />
       )}
       <ProblemNote error={saveRecipients.error ?? look.error} />
       {data.automationId === null && (

@@ -17,6 +17,7 @@ import { LetterPageLink } from '../write/LetterPageLink';
 import { letterStart } from '../write/letterStart';
 import { OwnTimes } from './OwnTimes';
 import { SecondPair } from './SecondPair';
+import { useComparison } from '../wordings/useComparison';
 import { TestToOthers } from './TestToOthers';
 import { MomentField } from '../ui/DayField';
 
@@ -26,6 +27,22 @@ const MANY = 25;
 /** What a reader sees first: the subject, or the first line of a text or a letter. */
 const firstLine = ({ channel, subject, text, letter }: MessageView) =>
   channel === 'email' ? subject : channel === 'post' ? letterStart(letter) : text.split('\n')[0]!;
+
+/** What they read first; of several wordings each, and how many get one of them before the others. */
+function WordsThatLeave({ message }: { message: MessageView }) {
+  const format = useFormat();
+  const comparison = useComparison(message.id);
+  if (!comparison) return <>“{firstLine(message)}”</>;
+  const all = comparison.wordings.map(({ subject, name }) => `“${subject || name}”`).join(t` or `);
+  const share = format.percent(comparison.share / 100);
+  return (
+    <>
+      {comparison.share === 100
+        ? t`${all}, by lot.`
+        : t`${all}, by lot, for ${share} of them; the rest once the better one is known.`}
+    </>
+  );
+}
 
 function BeforeItLeaves({
   people,
@@ -58,7 +75,7 @@ function BeforeItLeaves({
             {at && ownTime ? t`, by their own clocks` : ''}:
           </Trans>
         </b>{' '}
-        “{firstLine(message)}”
+        <WordsThatLeave message={message} />
       </p>
       <Button autoFocus onClick={() => setSure(null)}>
         {t`Not yet`}

@@ -25,6 +25,7 @@ import { keyOf, reading } from '../app/reading';
 import { DraftHead } from './DraftHead';
 import { GoLine } from './GoLine';
 import { WordNotes } from './WordNotes';
+import { WordingsLine } from '../wordings/WordingsLine';
 
 function wordsOf(message: MessageView): WordsOfMessage {
   const { name, purpose, listId, subject, preheader, letter, text, senderId, locale, ask, plainly } = message;
@@ -217,7 +218,7 @@ function DeleteDraft({
       onAct={async () => (
         await api.delete('messages/{id}', { id: message.id }),
         void refresh(queryClient, 'messages'),
-        void navigate('/write')
+        void navigate(message.wordingOf === null ? '/write' : `/write/${message.wordingOf}`)
       )}
     />
   );
@@ -263,7 +264,7 @@ function Editor({
   const goOn = async () => {
     // What is wrong with saving is told above; one stays here with it.
     await keeper.flush().then(
-      () => void navigate(`/send/${message.id}`),
+      () => void navigate(`/send/${message.wordingOf ?? message.id}`),
       () => undefined,
     );
   };
@@ -280,6 +281,7 @@ function Editor({
         test={test}
       />
       {message.state !== 'draft' && <NoLongerADraft message={message} />}
+      <WordingsLine message={message} flush={() => keeper.flush()} />
       <GoLine message={message} flush={() => keeper.flush()} />
       <NewerVersion
         kept={kept}

@@ -70,7 +70,7 @@ export function DraftHead({
       title={
         <input
           aria-label={t`Name of the message`}
-          className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[340px] max-w-full"
+          className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[420px] max-w-full"
           readOnly={!mayType}
           maxLength={120}
           value={words.name}
@@ -82,7 +82,7 @@ export function DraftHead({
         <Trans>{KIND_OF_WORDS[message.channel]} for</Trans>
         <AskedFor
           label={t`What permission it asks for`}
-          disabled={!mayType}
+          disabled={!mayType || message.wordingOf !== null}
           value={words}
           lists={lists}
           onChange={set}

@@ -2219,7 +2219,7 @@ export interface components {
           | 'done';
         /**
          * Format: double
-         * @description To how many it came.
+         * @description To how many of those who were drawn it came.
          */
         came: number;
         /**
@@ -2227,6 +2227,11 @@ export interface components {
          * @description How many of them did what counts.
          */
         did: number;
+        /**
+         * Format: double
+         * @description To how many it has gone in all, the rest among them.
+         */
+        gone: number;
         /** @description How much more than of the first, with the range that it is in with 95 % confidence; 0 to 1. */
         beside: {
           more: number;

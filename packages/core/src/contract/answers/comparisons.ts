@@ -18,8 +18,9 @@ export const comparisonView = shape('ComparisonView', {
         subject: text,
         sender: told('Another name than that of the first, where it has one.', orNull(text)),
         state: oneOf(MESSAGE_STATES),
-        came: told('To how many it came.', number),
+        came: told('To how many of those who were drawn it came.', number),
         did: told('How many of them did what counts.', number),
+        gone: told('To how many it has gone in all, the rest among them.', number),
         beside: told(
           'How much more than of the first, with the range that it is in with 95 % confidence; 0 to 1.',
           orNull(part({ more: number, low: number, high: number })),

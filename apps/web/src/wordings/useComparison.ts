@@ -1,0 +1,16 @@
+import { useQuery } from '@tanstack/react-query';
+import type { ComparisonView, MessageView } from '@goodword/core/contract';
+import { reading } from '../app/reading';
+
+/** Where wordings can be compared: in an email or a text to a group, which leaves as one. */
+export const isComparable = ({ channel, campaignId, automationId }: MessageView): boolean =>
+  channel !== 'post' && campaignId === null && automationId === null;
+
+/** The wordings of a message; undefined while they are read, and where there is one alone. */
+export function useComparison(id: number, often: number | false = false): ComparisonView | undefined {
+  const { data } = useQuery({
+    ...reading('messages/{id}/comparison', { id }),
+    refetchInterval: ({ state }) => (state.data && state.data.wordings.length > 1 ? often : false),
+  });
+  return data && data.wordings.length > 1 ? data : undefined;
+}
