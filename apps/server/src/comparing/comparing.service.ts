@@ -76,7 +76,7 @@ export class ComparingService {
       rows.map((row) => row.id),
       comparison,
     );
-    const gone = await Promise.all(rows.map(async ({ id }) => (await this.results.counts(db, id)).sent));
+    const gone = await Promise.all(rows.map(async ({ id }) => (await this.results.counts(db, id)).tried));
     const underway = await this.wordings.underway(db, first.id);
     const names = new Map((await this.team.teammates(db)).map((one) => [one.id, one.name]));
     const waits = comparison.chosen_id === null && underway.rest > 0;

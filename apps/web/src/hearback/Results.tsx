@@ -44,8 +44,12 @@ const LIMIT_WORDS: Record<LimitedBy, string> = {
   'warm-up': t`As much as may leave today from a new domain has left: the rest goes on tomorrow.`,
 };
 
-/** Those who got it, clicked or replied are a group that goes on growing; the others are who they are now. */
-function behind(id: number, kind: ResultKind): BeginToBody['to'] {
+/**
+ * Those who got it, clicked or replied are a group that goes on growing; the others are who they are now. Of
+ * one wording of several (`apart`) they are who they are now as well: the group is of all wordings.
+ */
+function behind(id: number, kind: ResultKind, apart: boolean): BeginToBody['to'] {
+  if (apart) return { result: { messageId: id, kind } };
   if (kind === 'sent') return { ref: { kind: 'message', id, did: 'got' } };
   return kind === 'clicked' || kind === 'replied'
     ? { ref: { kind: 'message', id, did: kind } }
@@ -53,7 +57,17 @@ function behind(id: number, kind: ResultKind): BeginToBody['to'] {
 }
 const MOVING = new Set(['preparing', 'sending', 'paused']);
 
-function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onClose: () => void }) {
+function PeopleDrawer({
+  id,
+  kind,
+  apart,
+  onClose,
+}: {
+  id: number;
+  kind: ResultKind;
+  apart: boolean;
+  onClose: () => void;
+}) {
   const navigate = useNavigate();
   const format = useFormat();
   const may = useMay('organizer');
@@ -99,7 +113,7 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
       note={`${format.number(total)} ${plural(total, { one: 'person', other: 'people' })}: ${hint}`}
     >
       <div className="flex justify-end pb-2">
-        {total > 0 && <WriteToThem whom={t`those of “${title}”`} to={() => behind(id, kind)} />}
+        {total > 0 && <WriteToThem whom={t`those of “${title}”`} to={() => behind(id, kind, apart)} />}
       </div>
       <ProblemNote error={settle.error} />
       <VirtualTable
@@ -342,7 +356,9 @@ export default function Results() {
           )}
         </div>
       </div>
-      {open && <PeopleDrawer id={id} kind={open} onClose={() => setOpen(null)} />}
+      {open && (
+        <PeopleDrawer id={id} kind={open} apart={comparison !== undefined} onClose={() => setOpen(null)} />
+      )}
     </>
   );
 }

@@ -1,6 +1,6 @@
 import { plural, t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useIsMutating, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import type { LastLook as Look, MessageView, Recipients } from '@goodword/core/contract';
@@ -17,7 +17,7 @@ import { PeopleTable } from '../ui/people';
 import { PreviewPane } from '../write/PreviewPane';
 import { groupWords, RecipientPicker, useGroups } from './RecipientPicker';
 import { ComparisonSentence } from '../wordings/ComparisonSentence';
-import { useComparison } from '../wordings/useComparison';
+import { savingComparison, useComparison } from '../wordings/useComparison';
 import { Down } from './Down';
 import { Leaving } from './Leaving';
 import { SendBar } from './SendBar';
@@ -232,6 +232,7 @@ export default function LastLookPage() {
   useGoingOn(id, message.data);
   const format = useFormat();
   const comparison = useComparison(id);
+  const isSaving = useIsMutating({ mutationKey: savingComparison(id) }) > 0 || saveRecipients.isPending;
   const senderNotes = useSenderNotes(message.data?.channel === 'email');
   const overlapNotes = useOverlapNotes(id, state === 'draft' ? (seen?.at ?? null) : null);
   useMargin(
@@ -292,7 +293,7 @@ export default function LastLookPage() {
         <SendBar
           message={data}
           look={seen.look}
-          counting={look.isPending || saveRecipients.isPending || look.isError}
+          counting={look.isPending || isSaving || look.isError}
           onLook={() => look.mutate()}
         />
       )}

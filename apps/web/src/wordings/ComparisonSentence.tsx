@@ -10,6 +10,7 @@ import { keyOf } from '../app/reading';
 import { useMay } from '../app/session';
 import { PickWord } from '../sort/lines/Word';
 import { ProblemNote } from '../ui/basics';
+import { savingComparison } from './useComparison';
 import { hoursWords, MEASURE_WORDS, USUAL_SHARE } from './measures';
 
 const SHARES = [5, 10, 20, 30, 40, 50, 100];
@@ -58,6 +59,7 @@ export function ComparisonSentence({
   const queryClient = useQueryClient();
   const { messageId: id, share, measure, hours, version } = comparison;
   const save = useMutation({
+    mutationKey: savingComparison(id),
     mutationFn: (part: Partial<Comparison>) =>
       api.put('messages/{id}/comparison', {
         id,

@@ -16,7 +16,7 @@ type Wording = ComparisonView['wordings'][number];
 /** How much more than of the first, with its range. */
 function Beside({ beside }: { beside: Wording['beside'] }) {
   const format = useFormat();
-  if (!beside) return <span className="text-ink2">{t`the others beside it`}</span>;
+  if (!beside) return null;
   const signed = (share: number) => `${share > 0 ? '+' : ''}${format.percent(share)}`;
   const [more, low, high] = [beside.more, beside.low, beside.high].map(signed);
   return (

@@ -6,6 +6,9 @@ import { reading } from '../app/reading';
 export const isComparable = ({ channel, campaignId, automationId }: MessageView): boolean =>
   channel !== 'post' && campaignId === null && automationId === null;
 
+/** What marks that how they are compared is being saved: a look that was taken before holds no more. */
+export const savingComparison = (id: number) => ['saving-comparison', id] as const;
+
 /** The wordings of a message; undefined while they are read, and where there is one alone. */
 export function useComparison(id: number, often: number | false = false): ComparisonView | undefined {
   const { data } = useQuery({

@@ -14,9 +14,7 @@ export async function up(knex: Knex): Promise<void> {
   await knex.raw(
     'ALTER TABLE message ADD COLUMN wording_of BIGINT UNSIGNED NULL, ADD KEY by_wording (wording_of)',
   );
-  await knex.raw(
-    `ALTER TABLE delivery MODIFY state ENUM(${enumOf([...STATES, 'undecided'])}) NOT NULL`,
-  );
+  await knex.raw(`ALTER TABLE delivery MODIFY state ENUM(${enumOf([...STATES, 'undecided'])}) NOT NULL`);
   await knex.raw(
     `CREATE TABLE comparison (
       message_id BIGINT UNSIGNED NOT NULL PRIMARY KEY,
