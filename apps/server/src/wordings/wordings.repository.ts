@@ -73,7 +73,8 @@ export class WordingsRepository {
       `DELETE c FROM comparison c
         WHERE c.organization_id = :org AND (c.message_id = :messageId OR (
           c.message_id = (SELECT m.wording_of FROM message m WHERE m.id = :messageId)
-          AND NOT EXISTS (SELECT 1 FROM message o WHERE o.wording_of = c.message_id AND o.id <> :messageId)))`,
+          AND NOT EXISTS (SELECT 1 FROM message o
+            WHERE o.wording_of = c.message_id AND o.id <> :messageId)))`,
       { messageId },
     );
   }

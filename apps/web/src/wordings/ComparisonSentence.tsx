@@ -11,7 +11,7 @@ import { useMay } from '../app/session';
 import { PickWord } from '../sort/lines/Word';
 import { ProblemNote } from '../ui/basics';
 import { savingComparison } from './useComparison';
-import { hoursWords, MEASURE_WORDS, USUAL_SHARE } from './measures';
+import { waitedWords, MEASURE_WORDS, USUAL_SHARE } from './measures';
 
 const SHARES = [5, 10, 20, 30, 40, 50, 100];
 const HOURS = [1, 2, 4, 8, 24, 48, 72, 168];
@@ -96,11 +96,11 @@ export function ComparisonSentence({
     <PickWord
       label={t`How long is waited`}
       value={hours}
-      options={among(HOURS, hours).map((one) => [one, hoursWords(one)] as const)}
+      options={among(HOURS, hours).map((one) => [one, waitedWords(one)] as const)}
       onPick={(picked) => save.mutate({ hours: picked })}
     />
   ) : (
-    <b>{hoursWords(hours)}</b>
+    <b>{waitedWords(hours)}</b>
   );
   return (
     <section className="sheet px-5 py-3 mt-3 text-[15px]" aria-label={t`How the wordings are compared`}>

@@ -29,7 +29,7 @@ export const USUAL_SHARE: Record<CompareMeasure, number> = {
 export const wordingName = (nth: number): string => (nth === 1 ? t`the first` : t`wording ${nth}`);
 
 /** "24 hours", "3 days". */
-export const hoursWords = (hours: number): string =>
+export const waitedWords = (hours: number): string =>
   hours % 24 === 0 && hours > 24
     ? plural(hours / 24, { one: '# day', other: '# days' })
     : plural(hours, { one: '# hour', other: '# hours' });

@@ -3,7 +3,7 @@ import { Route, Routes } from 'react-router';
 import type { ComparisonView } from '@goodword/core/contract';
 import { show, type StubbedAnswers } from '../testing';
 import { ComparisonSentence } from './ComparisonSentence';
-import { hoursWords } from './measures';
+import { waitedWords } from './measures';
 import { WordingsCame } from './WordingsCame';
 
 const ONE = { id: 4, name: 'Hull', subject: 'The starboard side', state: 'sending' as const, sender: null };
@@ -110,7 +110,7 @@ describe('how they are compared', () => {
 });
 
 test('hours are told as days where they are', () => {
-  expect([1, 24, 48, 168, 30].map(hoursWords)).toEqual([
+  expect([1, 24, 48, 168, 30].map(waitedWords)).toEqual([
     '1 hour',
     '24 hours',
     '2 days',

@@ -1,7 +1,7 @@
 /** Not drawn: waits for what is decided. */
 export const REST = -1;
 
-/** 32 bits, as if by chance, of two numbers: the last rounds of MurmurHash3 (A. Appleby, in the public domain). */
+/** 32 bits, as if by chance, of two numbers: the last rounds of MurmurHash3 (A. Appleby, public domain). */
 function mixed(seed: number, n: number): number {
   let h = Math.imul(n ^ seed, 0x85ebca6b) ^ Math.imul(seed, 0xc2b2ae35);
   for (const by of [0x85ebca6b, 0xc2b2ae35]) {
