@@ -18,10 +18,10 @@ function Beside({ beside }: { beside: Wording['beside'] }) {
   const format = useFormat();
   if (!beside) return null;
   const signed = (share: number) => `${share > 0 ? '+' : ''}${format.percent(share)}`;
-  const [more, low, high] = [beside.more, beside.low, beside.high].map(signed);
+  const [low, high] = [signed(beside.low), signed(beside.high)];
   return (
     <>
-      <b>{more}</b> <span className="text-ink2 text-[12px]">{t`(${low!} to ${high!})`}</span>
+      <b>{signed(beside.more)}</b> <span className="text-ink2 text-[12px]">{t`(${low} to ${high})`}</span>
     </>
   );
 }
@@ -51,10 +51,8 @@ function useStand(comparison: ComparisonView): string[] {
   const people = plural(rest, { one: '# person waits', other: '# people wait' });
   if (leaving > 0)
     return [t`${people} for the better one. First those leave who were drawn for one of them.`];
-  return [
-    t`${people} for the better one; that is decided ${decidesAt ? format.moment(decidesAt) : ''}.`,
-    soFar,
-  ];
+  const when = decidesAt ? format.moment(decidesAt) : '';
+  return [t`${people} for the better one; that is decided ${when}.`, soFar];
 }
 
 /** What came of each wording, which is the better one, and who waits for that. */
