@@ -47,6 +47,7 @@ function server({
       updatedAt: 'x',
       campaignId: null as number | null,
       automationId: null,
+      wordingOf: null,
       scheduledAt: null,
       testedAt,
       leavesAt: null,
