@@ -56,7 +56,9 @@ export class ComparingService {
     { basedOn, ...said }: SaveComparisonBody,
   ): Promise<{ version: number }> {
     return this.database.writeUnlogged(scope, async (tx) => {
-      await movable(this.messages, tx, scope, id, ['draft']);
+      const { channel } = await movable(this.messages, tx, scope, id, ['draft']);
+      if (channel === 'text' && said.measure === 'opened')
+        throw new Invalid([{ field: 'measure', code: 'opened', message: sentence('wording.text-opened') }]);
       const comparison = await this.needed(tx, id);
       if (comparison.version !== basedOn) throw new Newer('how the wordings are compared', null);
       await this.wordings.say(tx, id, said);
@@ -119,7 +121,8 @@ export class ComparingService {
       if (!(await this.wordings.decide(tx, id, wordingId, scope.actorId)))
         throw new Conflict(sentence('wording.decided'));
       await enqueue(tx.knex, { ...scope, chapterId: first.chapter_id }, 'message-decide', id);
-      const { name } = await this.messages.need(tx, wordingId);
+      const { name, state } = await this.messages.need(tx, wordingId);
+      if (state === 'stopped') throw new Conflict(sentence('wording.stopped'));
       await audit(tx, 'send', { message: id }, `${first.name}: the rest gets ${name}`);
     });
   }

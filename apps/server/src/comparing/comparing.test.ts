@@ -143,6 +143,30 @@ test('where no difference is seen the rest gets the first', async () => {
   expect(new Set(mails().map(({ to }) => to)).size).toBe(40);
 });
 
+test('a wording that was stopped for good is not chosen, by anybody: the rest gets the first', async () => {
+  const { first, second, mails, two } = await twoWordings(40);
+  await say(first, { share: 40, hours: 1 });
+  await send(house.client, first);
+  const before = await tried(first);
+  for (const { raw } of mails().filter((one) => one.raw.includes('Subject: Two of'))) await click(raw);
+  await house.database.unscoped()('message').where({ id: second }).update({ state: 'paused' });
+  await house.client.post(`/api/messages/${second}/stop`);
+  const choice = await house.client.call<{ detail: string }>(
+    'POST',
+    `/api/messages/${first}/comparison/choose`,
+    { wordingId: second },
+  );
+  expect([choice.status, choice.body.detail]).toEqual([
+    409,
+    'That wording was stopped for good and goes to nobody more. Choose another.',
+  ]);
+  await hoursLater([first, second], 2);
+  await messageAt(house.client, first, 'done');
+  expect((await show(first)).decided).toMatchObject({ id: first });
+  expect(mails()).toHaveLength(40);
+  expect(two()).toHaveLength(before.wordings[1]!.came);
+});
+
 test('of two who share an address one gets one wording, whichever', async () => {
   const domain = `shared${++made}.example.org`;
   const rows = Array.from({ length: 30 }, (_none, i) => `p${i >> 1}@${domain},Twin${made}x${i},Moor,`);

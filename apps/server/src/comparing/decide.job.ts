@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { MessagesRepository } from '../messages/messages.repository';
 import { Database } from '../platform/database';
 import { enqueue, HandlesJob, type Running } from '../platform/jobs';
+import { BesideService } from '../sending/beside.service';
 import { WordingsRepository } from '../wordings/wordings.repository';
 import { decidesAt, TriedService } from './tried.service';
 
@@ -12,6 +13,7 @@ export class DecideJob {
     @Inject(Database) private readonly database: Database,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(WordingsRepository) private readonly wordings: WordingsRepository,
+    @Inject(BesideService) private readonly beside: BesideService,
     @Inject(TriedService) private readonly tried: TriedService,
   ) {}
 
@@ -24,8 +26,9 @@ export class DecideJob {
       went = await this.database.writeUnlogged(scope, async (tx) => {
         const first = await this.messages.lock(tx, refId);
         if (first?.state !== 'sending' && first?.state !== 'paused') return 0;
-        const released = await this.wordings.release(tx, refId, chosen);
         const other = chosen === refId ? undefined : await this.messages.lock(tx, chosen);
+        // Stopped for good meanwhile, it writes to nobody more: the rest gets the first.
+        const released = await this.wordings.release(tx, refId, other?.state === 'stopped' ? refId : chosen);
         // Its own part had left already: it goes out once more, or waits with the first.
         if (released > 0 && other?.state === 'done')
           await this.messages.change(tx, chosen, { state: first.state });
@@ -46,7 +49,8 @@ export class DecideJob {
       await this.database.writeUnlogged(scope, (tx) => enqueue(tx.knex, scope, 'message-decide', refId, at));
       return null;
     }
-    const ids = [refId, ...(await this.wordings.beside(db, refId))];
+    const others = (await this.beside.of(db, { id: refId })).filter(({ state }) => state !== 'stopped');
+    const ids = [refId, ...others.map(({ id }) => id)];
     const { found } = await this.tried.of(db, ids, comparison);
     await this.database.writeUnlogged(scope, (tx) =>
       this.wordings.decide(tx, refId, ids[found.chosen]!, null),

@@ -191,6 +191,7 @@ function Wizard({ house, id }: { house: HouseVocabulary; id: number }) {
     keepMine,
     open,
   } = useDraft();
+  const { key: place } = useLocation();
   const onlyHere = file !== null && batchId === null;
   // Whoever closes the page before the server has the file is asked first.
   useBeforeUnload(useCallback((event) => onlyHere && event.preventDefault(), [onlyHere]));
@@ -198,7 +199,8 @@ function Wizard({ house, id }: { house: HouseVocabulary; id: number }) {
     if (batchId === null || id !== 0) return;
     const at = new URLSearchParams({ change: '1', ...(analysis ? { step } : {}) });
     void navigate(`/gather/${batchId}?${at.toString()}`, { replace: true });
-  }, [batchId, id]);
+    // A step that is taken in the same moment goes by the address that was there before, and back to it.
+  }, [batchId, id, place]);
   useStepInHistory(step, go, analysis !== null);
   useEffect(() => {
     const left = () => void save(true).catch(() => undefined);

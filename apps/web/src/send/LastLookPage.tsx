@@ -281,6 +281,7 @@ export default function LastLookPage() {
       {comparison && (
         <ComparisonSentence
           comparison={comparison}
+          channel={channel}
           people={seen?.look.reached ?? null}
           onChange={() => look.mutate()}
         />

@@ -2,6 +2,7 @@ import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ComparisonView } from '@goodword/core/contract';
+import type { MessageChannel } from '@goodword/core/permission';
 import { peopleToTell, toldFrom } from '@goodword/core/results';
 import { COMPARE_MEASURES, type Comparison } from '@goodword/core/wordings';
 import { api } from '../app/api';
@@ -46,10 +47,12 @@ function Enough({ comparison, people }: { comparison: ComparisonView; people: nu
 /** How the wordings of a message are compared, as a sentence; and what so many people can tell. */
 export function ComparisonSentence({
   comparison,
+  channel,
   people,
   onChange,
 }: {
   comparison: ComparisonView;
+  channel: MessageChannel;
   /** Whom the message reaches; null while they are counted. */
   people: number | null;
   onChange: () => void;
@@ -86,7 +89,10 @@ export function ComparisonSentence({
     <PickWord
       label={t`By what the better one is told`}
       value={measure}
-      options={COMPARE_MEASURES.map((one) => [one, MEASURE_WORDS[one]] as const)}
+      // Nobody can tell whether a text was opened.
+      options={COMPARE_MEASURES.filter((one) => channel === 'email' || one !== 'opened').map(
+        (one) => [one, MEASURE_WORDS[one]] as const,
+      )}
       onPick={(picked) => save.mutate({ measure: picked })}
     />
   ) : (

@@ -74,10 +74,18 @@ describe('how they are compared', () => {
     people: number | null,
     role: 'writer' | 'viewer' = 'writer',
   ) =>
-    show(<ComparisonSentence comparison={comparison} people={people} onChange={() => undefined} />, {
-      role,
-      answers: { 'PUT messages/4/comparison': { version: 3 }, 'GET messages/4/comparison': comparison },
-    });
+    show(
+      <ComparisonSentence
+        comparison={comparison}
+        channel="email"
+        people={people}
+        onChange={() => undefined}
+      />,
+      {
+        role,
+        answers: { 'PUT messages/4/comparison': { version: 3 }, 'GET messages/4/comparison': comparison },
+      },
+    );
 
   test('is a sentence whose words are changed where they stand', async () => {
     const { user, asked } = sentence(COMPARED, 40_000);
