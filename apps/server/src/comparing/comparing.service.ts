@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { ComparisonView, SaveComparisonBody } from '@goodword/core/contract';
-import { COMPARISON_LIMITS, USUAL_COMPARISON } from '@goodword/core/wordings';
+import { COMPARISON_LIMITS, measuresOn, USUAL_COMPARISON } from '@goodword/core/wordings';
 import { MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import { MessagesService } from '../messages/messages.service';
 import { audit } from '../platform/audit';
@@ -57,7 +57,7 @@ export class ComparingService {
   ): Promise<{ version: number }> {
     return this.database.writeUnlogged(scope, async (tx) => {
       const { channel } = await movable(this.messages, tx, scope, id, ['draft']);
-      if (channel === 'text' && said.measure === 'opened')
+      if (!measuresOn(channel).includes(said.measure))
         throw new Invalid([{ field: 'measure', code: 'opened', message: sentence('wording.text-opened') }]);
       const comparison = await this.needed(tx, id);
       if (comparison.version !== basedOn) throw new Newer('how the wordings are compared', null);
@@ -72,7 +72,9 @@ export class ComparingService {
     const asked = await this.messages.need(db, id);
     const first = asked.wording_of === null ? asked : await this.messages.need(db, asked.wording_of);
     const rows = [first, ...(await this.beside.of(db, first))];
-    const comparison = (await this.wordings.comparison(db, first.id)) ?? NONE;
+    // Most messages have one wording: nothing is counted of them here.
+    if (rows.length === 1) return aloneView(first.id);
+    const comparison = await this.needed(db, first.id);
     const { tried, found } = await this.tried.of(
       db,
       rows.map((row) => row.id),
@@ -134,11 +136,11 @@ export class ComparingService {
   }
 }
 
-/** How it is where nothing is compared. */
-const NONE: Omit<ComparisonRow, 'seed'> = {
-  ...USUAL_COMPARISON,
-  ...{ version: 0, chosen_id: null, decided_at: null, decided_by: null },
-};
+/** Where nothing is compared. */
+const aloneView = (messageId: number): ComparisonView => ({
+  ...{ messageId, version: 0, ...USUAL_COMPARISON, wordings: [] },
+  ...{ better: { id: messageId, differs: false }, rest: 0, leaving: 0, decidesAt: null, decided: null },
+});
 
 const isComparable = ({ channel, personal_to, campaign_id, automation_id }: MessageRow): boolean =>
   (channel === 'email' || channel === 'text') &&

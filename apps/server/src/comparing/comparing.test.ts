@@ -1,7 +1,16 @@
 import type { ComparisonView, MessageView } from '@goodword/core/contract';
 import { drawnFor, REST } from '@goodword/core/wordings';
 import { eventually, openTestHouse, pause, type TestHouse } from '../testing/harness';
-import { bringIn, draftEmail, lastLook, letterOf, messageAt, resultsOf, send } from '../testing/steps';
+import {
+  bringIn,
+  draftEmail,
+  draftText,
+  lastLook,
+  letterOf,
+  messageAt,
+  resultsOf,
+  send,
+} from '../testing/steps';
 import { WordingsRepository } from '../wordings/wordings.repository';
 
 let house: TestHouse;
@@ -259,11 +268,21 @@ test('all of them are in order before any leaves, and a look holds for all of th
   const fourth = (await house.client.post<{ id: number }>(`/api/messages/${first}/wordings`)).id;
   expect((await house.client.call('POST', `/api/messages/${first}/wordings`)).status).toBe(409);
   for (const id of [second, third, fourth]) await house.client.call('DELETE', `/api/messages/${id}`);
-  expect((await show(first)).wordings).toHaveLength(1);
+  expect((await show(first)).wordings).toEqual([]);
   const put = await house.client.call('PUT', `/api/messages/${first}/comparison`, {
     ...{ share: 10, measure: 'gave', hours: 5, basedOn: 0 },
   });
   expect(put.status).toBe(409);
+});
+
+test('of a text nobody can tell who opened it, so that it is not compared by that', async () => {
+  const first = await draftText(house.client, { from: [] });
+  await house.client.post(`/api/messages/${first}/wordings`);
+  const put = (measure: string, basedOn: number) =>
+    house.client.call<{ detail: string }>('PUT', `/api/messages/${first}/comparison`, {
+      ...{ share: 10, measure, hours: 5, basedOn },
+    });
+  expect([(await put('opened', 0)).status, (await put('gave', 0)).status]).toEqual([422, 200]);
 });
 
 test('drawn once more after a kill, it comes out the same', async () => {

@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ComparisonView } from '@goodword/core/contract';
 import type { MessageChannel } from '@goodword/core/permission';
 import { peopleToTell, toldFrom } from '@goodword/core/results';
-import { COMPARE_MEASURES, type Comparison } from '@goodword/core/wordings';
+import { measuresOn, type Comparison } from '@goodword/core/wordings';
 import { api } from '../app/api';
 import { useFormat } from '../app/format';
 import { keyOf } from '../app/reading';
@@ -89,10 +89,7 @@ export function ComparisonSentence({
     <PickWord
       label={t`By what the better one is told`}
       value={measure}
-      // Nobody can tell whether a text was opened.
-      options={COMPARE_MEASURES.filter((one) => channel === 'email' || one !== 'opened').map(
-        (one) => [one, MEASURE_WORDS[one]] as const,
-      )}
+      options={measuresOn(channel).map((one) => [one, MEASURE_WORDS[one]] as const)}
       onPick={(picked) => save.mutate({ measure: picked })}
     />
   ) : (

@@ -2200,7 +2200,7 @@ export interface components {
        * @description So many after the last of those has left it is decided.
        */
       hours: number;
-      /** @description The first is the message itself; alone where there is no other. */
+      /** @description The first is the message itself; none at all where there is no other. */
       wordings: {
         id: number;
         name: string;

@@ -2,6 +2,7 @@ export { better, type Found, type Tried } from './better';
 export {
   COMPARE_MEASURES,
   COMPARISON_LIMITS,
+  measuresOn,
   USUAL_COMPARISON,
   type CompareMeasure,
   type Comparison,

@@ -10,7 +10,7 @@ export const comparisonView = shape('ComparisonView', {
   measure: oneOf(COMPARE_MEASURES),
   hours: told('So many after the last of those has left it is decided.', number),
   wordings: told(
-    'The first is the message itself; alone where there is no other.',
+    'The first is the message itself; none at all where there is no other.',
     listOf(
       part({
         id: number,
