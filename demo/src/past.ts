@@ -6,6 +6,7 @@ import { Chance } from './chance';
 import { DAY, type Made } from './house';
 import { HULL, LAUNCH_TEXT, PLANKS, THANKS } from './messages';
 import type { Person } from './people';
+import { writeReplies } from './replies';
 
 interface Past {
   name: string;
@@ -272,51 +273,4 @@ function GAVE_BEFORE(ids: Made['ids']): object {
       },
     ],
   };
-}
-
-async function writeReplies({ db, today }: Made): Promise<void> {
-  const words = [
-    'Is there parking near East Landing?',
-    "Wouldn't miss it. Bringing the kids.",
-    'Can I still join the caulking crew?',
-    'Thank you for the pictures!',
-  ];
-  const rows = await db.sql<{
-    id: number;
-    supporter_id: number;
-    contact_point_id: number;
-    normal: string;
-    message_id: number;
-  }>(
-    `SELECT d.id, d.supporter_id, d.contact_point_id, d.message_id, cp.normal
-      FROM delivery d
-      JOIN contact_point cp ON cp.id = d.contact_point_id
-      WHERE d.organization_id = :org AND d.channel = 'text'
-      ORDER BY d.id
-      LIMIT 4`,
-  );
-  for (const [i, row] of rows.entries()) {
-    const at = new Date(today * DAY - (5 - i) * 3_600_000);
-    await db.insert('reply', {
-      provider_key: `demo-${i}`,
-      channel: 'text',
-      sender: row.normal,
-      contact_point_id: row.contact_point_id,
-      supporter_id: row.supporter_id,
-      delivery_id: row.id,
-      body: words[i]!,
-      at,
-    });
-    await db.execute('UPDATE delivery SET replied = 1 WHERE organization_id = :org AND id = :id', {
-      id: row.id,
-    });
-    await db.insert('delivery_event', {
-      delivery_id: row.id,
-      message_id: row.message_id,
-      supporter_id: row.supporter_id,
-      kind: 'replied',
-      at,
-      detail: words[i]!,
-    });
-  }
 }

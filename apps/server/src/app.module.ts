@@ -14,6 +14,7 @@ import type { Config } from './platform/config';
 import { loggingOf } from './platform/logging';
 import { PlatformModule } from './platform/platform.module';
 import { RecordModule } from './record/record.module';
+import { InboxModule } from './inbox/inbox.module';
 import { ResultsModule } from './results/results.module';
 import { SegmentsModule } from './segments/segments.module';
 import { LettersModule } from './letters/letters.module';
@@ -54,6 +55,7 @@ export class AppModule {
         SenderModule,
         SendingModule,
         LettersModule,
+        InboxModule,
         ResultsModule,
         UnsubscribeModule,
         FormsModule,

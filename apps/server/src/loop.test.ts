@@ -2,9 +2,9 @@ import type {
   MessageResults,
   Page,
   RecordView,
-  ReplyView,
   ResultPerson,
   SupporterRow,
+  ThreadsView,
   TimelineItem,
 } from '@goodword/core/contract';
 import { createTransport } from 'nodemailer';
@@ -315,7 +315,7 @@ describe('a text', () => {
       house.client.hook({ type: 'inbound', id: key, from, to: '+12065550100', text });
     expect(await answer('in-1', 'Is there parking?')).toBe(204);
     expect(await answer('in-1', 'Is there parking?')).toBe(204);
-    expect((await house.client.get<ReplyView[]>('/api/replies')).map((reply) => reply.body)).toEqual([
+    expect((await house.client.get<ThreadsView>('/api/replies')).threads.map(({ words }) => words)).toEqual([
       'Is there parking?',
     ]);
     const before = house.gateway.texts.length;

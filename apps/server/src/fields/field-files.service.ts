@@ -5,14 +5,12 @@ import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
 import { type Scoped } from '../platform/scoped';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
-import { pictureKind, rewritten } from '../platform/pictures';
+import { keptFileKind } from '../platform/file-kinds';
 import type { AccessScope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { FieldsRepository, valueOf } from '../supporters/fields.repository';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { sentence } from '../platform/words';
-
-const ZIP_KINDS = /\.(docx|xlsx|odt|ods)$/i;
 
 /**
  * Files as values: what they are is read from their bytes, and they are only ever downloaded by who may see
@@ -86,25 +84,8 @@ export class FieldFilesService {
   }
 }
 
-/**
- * What a file is by its first bytes: a PDF, a picture that can be read, an office document, or plain text.
- * Nothing that runs.
- */
-async function kindOf({ name, bytes }: { name: string; bytes: Buffer }): Promise<string> {
-  const head = bytes.subarray(0, 5).toString('latin1');
-  if (head === '%PDF-') return 'application/pdf';
-  if (head.startsWith('PK\u0003\u0004') && ZIP_KINDS.test(name)) return 'application/zip';
-  // Decoded once, to see that it is one; kept as it came, and only ever downloaded.
-  const kind = pictureKind(bytes);
-  if (kind && (await rewritten(bytes, { pixels: 60_000_000, widest: 16, alpha: false, quality: 50 })))
-    return `image/${kind}`;
-  const text = bytes.length > 0 && !bytes.includes(0) && !bytes.toString('utf8').includes('\ufffd');
-  if (text && /\.(txt|csv|md)$/i.test(name)) return 'text/plain';
-  throw new Invalid([
-    {
-      field: 'file',
-      code: 'kind',
-      message: sentence('field.file-kind'),
-    },
-  ]);
+async function kindOf(file: { name: string; bytes: Buffer }): Promise<string> {
+  const kind = await keptFileKind(file);
+  if (kind !== null) return kind;
+  throw new Invalid([{ field: 'file', code: 'kind', message: sentence('field.file-kind') }]);
 }

@@ -1,31 +1,32 @@
 import { createHash } from 'node:crypto';
-import { DeliveryFaultsRepository } from '../sending/delivery-faults.repository';
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import { ownWords, readIntent, type ReplyIntent } from '@goodword/core/text';
 import { everyWording } from '../messages/composer';
 import { ComposingService } from '../messages/composing.service';
 import { MessagesRepository } from '../messages/messages.repository';
 import { TagTriggersService } from '../messages/tag-triggers.service';
-import { DoNotContactService } from '../permission/do-not-contact.service';
 import { HoldsRepository } from '../permission/holds.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { programScope } from '../platform/scope';
+import type { Scoped } from '../platform/scoped';
+import { STORAGE, type Storage } from '../platform/storage';
 import { Tokens } from '../platform/tokens';
+import { RepliesRepository, type ReplyFile } from '../replies/replies.repository';
 import { TasksRepository } from '../today/tasks.repository';
 import { UnsubscribeRepository, type TokenDelivery } from '../unsubscribe/unsubscribe.repository';
 import { UnsubscribeService } from '../unsubscribe/unsubscribe.service';
-import { isComplaint, readFeedbackReport } from './feedback-report';
-import { InboundRepository } from './inbound.repository';
+import { keptFiles } from './attachments';
 import { isFromMachine } from './machines';
+import { closedByMail } from './mail-entry';
 import { MailReader, type ReadMail } from './mail-reader';
 
 const LONGEST = 20_000;
 
 /**
- * What people write back: a way out by mail, an answer, a complaint that their provider reports. Each is kept
- * and acted on once.
+ * What people write back: a way out by mail, an answer. Each is kept and acted on once; what a machine
+ * answers is kept and counts as nobody's word.
  */
 @Injectable()
 export class AnswersService {
@@ -33,13 +34,12 @@ export class AnswersService {
   private readonly log = new Logger('answers');
 
   constructor(
-    @Inject(DeliveryFaultsRepository) private readonly faults: DeliveryFaultsRepository,
     @Inject(Database) private readonly database: Database,
-    @Inject(InboundRepository) private readonly inbound: InboundRepository,
+    @Inject(RepliesRepository) private readonly replies: RepliesRepository,
+    @Inject(STORAGE) private readonly storage: Storage,
     @Inject(UnsubscribeRepository) private readonly deliveries: UnsubscribeRepository,
     @Inject(UnsubscribeService) private readonly unsubscribe: UnsubscribeService,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
-    @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
     @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(TasksRepository) private readonly tasks: TasksRepository,
     @Inject(TagTriggersService) private readonly tagTriggers: TagTriggersService,
@@ -51,11 +51,9 @@ export class AnswersService {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
   }
 
-  /**
-   * `leave-TOKEN@…`, `answer-TOKEN@…`, with a token of ours; and `complaints@…`, whose report carries one.
-   */
+  /** `leave-TOKEN@…`, `answer-TOKEN@…`, with a token of ours. */
   takes(address: string): boolean {
-    return this.read(address) !== null || /^complaints@/i.test(address);
+    return this.read(address) !== null;
   }
 
   private read(address: string): { kind: 'leave' | 'answer'; deliveryId: number } | null {
@@ -71,7 +69,6 @@ export class AnswersService {
 
   /** `from` is the sender of the envelope, empty for the null sender. */
   async receive(address: string, raw: Buffer, from: string, receivedAt: Date): Promise<void> {
-    if (/^complaints@/i.test(address)) return this.complain(raw);
     const read = this.read(address);
     const delivery = read ? await this.deliveries.delivery(this.database, read.deliveryId) : null;
     if (!read || !delivery)
@@ -79,76 +76,75 @@ export class AnswersService {
     if (read.kind === 'leave')
       return this.unsubscribe.leave(delivery, 'this', '', 'reply', 'Mailed the address to leave by');
     const mail = await this.reader.read(raw);
-    if (!isFromMachine(mail, from)) await this.answer(delivery, mail, raw, receivedAt);
+    const files = await keptFiles(this.storage, mail.attachments);
+    const isNew = await this.answer(delivery, { mail, raw, from, receivedAt, files }).catch(
+      async (error: unknown) => {
+        await this.drop(files);
+        throw error;
+      },
+    );
+    if (!isNew) await this.drop(files);
   }
 
-  private async answer(
-    delivery: TokenDelivery,
-    mail: ReadMail,
-    raw: Buffer,
-    receivedAt: Date,
-  ): Promise<void> {
+  private async drop(files: readonly ReplyFile[]): Promise<void> {
+    for (const { storageKey } of files) if (storageKey !== null) await this.storage.remove(storageKey);
+  }
+
+  /** False where it has come before. */
+  private async answer(delivery: TokenDelivery, came: CameMail): Promise<boolean> {
+    const { mail, files } = came;
     const words = ownWords(mail.text, await this.letterOf(delivery)).slice(0, LONGEST);
-    const { subject } = mail;
-    const asks = askedBy(subject, words);
-    const stop = asks === 'stop';
-    const key = mail.messageId?.slice(0, 100) ?? createHash('sha256').update(raw).digest('hex');
-    await this.database.write(programScope(delivery.organizationId), async (tx) => {
-      const replyId = await this.inbound.keepReply(tx, {
+    const asks = askedBy(mail.subject, words);
+    const machine = isFromMachine(mail, came.from, asks);
+    const key = keyOf(delivery, came, words);
+    const keyword = machine ? 'machine' : asks === 'stop' ? 'stop' : 'none';
+    return this.database.write(programScope(delivery.organizationId), async (tx) => {
+      const replyId = await this.replies.keep(tx, {
         key,
         channel: 'email',
         sender: mail.from,
         contactPointId: delivery.contactPointId,
         supporterId: delivery.supporterId,
         deliveryId: delivery.id,
-        body: words || subject,
-        keyword: stop ? 'stop' : 'none',
-        receivedAt,
+        subject: mail.subject,
+        mailId: mailIdOf(mail),
+        body: words || mail.subject,
+        keyword,
+        receivedAt: came.receivedAt,
       });
-      if (replyId === null) return;
-      if (stop) {
-        // An answer that says stop closes the whole channel, as a text does.
-        await this.close(tx, delivery, 'reply', words || subject, replyId);
-        if (await this.deliveries.mark(tx, delivery.id, 'left_it'))
-          await this.deliveries.event(tx, delivery, 'left', `Answered “${(words || subject).slice(0, 80)}”`);
-        return;
-      }
-      if (await this.deliveries.mark(tx, delivery.id, 'replied')) {
-        await this.deliveries.event(tx, delivery, 'replied', words);
-        await this.tagTriggers.done(tx, delivery, 'replied');
-      }
-      if (asks !== 'hold') return;
-      await this.holds.holdForAnswer(tx, delivery.contactPointId, `Answered “${words.slice(0, 200)}”`);
-      await this.tasks.add(tx, {
-        kind: 'stop',
-        contactPointId: delivery.contactPointId,
-        supporterId: delivery.supporterId,
-        replyKey: key,
-        words,
-      });
+      if (replyId === null) return false;
+      await this.replies.keepFiles(tx, replyId, files);
+      if (machine) tx.unchanged();
+      else await this.obey(tx, delivery, { asks, key, replyId, words, shown: words || mail.subject });
+      return true;
     });
   }
 
-  private async close(
-    tx: Parameters<LedgerRepository['record']>[0],
+  private async obey(
+    tx: Scoped,
     delivery: TokenDelivery,
-    how: 'reply' | 'complaint',
-    words: string,
-    replyId: number | null = null,
+    said: { asks: ReplyIntent; key: string; replyId: number; words: string; shown: string },
   ): Promise<void> {
-    await this.ledger.record(tx, {
+    const { asks, words, shown, replyId } = said;
+    if (asks === 'stop') {
+      // An answer that says stop closes the whole channel, as a text does.
+      await this.ledger.record(tx, closedByMail(delivery, { how: 'reply', words: shown, replyId }));
+      if (await this.deliveries.mark(tx, delivery.id, 'left_it'))
+        await this.deliveries.event(tx, delivery, 'left', `Answered “${shown.slice(0, 80)}”`);
+      return;
+    }
+    if (await this.deliveries.mark(tx, delivery.id, 'replied')) {
+      await this.deliveries.event(tx, delivery, 'replied', words);
+      await this.tagTriggers.done(tx, delivery, 'replied');
+    }
+    if (asks !== 'hold') return;
+    await this.holds.holdForAnswer(tx, delivery.contactPointId, `Answered “${words.slice(0, 200)}”`);
+    await this.tasks.add(tx, {
+      kind: 'stop',
       contactPointId: delivery.contactPointId,
       supporterId: delivery.supporterId,
-      channel: 'email',
-      scope: 'all',
-      state: 'no',
-      saidAt: new Date(),
-      byPerson: true,
-      how,
-      words: words.slice(0, 500),
-      source: `From “${delivery.messageName}”`,
-      deliveryId: delivery.id,
-      replyId,
+      replyKey: said.key,
+      words,
     });
   }
 
@@ -160,54 +156,31 @@ export class AnswersService {
     const { composed } = await this.composing.compose(scope, message);
     return everyWording(composed);
   }
+}
 
-  /**
-   * A provider's report that somebody called a mail spam (RFC 5965): counted once, for the delivery that it
-   * is about.
-   */
-  private async complain(raw: Buffer): Promise<void> {
-    const report = await readFeedbackReport(this.reader, raw);
-    if (!report || !isComplaint(report))
-      return this.log.warn({ type: report?.type }, 'a report that is no complaint');
-    const delivery = await this.reported(report.original);
-    if (!delivery) return this.log.warn('a complaint that names no mail of ours');
-    await this.database.write(programScope(delivery.organizationId), async (tx) => {
-      tx.unchanged();
-      await this.deliveries.lockDelivery(tx, delivery.id);
-      if (await this.deliveries.hasEvent(tx, delivery.id, 'complained')) return;
-      await this.close(tx, delivery, 'complaint', 'Reported as spam');
-      const [point] = await tx.sql<{ normal: string }>(
-        'SELECT normal FROM contact_point WHERE organization_id = :org AND id = :id',
-        {
-          id: delivery.contactPointId,
-        },
-      );
-      if (point)
-        await this.doNotContact.close(
-          tx,
-          'email',
-          point.normal,
-          'complaint',
-          `Complained about “${delivery.messageName}”`,
-        );
-      await this.deliveries.event(tx, delivery, 'complained', 'Reported as spam');
-      await this.faults.brake(tx, delivery.id, 'complaints');
-    });
-  }
+/** A mail as it came, with the sender of its envelope. */
+interface CameMail {
+  mail: ReadMail;
+  raw: Buffer;
+  from: string;
+  receivedAt: Date;
+  files: readonly ReplyFile[];
+}
 
-  /**
-   * The delivery whose way out the reported mail carried, or whose Message-ID it had where links were taken
-   * out.
-   */
-  private async reported(original: string): Promise<TokenDelivery | null> {
-    for (const [, token] of original.matchAll(/\/leave\/([a-z2-7]{40,60})/g)) {
-      const read = this.tokens.read('leave', token!);
-      if (read) return this.deliveries.delivery(this.database, read.id);
-    }
-    const key = /^message-id:\s*<([^@>\s]+)@/im.exec(original)?.[1];
-    const known = key ? await this.inbound.deliveryByKey(this.database, key) : undefined;
-    return known ? this.deliveries.delivery(this.database, known.id) : null;
-  }
+/**
+ * By which a mail is known when it comes again. Mailers give one Message-ID to several mails: what it answers
+ * and says belongs to it.
+ */
+function keyOf(delivery: TokenDelivery, { mail, raw }: CameMail, words: string): string {
+  const hash = createHash('sha256');
+  if (mail.messageId === null) hash.update(raw);
+  else hash.update([mail.messageId, delivery.id, mail.subject, words].join('\n'));
+  return hash.digest('hex');
+}
+
+/** The Message-ID where it is one that can stand in a header of ours (RFC 5322 3.6.4); null otherwise. */
+function mailIdOf({ messageId }: ReadMail): string | null {
+  return messageId !== null && /^<[!-;=?-~]{1,250}>$/.test(messageId) ? messageId : null;
 }
 
 /** What an answer asks for: its words decide; its subject only where there are next to none. */

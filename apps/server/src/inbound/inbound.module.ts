@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { FormsModule } from '../forms/forms.module';
 import { MessagesModule } from '../messages/messages.module';
 import { PermissionModule } from '../permission/permission.module';
+import { RepliesModule } from '../replies/replies.module';
 import { SenderModule } from '../sender/sender.module';
 import { SendingModule } from '../sending/sending.module';
 import { SupportersModule } from '../supporters/supporters.module';
@@ -10,6 +11,7 @@ import { TodayModule } from '../today/today.module';
 import { UnsubscribeModule } from '../unsubscribe/unsubscribe.module';
 import { AnswersService } from './answers.service';
 import { BouncesService } from './bounces.service';
+import { ComplaintsService } from './complaints.service';
 import { InboundRepository } from './inbound.repository';
 import { MailInService } from './mail-in.service';
 import { MailReader } from './mail-reader';
@@ -22,6 +24,7 @@ import { TextsService } from './texts.service';
 @Module({
   imports: [
     MessagesModule,
+    RepliesModule,
     PermissionModule,
     SenderModule,
     SendingModule,
@@ -36,6 +39,7 @@ import { TextsService } from './texts.service';
     TextsService,
     TextAnswersService,
     AnswersService,
+    ComplaintsService,
     BouncesService,
     InboundRepository,
     MailInService,

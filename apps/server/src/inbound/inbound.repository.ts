@@ -3,7 +3,6 @@ import { Injectable } from '@nestjs/common';
 import type { TextAnswers } from '@goodword/core/contract';
 import { Database } from '../platform/database';
 import { type Scoped, rowsOf } from '../platform/scoped';
-import { isDuplicate } from '../platform/database-errors';
 import type { Tables } from '../platform/tables/generated';
 
 export interface NumberOwner {
@@ -30,7 +29,7 @@ export interface LastDelivery {
   supporterId: number;
 }
 
-/** Whom what comes back is from, and what it answers. Owns `reply`. */
+/** Whom what comes back is from, and what it answers. */
 @Injectable()
 export class InboundRepository {
   /** The organization that a number belongs to; incoming texts carry no other name. */
@@ -136,40 +135,6 @@ export class InboundRepository {
     return row && { id: row.id, messageId: row.message_id, supporterId: row.supporter_id };
   }
 
-  /** Keeps what came in once and returns its id; null where it has come before. */
-  async keepReply(
-    tx: Scoped,
-    reply: {
-      key: string;
-      channel: 'email' | 'text';
-      sender: string;
-      contactPointId: number;
-      supporterId: number | null;
-      deliveryId: number | null;
-      body: string;
-      keyword: string;
-      /** When it reached us, or the gateway. */
-      receivedAt: Date;
-    },
-  ): Promise<number | null> {
-    try {
-      return await tx.insert('reply', {
-        provider_key: reply.key,
-        channel: reply.channel,
-        sender: reply.sender,
-        contact_point_id: reply.contactPointId,
-        supporter_id: reply.supporterId,
-        delivery_id: reply.deliveryId,
-        body: reply.body,
-        keyword: reply.keyword,
-        received_at: reply.receivedAt,
-      });
-    } catch (error) {
-      if (isDuplicate(error)) return null;
-      throw error;
-    }
-  }
-
   async answersOf(db: Scoped): Promise<{ name: string; text_answers: TextAnswers | null }> {
     const [row] = await db.sql<{ name: string; text_answers: TextAnswers | null }>(
       'SELECT name, text_answers FROM organization WHERE id = :org',
@@ -181,14 +146,6 @@ export class InboundRepository {
     await tx.execute('UPDATE organization SET text_answers = :answers WHERE id = :org', {
       answers: JSON.stringify(answers),
     });
-  }
-
-  /** What an incoming text turned out to be; it needs no answer by a person then. */
-  async settleReply(tx: Scoped, key: string, keyword: string): Promise<void> {
-    await tx.execute(
-      'UPDATE reply SET keyword = :keyword WHERE organization_id = :org AND provider_key = :key',
-      { key, keyword },
-    );
   }
 
   async setState(

@@ -1,5 +1,5 @@
 import { createTransport } from 'nodemailer';
-import type { RecordView, ReplyView, TodayView } from '@goodword/core/contract';
+import type { RecordView, ThreadsView, TodayView } from '@goodword/core/contract';
 import { openTestHouse, eventually, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, draftText, lastLook, messageAt, resultsOf, send } from '../testing/steps';
 import { mailTo, openFormAs, personBy, openedStatuses } from '../testing/supporter';
@@ -205,8 +205,8 @@ describe('mails that come back', () => {
   test('any other answer is kept for a person, with the one it answers, and changes nothing', async () => {
     const { id, replyTo, messageId } = await mailed('cal');
     await mailIn(replyTo, answer('Re: To cal', 'Is there parking?\r\n\r\n> Unsubscribe'));
-    const replies = await house.client.get<ReplyView[]>('/api/replies');
-    expect(replies.find((reply) => reply.body === 'Is there parking?')).toMatchObject({ channel: 'email' });
+    const { threads } = await house.client.get<ThreadsView>('/api/replies');
+    expect(threads.find(({ words }) => words === 'Is there parking?')).toMatchObject({ channel: 'email' });
     expect(openedStatuses(await record(id))).not.toContain('email all no');
     expect((await resultsOf(house.client, messageId)).counts.replied).toBe(1);
   });

@@ -11,6 +11,7 @@ import { Database } from '../platform/database';
 import { CameThroughService } from '../sender/came-through.service';
 import { AnswersService } from './answers.service';
 import { BouncesService } from './bounces.service';
+import { ComplaintsService } from './complaints.service';
 import { InboundRepository } from './inbound.repository';
 import { MAIL_LIMITS, mailFault, MailReader } from './mail-reader';
 import { PostmasterService } from './postmaster.service';
@@ -35,6 +36,7 @@ export class MailInService implements OnApplicationShutdown {
   constructor(
     @Inject(BouncesService) private readonly bounces: BouncesService,
     @Inject(AnswersService) private readonly answers: AnswersService,
+    @Inject(ComplaintsService) private readonly complaints: ComplaintsService,
     @Inject(CameThroughService) private readonly through: CameThroughService,
     @Inject(PostmasterService) private readonly postmaster: PostmasterService,
     @Inject(InboundRepository) private readonly inbound: InboundRepository,
@@ -50,7 +52,7 @@ export class MailInService implements OnApplicationShutdown {
       disabledCommands: tls ? ['AUTH'] : ['AUTH', 'STARTTLS'],
       ...(tls ?? {}),
       size: MAIL_LIMITS.bytes,
-      maxClients: 50,
+      maxClients: 20,
       socketTimeout: 60_000,
       closeTimeout: 2_000,
       logger: false,
@@ -79,6 +81,7 @@ export class MailInService implements OnApplicationShutdown {
     const isKnown =
       this.bounces.ownerOf(address) !== null ||
       this.through.organizationOf(address) !== null ||
+      this.complaints.takes(address) ||
       this.answers.takes(address);
     if (isOurs && isKnown) return null;
     return refusal(550, 'No such mailbox');
@@ -109,6 +112,7 @@ export class MailInService implements OnApplicationShutdown {
     for (const address of recipients.values()) {
       if (POSTMASTER.test(address)) await this.postmaster.receive(address, raw, from);
       else if (this.through.organizationOf(address) !== null) await this.through.receive(address, raw);
+      else if (this.complaints.takes(address)) await this.complaints.receive(raw);
       else if (this.answers.takes(address)) await this.answers.receive(address, raw, from, receivedAt);
       else await this.bounces.receive(address, raw, from);
     }

@@ -8,14 +8,14 @@ export interface ReadMail {
   messageId: string | null;
   from: string;
   headers: ReadonlyMap<string, unknown>;
-  attachments: { contentType: string; content: Buffer }[];
+  attachments: { filename: string; contentType: string; content: Buffer }[];
 }
 
 /**
  * Bounds of one mail. RFC 5321 sets least values for each (4.5.3.1); these lie far above what people send.
  */
 export const MAIL_LIMITS = {
-  bytes: 2 * 1024 * 1024,
+  bytes: 10 * 1024 * 1024,
   headerBytes: 64 * 1024,
   headerLines: 1000,
   parts: 200,
@@ -60,7 +60,9 @@ parentPort.on('message', async ({ id, raw }) => {
       messageId: mail.messageId ?? null,
       from: mail.from?.value[0]?.address ?? '',
       headers: new Map([...mail.headers].map(([name, value]) => [name, plain(value)])),
-      attachments: mail.attachments.map(({ contentType, content }) => ({ contentType, content })),
+      attachments: mail.attachments.map(({ filename, contentType, content }) => ({
+        filename: filename ?? '', contentType, content,
+      })),
     } });
   } catch {
     parentPort.postMessage({ id, mail: null });

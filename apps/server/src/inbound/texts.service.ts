@@ -21,6 +21,7 @@ import { UnsubscribeRepository } from '../unsubscribe/unsubscribe.repository';
 import { addEvents } from '../sending/delivery-events';
 import { DeliveryFaultsRepository } from '../sending/delivery-faults.repository';
 import { automaticAnswersOf, type AutomaticAnswers } from './answers';
+import { RepliesRepository } from '../replies/replies.repository';
 import { InboundRepository, type LastDelivery } from './inbound.repository';
 import { TasksRepository } from '../today/tasks.repository';
 import { ContactPointsRepository } from '../supporters/contact-points.repository';
@@ -60,6 +61,7 @@ export class TextsService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(InboundRepository) private readonly inbound: InboundRepository,
+    @Inject(RepliesRepository) private readonly replies: RepliesRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(UnsubscribeRepository) private readonly unsubscribe: UnsubscribeRepository,
@@ -93,7 +95,7 @@ export class TextsService {
     const last = await this.inbound.lastDelivery(tx, point);
     const owners = await this.contacts.ownersOf(tx, point);
     const supporterId = last?.supporterId ?? owners[0] ?? null;
-    const replyId = await this.inbound.keepReply(tx, {
+    const replyId = await this.replies.keep(tx, {
       key: text.id,
       channel: 'text',
       sender: text.from,
@@ -128,12 +130,12 @@ export class TextsService {
     answers: AutomaticAnswers,
   ): Promise<string | null> {
     if (isConfirmWord(text.text) && (await this.confirmations.confirmByText(tx, point)).length > 0) {
-      await this.inbound.settleReply(tx, text.id, 'confirm');
+      await this.replies.settle(tx, text.id, 'confirm');
       return answers.start;
     }
     const form = await this.forms.byKeyword(tx, keywordKey(text.text).slice(0, 20));
     if (!form) return null;
-    await this.inbound.settleReply(tx, text.id, 'join');
+    await this.replies.settle(tx, text.id, 'join');
     await this.joinBy(tx, form, text);
     return answers.start;
   }

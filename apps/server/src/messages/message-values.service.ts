@@ -13,7 +13,7 @@ import type { OrganizationRow, TeammateRow } from '../team/team.repository';
 import { slotsIn, type Composed } from './composer';
 import { MergeRegistryService, segmentOfKey } from './merge-registry.service';
 import { MergeValuesRepository } from './merge-values.repository';
-import { scopeOfMessage, type MessageRow } from './messages.repository';
+import { scopeOfMessage, type Composable } from './messages.repository';
 
 /** What people's values are wanted for: a composed message, how it goes and what it asks for. */
 export interface ValuesWanted {
@@ -29,7 +29,7 @@ export interface ValuesWanted {
 
 /** What is wanted for a message. */
 export const wantedFor = (
-  message: Pick<MessageRow, 'purpose' | 'list_id' | 'locale' | 'ask' | 'channel'>,
+  message: Pick<Composable, 'purpose' | 'list_id' | 'locale' | 'ask' | 'channel'>,
   around: Pick<ValuesWanted, 'composed' | 'organization' | 'sender'>,
 ): ValuesWanted => ({
   ...around,

@@ -26,6 +26,7 @@ import { PersonalLinksService } from './personal-links.service';
 import { PictureLibraryService } from './picture-library.service';
 import { PreviewService } from './preview.service';
 import { PublicListService } from './public-list.service';
+import { SaidService } from './said.service';
 import { TagTriggersService } from './tag-triggers.service';
 import { TemplatesController } from './templates.controller';
 import { TemplatesRepository } from './templates.repository';
@@ -63,6 +64,7 @@ import { WordVersionsService } from './word-versions.service';
     PictureLibraryService,
     PreviewService,
     PublicListService,
+    SaidService,
     TemplatesRepository,
     TemplatesService,
     WordVersionsRepository,
@@ -79,6 +81,7 @@ import { WordVersionsService } from './word-versions.service';
     MessagesRepository,
     ComposingService,
     MergeValuesRepository,
+    SaidService,
     TagTriggersService,
   ],
 })

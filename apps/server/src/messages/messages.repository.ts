@@ -36,6 +36,7 @@ export interface MessageRow extends Pick<
   | 'updated_at'
   | 'template_id'
   | 'template_version'
+  | 'in_reply_to'
   | 'locale'
   | 'ask'
   | 'plainly'
@@ -171,7 +172,7 @@ export function usesGroup(message: MessageRow, kind: GroupKind, id: number): boo
 const COLUMNS = `id, organization_id, chapter_id, name, channel, purpose, list_id, state, subject, preheader,
           letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by, seconded_group, seconded_reached,
           prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version, leaves_at, own_time,
-          template_id, template_version, locale, ask, plainly,
+          template_id, template_version, locale, ask, plainly, in_reply_to,
           go_state, go_version, go_asked_by, go_by, go_at, go_note, paused_why, wording_of,
           (SELECT s.campaign_id FROM campaign_step s WHERE s.message_id = message.id) AS campaign_id,
           (SELECT a.automation_id FROM automation_step a WHERE a.message_id = message.id) AS automation_id`;
@@ -232,6 +233,20 @@ export class MessagesRepository {
       recipients: JSON.stringify({ from: [], minus: [], without: [] }),
       sender_id: tx.scope.actorId,
     });
+  }
+
+  /** The newest message that was written to somebody alone, and who wrote it. */
+  async lastTo(db: Scoped, supporterId: number): Promise<{ id: number; by: string | null } | undefined> {
+    const [last] = await db.sql<{ id: number; by: string | null }>(
+      `SELECT m.id, t.name AS \`by\`
+        FROM message m
+        LEFT JOIN teammate t ON t.id = m.sender_id
+        WHERE m.organization_id = :org AND m.personal_to = :supporterId
+        ORDER BY m.id DESC
+        LIMIT 1`,
+      { supporterId },
+    );
+    return last;
   }
 
   async change(tx: Scoped, id: number, values: Record<string, Bound>): Promise<void> {

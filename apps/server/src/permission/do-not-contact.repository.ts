@@ -1,3 +1,4 @@
+import { likeWords } from '../platform/search';
 import { Injectable } from '@nestjs/common';
 import type { DncRow } from '@goodword/core/contract';
 import type { Bound, Scoped } from '../platform/scoped';
@@ -23,7 +24,7 @@ export class DoNotContactRepository {
     after: number | null,
     limit: number,
   ): Promise<{ rows: DncRow[]; total: number }> {
-    const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`;
+    const like = likeWords(search);
     const where = "d.organization_id = :org AND (:search = '' OR d.shown LIKE :like OR d.note LIKE :like)";
     const rows = await db.sql<Omit<DncRow, 'at'> & { at: Date }>(
       `SELECT d.id, d.kind, d.shown, d.how, d.note, t.name AS \`by\`, d.created_at AS at

@@ -32,6 +32,7 @@ import * as campaignSteps from './migrations/034_campaign_steps';
 import * as mailLimits from './migrations/035_mail_limits';
 import * as automations from './migrations/036_automations';
 import * as wordings from './migrations/037_wordings';
+import * as inbox from './migrations/038_inbox';
 import * as ownTime from './migrations/032_own_time';
 import * as senderCheck from './migrations/031_sender_check';
 import * as together from './migrations/029_together';
@@ -75,6 +76,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '035_mail_limits': mailLimits,
   '036_automations': automations,
   '037_wordings': wordings,
+  '038_inbox': inbox,
 };
 
 const source: Knex.MigrationSource<string> = {

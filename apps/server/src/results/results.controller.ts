@@ -3,26 +3,18 @@ import {
   schema,
   type MessageResults,
   type Page,
-  type ReplyView,
   type ResultPerson,
   answers,
   type ResultPeopleQuery,
   type SettleBody,
-  type HandledBody,
 } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
-import { Database } from '../platform/database';
 import type { AccessScope } from '../platform/scope';
-import { ResultsRepository } from './results.repository';
 import { ResultsService } from './results.service';
 
 @Controller('api')
 export class ResultsController {
-  constructor(
-    @Inject(ResultsService) private readonly results: ResultsService,
-    @Inject(ResultsRepository) private readonly repository: ResultsRepository,
-    @Inject(Database) private readonly database: Database,
-  ) {}
+  constructor(@Inject(ResultsService) private readonly results: ResultsService) {}
 
   @Route('get', 'messages/:id/results', {
     role: 'viewer',
@@ -58,25 +50,5 @@ export class ResultsController {
   @HttpCode(204)
   settle(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: SettleBody): Promise<void> {
     return this.results.settle(scope, id, body.as);
-  }
-
-  @Route('get', 'replies', {
-    role: 'viewer',
-    summary: 'Replies, open ones first',
-    answer: answers.listOf(answers.replyView),
-  })
-  replies(@Caller() scope: AccessScope): Promise<ReplyView[]> {
-    return this.repository.replies(this.database.read(scope));
-  }
-
-  @Route('post', 'replies/:id/handled', {
-    role: 'organizer',
-    summary: 'Put a reply aside, or take it up again',
-    params: schema.idParams,
-    body: schema.handled,
-  })
-  @HttpCode(204)
-  handled(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: HandledBody): Promise<void> {
-    return this.results.handleReply(scope, id, body.handled);
   }
 }

@@ -1,8 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import type { ReplyView, ResultKind } from '@goodword/core/contract';
-import type { SendingChannel } from '@goodword/core/permission';
+import type { ResultKind } from '@goodword/core/contract';
 import type { Scoped } from '../platform/scoped';
-import type { Tables } from '../platform/tables/generated';
 
 /** What can only have been done by somebody whom it reached. */
 const ACTED = '(d.opened = 1 OR d.clicked = 1 OR d.replied = 1 OR d.left_it = 1)';
@@ -181,55 +179,5 @@ export class ResultsRepository {
         WHERE organization_id = :org AND id = :id`,
       { id, kind: 'settled', detail: as === 'sent' ? 'Counted as sent' : 'Sent again' },
     );
-  }
-
-  async replies(db: Scoped): Promise<ReplyView[]> {
-    const rows = await db.sql<
-      Pick<Tables['reply'], 'id' | 'sender' | 'body' | 'at' | 'handled_at'> & {
-        supporter_id: number | null;
-        name: string | null;
-        channel: SendingChannel;
-        message: string | null;
-      }
-    >(
-      `SELECT r.id, r.supporter_id, r.sender, r.channel, r.body, r.at, r.handled_at, CONCAT_WS(' ',
-          s.first_name, s.last_name) AS name, m.name AS message
-        FROM reply r
-        LEFT JOIN supporter s ON s.id = r.supporter_id
-        LEFT JOIN delivery d ON d.id = r.delivery_id LEFT JOIN message m ON m.id = d.message_id
-        WHERE r.organization_id = :org AND r.keyword = 'none'
-          AND (:chapter IS NULL OR s.chapter_id = :chapter)
-        ORDER BY r.handled_at IS NOT NULL, r.at DESC
-        LIMIT 300`,
-    );
-    return rows.map((row) => ({
-      id: row.id,
-      supporterId: row.supporter_id,
-      name: row.name || row.sender,
-      from: row.sender,
-      channel: row.channel,
-      body: row.body,
-      at: row.at.toISOString(),
-      handled: row.handled_at !== null,
-      message: row.message,
-    }));
-  }
-
-  /** Puts a reply aside or takes it up again; false where the caller has no such reply. */
-  async handleReply(tx: Scoped, id: number, handled: boolean): Promise<boolean> {
-    const mine = `(:chapter IS NULL OR EXISTS (SELECT 1 FROM supporter s
-        WHERE s.id = reply.supporter_id AND s.chapter_id = :chapter))`;
-    const [reply] = await tx.sql(
-      `SELECT id FROM reply WHERE organization_id = :org AND id = :id AND ${mine}`,
-      { id },
-    );
-    if (!reply) return false;
-    await tx.execute(
-      `UPDATE reply
-        SET handled_at = IF(:handled, UTC_TIMESTAMP(3), NULL)
-        WHERE organization_id = :org AND id = :id`,
-      { id, handled },
-    );
-    return true;
   }
 }

@@ -134,11 +134,6 @@ export class ResultsService {
     });
   }
 
-  async handleReply(scope: AccessScope, id: number, handled: boolean): Promise<void> {
-    const found = await this.database.writeUnlogged(scope, (tx) => this.results.handleReply(tx, id, handled));
-    if (!found) throw new NotFound('reply');
-  }
-
   private async message(db: Scoped, id: number): Promise<MessageRow> {
     const message = await this.messages.find(db, id);
     if (!message) throw new NotFound('message');

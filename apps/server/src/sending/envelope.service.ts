@@ -135,6 +135,10 @@ export class EnvelopeService {
         'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
         // RFC 3834 §5: no machine is to answer what a machine sent.
         ...(context.automation ? { 'Auto-Submitted': 'auto-generated' } : {}),
+        // RFC 5322 3.6.4: so that it stands under what it answers.
+        ...(message.in_reply_to
+          ? { 'In-Reply-To': message.in_reply_to, References: message.in_reply_to }
+          : {}),
         ...this.feedbackId(message),
       },
     };

@@ -7,6 +7,7 @@ import { RecordModule } from '../record/record.module';
 import { ResultsModule } from '../results/results.module';
 import { RostersModule } from '../campaigns/rosters.module';
 import { RollModule } from '../roll/roll.module';
+import { RepliesModule } from '../replies/replies.module';
 import { SegmentsModule } from '../segments/segments.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
@@ -41,6 +42,7 @@ import { LeasesRepository } from './leases.repository';
     MessagesModule,
     PermissionModule,
     RecordModule,
+    RepliesModule,
     ResultsModule,
     RollModule,
     RostersModule,

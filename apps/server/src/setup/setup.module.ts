@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { CallsModule } from '../calls/calls.module';
 import { IntakeModule } from '../intake/intake.module';
 import { MessagesModule } from '../messages/messages.module';
+import { RepliesModule } from '../replies/replies.module';
 import { TeamModule } from '../team/team.module';
 import { BeginningRepository } from './beginning.repository';
 import { BeginningService } from './beginning.service';
@@ -12,7 +13,7 @@ import { SetupController } from './setup.controller';
 import { TeammatesService } from './teammates.service';
 
 @Module({
-  imports: [CallsModule, IntakeModule, MessagesModule, TeamModule],
+  imports: [CallsModule, IntakeModule, MessagesModule, RepliesModule, TeamModule],
   controllers: [SetupController],
   providers: [
     BeginningRepository,

@@ -12,6 +12,7 @@ import { Conflict, Invalid, NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import { Sessions } from '../platform/sessions';
 import { stillAs } from '../platform/versions';
+import { RepliesRepository } from '../replies/replies.repository';
 import { TeamRepository, type TeammateRow } from '../team/team.repository';
 import { jsonOf, TeammatesRepository, type TeammateLine } from '../team/teammates.repository';
 import { sentence } from '../platform/words';
@@ -33,6 +34,7 @@ export class TeammatesService {
     @Inject(TemplatesRepository) private readonly templates: TemplatesRepository,
     @Inject(BatchesRepository) private readonly batches: BatchesRepository,
     @Inject(CallsRepository) private readonly calls: CallsRepository,
+    @Inject(RepliesRepository) private readonly replies: RepliesRepository,
   ) {}
 
   async all(scope: AccessScope): Promise<TeammateView[]> {
@@ -94,12 +96,13 @@ export class TeammatesService {
 
   async waitingFor(scope: AccessScope, id: number): Promise<WaitingFor> {
     const db = this.database.read(scope);
-    const [messages, batches, callLists] = [
+    const [messages, batches, callLists, replies] = [
       await this.messages.waitingFor(db, id),
       await this.batches.waitingFor(db, id),
       await this.calls.waitingFor(db, id),
+      await this.replies.waitingFor(db, id),
     ];
-    return { messages, batches, callLists };
+    return { messages, batches, callLists, replies };
   }
 
   /**
@@ -116,6 +119,7 @@ export class TeammatesService {
         throw new Invalid([{ field: 'handTo', code: 'teammate', message: sentence('team.hand-on') }]);
       await this.messages.handOn(tx, id, heir.id);
       await this.templates.handOn(tx, id, heir.id);
+      await this.replies.handOn(tx, id, heir.id);
       await this.batches.handOn(tx, id, heir.id);
       await this.calls.handOn(tx, id, heir.id);
       await this.mates.spendLinks(tx, id);

@@ -1,11 +1,10 @@
+import { likeEscape, likeWords } from '../platform/search';
 import { Injectable } from '@nestjs/common';
 import type { Scoped } from '../platform/scoped';
 
 const MINE = `JOIN supporter_contact sc ON sc.contact_point_id = cp.id
     JOIN supporter s ON s.id = sc.supporter_id AND s.erased_at IS NULL
       AND (:chapter IS NULL OR s.chapter_id = :chapter)`;
-
-const likeEscape = (text: string) => text.replace(/[\\%_]/g, '\\$&');
 
 /**
  * Finds by what stands in an index: the beginning of an email, the end of a number, a part of a name of a
@@ -51,7 +50,7 @@ export class FindRepository {
         AND name LIKE :like ORDER BY name LIKE :begins DESC, name LIMIT :limit)`;
     const all = [of('list'), of('tag'), of('segment'), of('campaign'), of('message', 'state')];
     return db.sql(all.join(' UNION ALL '), {
-      like: `%${likeEscape(words)}%`,
+      like: likeWords(words),
       begins: `${likeEscape(words)}%`,
       limit,
     });

@@ -17,7 +17,7 @@ export class ErasureRepository {
     @Inject(EntriesRepository) private readonly entries: EntriesRepository,
   ) {}
 
-  /** Files that hold something of the person: evidence, and values of fields. */
+  /** Files that hold something of the person: evidence, values of fields, what came with their mails. */
   async evidenceKeys(tx: Scoped, supporterId: number): Promise<string[]> {
     const rows = await tx.sql<{ storage_key: string }>(
       `SELECT storage_key
@@ -26,8 +26,26 @@ export class ErasureRepository {
         UNION
         SELECT storage_key
         FROM field_file
-        WHERE organization_id = :org AND supporter_id = :supporterId AND storage_key IS NOT NULL`,
+        WHERE organization_id = :org AND supporter_id = :supporterId AND storage_key IS NOT NULL
+        UNION
+        SELECT f.storage_key
+        FROM reply_file f
+        JOIN reply r ON r.id = f.reply_id
+        WHERE f.organization_id = :org AND r.supporter_id = :supporterId AND f.storage_key IS NOT NULL`,
       { supporterId },
+    );
+    return rows.map((row) => row.storage_key);
+  }
+
+  /** Files that came from an address. */
+  async pointFiles(tx: Scoped, contactPointId: number): Promise<string[]> {
+    const rows = await tx.sql<{ storage_key: string }>(
+      `SELECT f.storage_key
+        FROM reply_file f
+        JOIN reply r ON r.id = f.reply_id
+        WHERE f.organization_id = :org AND r.contact_point_id = :contactPointId
+          AND f.storage_key IS NOT NULL`,
+      { contactPointId },
     );
     return rows.map((row) => row.storage_key);
   }
@@ -180,14 +198,8 @@ export class ErasureRepository {
       },
     );
     await this.holds.blank(tx, contactPointId);
-    await tx.execute(
-      `UPDATE reply
-        SET sender = '(erased)', body = '(erased)'
-        WHERE organization_id = :org AND contact_point_id = :contactPointId`,
-      {
-        contactPointId,
-      },
-    );
+    for (const statement of blankReplies('r.contact_point_id = :contactPointId'))
+      await tx.execute(statement, { contactPointId });
   }
 
   /** Everything that names the person, in every table that has it; what happened and when stays. */
@@ -205,9 +217,7 @@ export class ErasureRepository {
         SET state = 'ended', why = 'taken-out', due_at = NULL
         WHERE organization_id = :org AND supporter_id = :supporterId AND state IN ('waiting', 'held')`,
       "UPDATE gift SET note = '' WHERE organization_id = :org AND supporter_id = :supporterId",
-      `UPDATE reply
-        SET sender = '(erased)', body = '(erased)'
-        WHERE organization_id = :org AND supporter_id = :supporterId`,
+      ...blankReplies('r.supporter_id = :supporterId'),
       `UPDATE evidence
         SET name = '(erased)', storage_key = NULL
         WHERE organization_id = :org AND supporter_id = :supporterId`,
@@ -230,7 +240,8 @@ export class ErasureRepository {
         SET name = '(erased)', storage_key = NULL
         WHERE organization_id = :org AND supporter_id = :supporterId`,
       `UPDATE message
-        SET subject = '(erased)', letter = NULL, body = '(erased)', name = '(erased)'
+        SET subject = '(erased)', letter = NULL, body = '(erased)', name = '(erased)', said = NULL,
+          in_reply_to = NULL
         WHERE organization_id = :org AND personal_to = :supporterId`,
       `UPDATE call_list_member
         SET note_id = NULL
@@ -273,3 +284,14 @@ export class ErasureRepository {
     await this.ledger.blank(tx, supporterId);
   }
 }
+
+/** What some replies say, and the files that came with them. */
+const blankReplies = (which: string): string[] => [
+  `UPDATE reply_file f
+    JOIN reply r ON r.id = f.reply_id
+    SET f.name = '(erased)', f.storage_key = NULL
+    WHERE f.organization_id = :org AND ${which}`,
+  `UPDATE reply r
+    SET r.sender = '(erased)', r.body = '(erased)', r.subject = '', r.mail_id = NULL
+    WHERE r.organization_id = :org AND ${which}`,
+];

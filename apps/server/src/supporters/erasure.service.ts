@@ -45,6 +45,7 @@ export class ErasureService {
         if (others.has(point.id) || point.shown === '(erased)') continue;
         if (await this.erasures.hasRefused(tx, point, people))
           await this.erasures.keepHash(tx, point.kind, hash);
+        kept.push(...(await this.erasures.pointFiles(tx, point.id)));
         await this.erasures.blankPoint(tx, point.id, `erased:${hash}:${point.id}`);
       }
       for (const one of people) await this.erasures.blankPerson(tx, one);

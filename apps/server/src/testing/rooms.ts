@@ -49,7 +49,7 @@ export const WRITES: Record<string, readonly string[]> = {
   'own-html': words('image'),
   password: words('teammate teammate_link'),
   'people-views': words('people_view'),
-  replies: words('reply'),
+  replies: words('contact_point permission_entry permission_state reply'),
   segments: words('bulk list segment segment_size segment_version'),
   sender: words('organization sender_check'),
   session: words('teammate'),
@@ -57,11 +57,11 @@ export const WRITES: Record<string, readonly string[]> = {
     address_hold automation_visit batch batch_before batch_row batch_value call_list_member campaign_off confirmation
     confirmation_sent contact_point delivery delivery_event do_not_contact evidence field_file
     field_value gift household letter_file merging message note permission_entry permission_state place_before
-    reply roster supporter supporter_contact supporter_list supporter_tag task
+    reply reply_file roster supporter supporter_contact supporter_list supporter_tag task
   `),
   tags: words('automation campaign_step message segment segment_version supporter_tag tag'),
   tasks: words('address_hold contact_point permission_entry permission_state task'),
-  team: words('batch call_list message teammate teammate_link template'),
+  team: words('batch call_list message reply teammate teammate_link template'),
   templates: words('template words_version'),
   'text-answers': words('organization'),
 };
@@ -123,7 +123,7 @@ export const READS: Record<string, readonly string[]> = {
     automation automation_visit address_change confirmation contact_point delivery list organization permission_entry reply
     supporter supporter_contact task teammate
   `),
-  replies: words('delivery message reply supporter'),
+  replies: words('delivery message note reply reply_file supporter task teammate'),
   segments: words(`
     automation automation_step address_hold batch batch_row campaign chapter contact_point delivery delivery_event
     do_not_contact field field_value form form_version gift house_rules household list message
@@ -142,7 +142,7 @@ export const READS: Record<string, readonly string[]> = {
   tags: words(
     'automation automation_step chapter form form_version message segment supporter supporter_tag tag',
   ),
-  team: words('batch call_list call_list_member message teammate teammate_link'),
+  team: words('batch call_list call_list_member message reply teammate teammate_link'),
   templates: words(`
     chapter contact_point field field_value gift house_rules household image list message organization
     permission_entry permission_state supporter supporter_contact teammate template words_version

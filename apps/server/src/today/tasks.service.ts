@@ -6,6 +6,7 @@ import { Database } from '../platform/database';
 import { type Scoped } from '../platform/scoped';
 import { Conflict, Forbidden, NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
+import { noReadInReply } from '../replies/said-no';
 import { TasksRepository, type TaskRow } from './tasks.repository';
 import { sentence } from '../platform/words';
 import { ContactPointsRepository } from '../supporters/contact-points.repository';
@@ -61,23 +62,17 @@ export class TasksService {
   /** The channel is closed at the address; of a number that several share, for each of them. */
   private async stop(tx: Scoped, task: TaskRow): Promise<void> {
     const isEmail = task.point_kind === 'email';
-    const sharers = isEmail ? [] : await this.contacts.ownersOf(tx, task.contact_point_id!);
-    const people = sharers.length > 0 ? sharers : [task.supporter_id];
     await this.ledger.recordAll(
       tx,
-      people.map((supporterId) => ({
+      noReadInReply({
         contactPointId: task.contact_point_id,
-        supporterId,
-        channel: isEmail ? 'email' : 'text',
-        scope: 'all',
-        state: 'no',
-        saidAt: task.asked_at,
-        byPerson: true,
-        how: 'reply',
+        kind: isEmail ? 'email' : 'mobile',
+        supporterId: task.supporter_id,
+        sharers: isEmail ? [] : await this.contacts.ownersOf(tx, task.contact_point_id!),
         words: task.words,
-        source: 'In their own words, read by a person',
+        saidAt: task.asked_at,
         replyId: task.reply_id,
-      })),
+      }),
     );
   }
 }

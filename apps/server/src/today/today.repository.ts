@@ -14,6 +14,8 @@ const HALF_DONE: readonly BatchState[] = [
   'stopped',
 ];
 const ON_THE_WAY: readonly MessageState[] = ['scheduled', 'preparing', 'posting', 'sending', 'paused'];
+/** A reply that is put aside waits for its time. */
+const NOT_ASIDE = '(r.aside_until IS NULL OR r.aside_until <= UTC_TIMESTAMP(3))';
 /** Of a reply, as much as a line shows. */
 const WORDS = 160;
 
@@ -113,7 +115,7 @@ export class TodayRepository {
           FROM reply r
           LEFT JOIN supporter s ON s.id = r.supporter_id
           LEFT JOIN delivery d ON d.id = r.delivery_id LEFT JOIN message m ON m.id = d.message_id
-        WHERE r.organization_id = :org AND r.keyword = 'none' AND r.handled_at IS NULL
+        WHERE r.organization_id = :org AND r.keyword = 'none' AND r.handled_at IS NULL AND ${NOT_ASIDE}
           AND (:chapter IS NULL OR s.chapter_id = :chapter) ORDER BY r.at, r.id LIMIT 1`,
       { letters: WORDS },
     );
@@ -165,7 +167,8 @@ export class TodayRepository {
     const [row] = await db.sql<Counts>(
       `SELECT
         (SELECT COUNT(*) FROM reply r ${person(db, 'r')}
-          WHERE r.organization_id = :org AND r.keyword = 'none' AND r.handled_at IS NULL) AS replies,
+          WHERE r.organization_id = :org AND r.keyword = 'none' AND r.handled_at IS NULL
+          AND ${NOT_ASIDE}) AS replies,
         (SELECT COUNT(*) ${unsure}) AS unsure,
         (SELECT MAX(d.message_id) ${unsure}) AS unsureMessageId,
         (SELECT MIN(e.at) FROM delivery d FORCE INDEX (by_state)

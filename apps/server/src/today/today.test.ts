@@ -3,8 +3,8 @@ import type {
   JobView,
   MessageResults,
   Page,
-  ReplyView,
   ResultPerson,
+  ThreadsView,
   TodayView,
   WeekView,
 } from '@goodword/core/contract';
@@ -101,26 +101,26 @@ describe('answers', () => {
       { name: 'Mia Moss', words: 'Where do we meet?', message: 'A text', at: expect.any(String) as string },
     ]);
     expect((await today(east)).firstReply).toBeNull();
-    const [reply] = await house.client.get<ReplyView[]>('/api/replies');
+    const [reply] = (await house.client.get<ThreadsView>('/api/replies')).threads;
     expect(reply).toMatchObject({
       name: 'Mia Moss',
-      body: 'Where do we meet?',
-      handled: false,
+      words: 'Where do we meet?',
+      waiting: 1,
       message: 'A text',
     });
     const before = await done();
-    await house.client.post(`/api/replies/${reply!.id}/handled`, { handled: true });
+    await house.client.post(`/api/replies/${reply!.replyId}/handled`, { handled: true });
     expect([(await today()).replies, (await done()).answered]).toEqual([0, before.answered + 1]);
-    await house.client.post(`/api/replies/${reply!.id}/handled`, { handled: false });
+    await house.client.post(`/api/replies/${reply!.replyId}/handled`, { handled: false });
     expect((await today()).replies).toBe(1);
   });
 
   test('to another chapter’s people are not seen, and not put aside', async () => {
-    const [reply] = await house.client.get<ReplyView[]>('/api/replies');
-    expect(await east.get<ReplyView[]>('/api/replies')).toEqual([]);
-    expect((await east.call('POST', `/api/replies/${reply!.id}/handled`, { handled: true })).status).toBe(
-      404,
-    );
+    const [reply] = (await house.client.get<ThreadsView>('/api/replies')).threads;
+    expect((await east.get<ThreadsView>('/api/replies')).threads).toEqual([]);
+    expect(
+      (await east.call('POST', `/api/replies/${reply!.replyId}/handled`, { handled: true })).status,
+    ).toBe(404);
     expect((await house.client.call('POST', '/api/replies/999999/handled', { handled: true })).status).toBe(
       404,
     );

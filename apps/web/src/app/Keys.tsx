@@ -1,4 +1,5 @@
 import { t } from '@lingui/core/macro';
+import { useLocation } from 'react-router';
 import { Drawer } from '../ui/dialogs';
 
 const KEYS: [string, string][] = [
@@ -12,11 +13,26 @@ const KEYS: [string, string][] = [
   ['?', t`These keys`],
 ];
 
+/** What else there is on some pages, by how their addresses begin. */
+const KEYS_OF: readonly [string, [string, string][]][] = [
+  [
+    '/hear-back/replies',
+    [
+      ['a', t`Answer the one that is open`],
+      ['d', t`Mark it as done, or open it again`],
+      ['n', t`Write a note`],
+      ['1 2 3 4', t`Do what the Margin offers`],
+    ],
+  ],
+];
+
 export default function Keys({ onClose }: { onClose: () => void }) {
+  const { pathname } = useLocation();
+  const here = KEYS_OF.flatMap(([path, keys]) => (pathname.startsWith(path) ? keys : []));
   return (
     <Drawer open onClose={onClose} title={t`Keys`}>
       <dl className="sheet p-4 grid grid-cols-[auto_1fr] gap-x-6 gap-y-3">
-        {KEYS.map(([key, words]) => (
+        {[...here, ...KEYS].map(([key, words]) => (
           <div key={key} className="contents">
             <dt className="font-mono text-[12.5px]">{key}</dt>
             <dd>{words}</dd>

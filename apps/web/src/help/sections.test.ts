@@ -51,7 +51,7 @@ test('a page leads to the guide that tells of it', () => {
   ).toEqual([
     'gather',
     'sort',
-    'sort',
+    'hear-back',
     'permission',
     'send',
     null,

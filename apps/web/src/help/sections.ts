@@ -53,7 +53,8 @@ export function guideOf(path: string): string | null {
   if (path.startsWith('/house') || path === '/setup/answers') return 'permission';
   if (path === '/setup/files') return 'gather';
   if (path === '/setup/fields') return 'sort';
-  if (path.startsWith('/sort') || path.startsWith('/hear-back')) return 'sort';
+  if (path.startsWith('/hear-back')) return 'hear-back';
+  if (path.startsWith('/sort')) return 'sort';
   if (path === '/setup/sender') return 'send-your-sender';
   if (path.startsWith('/write')) return 'write';
   return path.startsWith('/send') ? 'send' : null;

@@ -385,10 +385,11 @@ function TakeOut({
   );
 }
 
-function wordsOf({ messages, batches, callLists }: WaitingFor): string[] {
+function wordsOf({ messages, batches, callLists, replies }: WaitingFor): string[] {
   return [
     messages > 0 && plural(messages, { one: '# message', other: '# messages' }),
     batches > 0 && plural(batches, { one: '# half-done batch', other: '# half-done batches' }),
     callLists > 0 && plural(callLists, { one: '# call list', other: '# call lists' }),
+    replies > 0 && plural(replies, { one: '# reply', other: '# replies' }),
   ].filter((words) => words !== false);
 }

@@ -10,7 +10,8 @@ export function Places({ label, places }: { label: string; places: readonly Plac
         <NavLink
           key={to}
           to={to}
-          end
+          // The first is what the others lie in.
+          end={to === places[0]![0]}
           className={({ isActive }) =>
             `pb-1 font-semibold border-b-2 ${isActive ? 'border-madder' : 'border-transparent text-ink2 hover:text-ink'}`
           }

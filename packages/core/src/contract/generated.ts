@@ -1498,6 +1498,62 @@ export interface paths {
      */
     post: operations['LettersController.posted'];
   };
+  '/api/replies': {
+    /**
+     * What people wrote back, a line for each of them
+     * @description Needs the role viewer.
+     */
+    get: operations['InboxController.page'];
+  };
+  '/api/replies/{id}': {
+    /**
+     * The thread that a reply belongs to
+     * @description Needs the role viewer.
+     */
+    get: operations['InboxController.thread'];
+  };
+  '/api/replies/{id}/read': {
+    /**
+     * A thread has been read to this reply
+     * @description Needs the role organizer.
+     */
+    post: operations['InboxController.read'];
+  };
+  '/api/replies/{id}/handled': {
+    /**
+     * A thread is done to this reply, or the reply is open again
+     * @description Needs the role organizer.
+     */
+    post: operations['InboxController.handled'];
+  };
+  '/api/replies/{id}/aside': {
+    /**
+     * Put a thread aside until a time, or take it up again
+     * @description Needs the role organizer.
+     */
+    post: operations['InboxController.aside'];
+  };
+  '/api/replies/{id}/assigned': {
+    /**
+     * Say whose a thread is to answer
+     * @description Needs the role organizer.
+     */
+    post: operations['InboxController.assign'];
+  };
+  '/api/replies/{id}/no': {
+    /**
+     * Read a reply as opting out of its channel
+     * @description Needs the role organizer.
+     */
+    post: operations['InboxController.no'];
+  };
+  '/api/replies/{id}/files/{fileId}': {
+    /**
+     * A file that came with a reply
+     * @description Needs the role viewer.
+     */
+    get: operations['InboxController.file'];
+  };
   '/api/messages/{id}/results': {
     /**
      * What came of a message
@@ -1518,20 +1574,6 @@ export interface paths {
      * @description Needs the role organizer.
      */
     post: operations['ResultsController.settle'];
-  };
-  '/api/replies': {
-    /**
-     * Replies, open ones first
-     * @description Needs the role viewer.
-     */
-    get: operations['ResultsController.replies'];
-  };
-  '/api/replies/{id}/handled': {
-    /**
-     * Put a reply aside, or take it up again
-     * @description Needs the role organizer.
-     */
-    post: operations['ResultsController.handled'];
   };
   '/leave/{token}': {
     /**
@@ -2262,6 +2304,111 @@ export interface components {
         /** @description The teammate who chose it; null where it was decided by what people did. */
         by: string | null;
       } | null;
+    };
+    ThreadLine: {
+      /**
+       * Format: double
+       * @description Their newest reply, by which the thread is named.
+       */
+      replyId: number;
+      /**
+       * Format: double
+       * @description Null where the address is nobody’s.
+       */
+      supporterId: number | null;
+      name: string;
+      channel: 'email' | 'text';
+      /** @description The beginning of the newest. */
+      words: string;
+      at: string;
+      /**
+       * Format: double
+       * @description So many of theirs are open.
+       */
+      waiting: number;
+      /** @description Nobody has read the newest yet. */
+      unread: boolean;
+      assignedTo: {
+        id: number;
+        name: string;
+      } | null;
+      asideUntil: string | null;
+      /** @description The message that they answer. */
+      message: string | null;
+    };
+    ThreadItem: {
+      kind: 'in' | 'out' | 'note';
+      id: number;
+      at: string;
+      channel: 'email' | 'text' | null;
+      /** @description Who of the team; of theirs the address. */
+      by: string;
+      subject: string;
+      words: string;
+      /** @description Of theirs, the message that it answers. */
+      message: {
+        id: number;
+        name: string;
+      } | null;
+      /** @description Of theirs: `none` for words to us, `machine` for what a machine answered, else what it did. */
+      keyword: string;
+      /** @description Of ours, how its delivery stands; null before it has one. */
+      state: string | null;
+      files: {
+        id: number;
+        name: string;
+        bytes: number;
+        /**
+         * @description Why it was not kept.
+         * @enum {string|null}
+         */
+        refused: 'kind' | 'many' | 'empty' | null;
+      }[];
+    };
+    ThreadView: {
+      replyId: number;
+      supporterId: number | null;
+      name: string;
+      /** @description The address of their newest. */
+      from: string;
+      channel: 'email' | 'text';
+      subject: string;
+      message: string | null;
+      /**
+       * Format: double
+       * @description So many of theirs are not done.
+       */
+      open: number;
+      assignedTo: {
+        id: number;
+        name: string;
+      } | null;
+      asideUntil: string | null;
+      /** @description They seem to ask to stop, and what they wrote on is on hold until somebody says what was meant. */
+      question: {
+        taskId: number;
+        words: string;
+      } | null;
+      /**
+       * Format: double
+       * @description Our newest message to them alone: an answer names it.
+       */
+      after: number | null;
+      /** @description Who may answer. */
+      mates: {
+        id: number;
+        name: string;
+      }[];
+      items: components['schemas']['ThreadItem'][];
+    };
+    ThreadsView: {
+      threads: components['schemas']['ThreadLine'][];
+      counts: {
+        open: number;
+        mine: number;
+        aside: number;
+        unread: number;
+      };
     };
     StepExpected: {
       messageId: number;
@@ -3230,17 +3377,6 @@ export interface components {
       /** @description Why they would not get it; null of those who would. */
       note: string | null;
     };
-    ReplyView: {
-      id: number;
-      supporterId: number | null;
-      name: string;
-      from: string;
-      channel: 'email' | 'text';
-      body: string;
-      at: string;
-      handled: boolean;
-      message: string | null;
-    };
     ResultPerson: {
       supporterId: number;
       name: string;
@@ -3953,6 +4089,11 @@ export interface components {
       messages: number;
       batches: number;
       callLists: number;
+      /**
+       * Format: double
+       * @description Replies that are theirs to answer.
+       */
+      replies: number;
     };
     Words: {
       subject: string;
@@ -5183,6 +5324,10 @@ export interface components {
       letter: components['schemas']['LetterDoc'] | null;
       text: string;
       templateId?: number | null;
+      answers?: {
+        replyId: number;
+        after: number | null;
+      };
     };
     MakeLettersBody: {
       form: 'din-b' | 'us-10';
@@ -5197,6 +5342,29 @@ export interface components {
     };
     PostedLettersBody: {
       on: string;
+    };
+    ThreadsQuery: {
+      /**
+       * @default open
+       * @enum {string}
+       */
+      view: 'open' | 'mine' | 'aside' | 'done';
+      /** @default  */
+      q: string;
+    };
+    HandledBody: {
+      handled: boolean;
+    };
+    PutAsideBody: {
+      /** Format: date-time */
+      until: string | null;
+    };
+    AssignThreadBody: {
+      to: number | null;
+    };
+    ReplyFileParams: {
+      id: number;
+      fileId: number;
     };
     ResultPeopleQuery: {
       after?: string;
@@ -5218,9 +5386,6 @@ export interface components {
     };
     SettleBody: {
       as: 'sent' | 'again';
-    };
-    HandledBody: {
-      handled: boolean;
     };
     TokenParams: {
       token: string;
@@ -5436,6 +5601,10 @@ export type CallListView = components['schemas']['CallListView'];
 export type CallHours = components['schemas']['CallHours'];
 export type CallRow = components['schemas']['CallRow'];
 export type ComparisonView = components['schemas']['ComparisonView'];
+export type ThreadLine = components['schemas']['ThreadLine'];
+export type ThreadItem = components['schemas']['ThreadItem'];
+export type ThreadView = components['schemas']['ThreadView'];
+export type ThreadsView = components['schemas']['ThreadsView'];
 export type StepExpected = components['schemas']['StepExpected'];
 export type CampaignExpected = components['schemas']['CampaignExpected'];
 export type CampaignGoal = components['schemas']['CampaignGoal'];
@@ -5489,7 +5658,6 @@ export type OwnTimesView = components['schemas']['OwnTimesView'];
 export type Preview = components['schemas']['Preview'];
 export type ProofsView = components['schemas']['ProofsView'];
 export type ReaderView = components['schemas']['ReaderView'];
-export type ReplyView = components['schemas']['ReplyView'];
 export type ResultPerson = components['schemas']['ResultPerson'];
 export type SavedWords = components['schemas']['SavedWords'];
 export type TextAnswers = components['schemas']['TextAnswers'];
@@ -5680,9 +5848,13 @@ export type MakeLettersBody = components['schemas']['MakeLettersBody'];
 export type LetterFileParams = components['schemas']['LetterFileParams'];
 export type LetterPageQuery = components['schemas']['LetterPageQuery'];
 export type PostedLettersBody = components['schemas']['PostedLettersBody'];
+export type ThreadsQuery = components['schemas']['ThreadsQuery'];
+export type HandledBody = components['schemas']['HandledBody'];
+export type PutAsideBody = components['schemas']['PutAsideBody'];
+export type AssignThreadBody = components['schemas']['AssignThreadBody'];
+export type ReplyFileParams = components['schemas']['ReplyFileParams'];
 export type ResultPeopleQuery = components['schemas']['ResultPeopleQuery'];
 export type SettleBody = components['schemas']['SettleBody'];
-export type HandledBody = components['schemas']['HandledBody'];
 export type TokenParams = components['schemas']['TokenParams'];
 export type LeaveBody = components['schemas']['LeaveBody'];
 export type MakeFormBody = components['schemas']['MakeFormBody'];
@@ -9184,6 +9356,119 @@ export interface operations {
       204: {};
     };
   };
+  'InboxController.page': {
+    parameters: {
+      query?: {
+        view?: 'open' | 'mine' | 'aside' | 'done';
+        q?: string;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['ThreadsView'];
+        };
+      };
+    };
+  };
+  'InboxController.thread': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['ThreadView'];
+        };
+      };
+    };
+  };
+  'InboxController.read': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'InboxController.handled': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['HandledBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'InboxController.aside': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PutAsideBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'InboxController.assign': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AssignThreadBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'InboxController.no': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'InboxController.file': {
+    parameters: {
+      path: {
+        id: number;
+        fileId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {};
+    };
+  };
   'ResultsController.of': {
     parameters: {
       path: {
@@ -9244,32 +9529,6 @@ export interface operations {
     requestBody: {
       content: {
         'application/json': components['schemas']['SettleBody'];
-      };
-    };
-    responses: {
-      /** @description Done */
-      204: {};
-    };
-  };
-  'ResultsController.replies': {
-    responses: {
-      /** @description Done */
-      200: {
-        content: {
-          'application/json': components['schemas']['ReplyView'][];
-        };
-      };
-    };
-  };
-  'ResultsController.handled': {
-    parameters: {
-      path: {
-        id: number;
-      };
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['HandledBody'];
       };
     };
     responses: {

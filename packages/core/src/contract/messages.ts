@@ -248,7 +248,5 @@ export const resultPeople = Joi.object({
     .valid(...RESULT_KINDS)
     .required(),
 });
-/** Body: whether a reply is done. */
-export const handled = Joi.object({ handled: Joi.boolean().required() });
 /** Body: what became of deliveries of which nobody knows. */
 export const settle = Joi.object({ as: Joi.string().valid('sent', 'again').required() });

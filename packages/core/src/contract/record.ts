@@ -78,4 +78,6 @@ export const personalMessage = Joi.object({
   text: Joi.string().max(2000).allow('').required(),
   /** The template that its words began with. */
   templateId: id.allow(null).optional(),
+  /** The reply that it answers, and the newest message of ours to them that the writer had seen. */
+  answers: Joi.object({ replyId: id.required(), after: id.allow(null).required() }).optional(),
 });

@@ -13,6 +13,7 @@ export {
   visitsQuery,
 } from './automations';
 export { chooseWording, saveComparison } from './comparisons';
+export { assignThread, handled, putAside, replyFileParams, threadsQuery } from './inbox';
 export { saveMailLimits, saveTextNumber } from './sender';
 export {
   beginHouse,
@@ -117,7 +118,6 @@ export {
   snapshotSegment,
 } from './segments';
 export {
-  handled,
   suppressedQuery,
   beginTo,
   makeMessage,

@@ -54,4 +54,12 @@ export { onTelephone } from './telephone';
 export { isOwnWayOut, MOST_OWN_HTML, ownBlocks } from './own';
 export { blocksOf, distinctRules, letterRules, readBlocks } from './walk';
 export { giftFacts, type GiftFacts, type GiftSum } from './gift-facts';
-export { hrefsIn, letterTexts, NO_WORDS, readableLines, type KeptWords, type WrittenWords } from './written';
+export {
+  hrefsIn,
+  letterParagraphs,
+  letterTexts,
+  NO_WORDS,
+  readableLines,
+  type KeptWords,
+  type WrittenWords,
+} from './written';

@@ -1,5 +1,7 @@
 import type { AskRule } from './ask';
 import type { LetterDoc } from './doc';
+import { currentLetter } from './migrate';
+import { blocksOf, innerBlocks, readBlocks } from './walk';
 
 /** The words of a message or a template: a letter by mail or on paper, a text, a script to be read out. */
 export interface WrittenWords {
@@ -40,6 +42,20 @@ export function letterTexts(node: unknown): string[] {
   return [text, attrs?.label, attrs?.alt]
     .filter((one): one is string => Boolean(one))
     .concat((content ?? []).flatMap(letterTexts));
+}
+
+/**
+ * A letter as one person reads it, without its looks: a paragraph for each block that has words, fields as
+ * they were typed.
+ */
+export function letterParagraphs(
+  letter: LetterDoc,
+  values: Readonly<Record<string, string | null | undefined>>,
+): string[] {
+  return blocksOf(readBlocks(currentLetter(letter), values))
+    .filter((block) => innerBlocks(block).length === 0)
+    .map((block) => letterTexts(block).join(''))
+    .filter((paragraph) => paragraph.trim() !== '');
 }
 
 /** The addresses behind the links, buttons and pictures of a letter, as they stand. */

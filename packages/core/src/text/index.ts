@@ -5,6 +5,8 @@ export { countParts, ROOM, shiftThatSaves, straighten, type Alphabet, type Parts
 export { SHIFT_LANGUAGES, SHIFT_TABLES, type ShiftLanguage } from './shift-tables';
 export { markLinks, partsOfMarked, type LinkedText } from './links';
 export { TextCrowd, type TextsOfCrowd } from './crowd';
+export { concernsIn, type Concern } from './concerns';
+export { CONCERN_KINDS, type ConcernKind } from './concern-words';
 export { ownWords } from './own-words';
 export { isConfirmWord, keywordKey, readIntent, type ReplyIntent } from './reading';
 export { PLAIN_STOPS, WHOLE_STOPS } from './stop-words';

@@ -661,6 +661,7 @@ export interface Tables {
     was: string;
   };
   message: {
+    answers_reply: number | null;
     ask: import('@goodword/core/letter').AskRule | null;
     body: string;
     changed_by: number | null;
@@ -675,6 +676,7 @@ export interface Tables {
     go_version: number | null;
     group_version: number;
     id: number;
+    in_reply_to: string | null;
     leaves_at: Date | null;
     letter: import('@goodword/core/letter').LetterDoc | null;
     list_id: number | null;
@@ -690,6 +692,7 @@ export interface Tables {
     purpose: import('@goodword/core/permission').Purpose | null;
     recipients: import('@goodword/core/contract').Recipients;
     resumed_at: Date | null;
+    said: string | null;
     scheduled_at: Date | null;
     seconded_by: number | null;
     seconded_group: number | null;
@@ -886,6 +889,8 @@ export interface Tables {
     points: number;
   };
   reply: {
+    aside_until: Date | null;
+    assigned_to: number | null;
     at: Date;
     body: string;
     channel: 'email' | 'text';
@@ -894,11 +899,24 @@ export interface Tables {
     handled_at: Date | null;
     id: number;
     keyword: string;
+    mail_id: string | null;
     organization_id: number;
     provider_key: string;
+    read_at: Date | null;
     received_at: Date | null;
     sender: string;
+    subject: string;
     supporter_id: number | null;
+  };
+  reply_file: {
+    bytes: number;
+    id: number;
+    mime: string;
+    name: string;
+    organization_id: number;
+    refused: 'kind' | 'many' | 'empty' | null;
+    reply_id: number;
+    storage_key: string | null;
   };
   roster: {
     batch_id: number | null;

@@ -27,8 +27,8 @@ function bodyOf({ kind, text, post }: Typed): NewAddress {
   return text.includes('@') ? { kind: 'email', text } : { kind: 'mobile', text };
 }
 
-function begun(point: ContactPointView | undefined, country: string): Typed {
-  if (!point) return { kind: 'typed', text: '', post: { ...POST, country } };
+function begun(point: ContactPointView | undefined, country: string, start: string): Typed {
+  if (!point) return { kind: 'typed', text: start, post: { ...POST, country } };
   if (point.kind === 'post')
     return { kind: 'post', text: '', post: { ...POST, ...(point.parts ?? { street: point.shown }) } };
   return { kind: point.line === 'landline' ? 'landline' : 'typed', text: point.shown, post: POST };
@@ -95,21 +95,21 @@ function PostalInputs({ value, onChange }: { value: NewPostal; onChange: (value:
   );
 }
 
-/** One more address, or another in the place of one; what is typed is kept until it is saved. */
-export function AddressForm({
-  record,
-  point,
-  onDone,
-}: {
+interface AddressFormProps {
   record: RecordView;
   point?: ContactPointView;
+  /** What a new one begins with. */
+  start?: string;
   onDone: () => void;
-}) {
+}
+
+/** One more address, or another in the place of one; what is typed is kept until it is saved. */
+export function AddressForm({ record, point, start = '', onDone }: AddressFormProps) {
   const queryClient = useQueryClient();
   const { organization } = useSession();
   const draft = useTyped(
     `address:${record.id}${point ? `:${point.id}` : ''}`,
-    begun(point, organization.country),
+    begun(point, organization.country, start),
   );
   const { value } = draft;
   const save = useMutation({

@@ -1,5 +1,5 @@
 import { t } from '@lingui/core/macro';
-import type { MessageView, PersonalMessageBody } from '@goodword/core/contract';
+import type { MessageView, PersonalMessageBody, ThreadView } from '@goodword/core/contract';
 import type { LetterDoc } from '@goodword/core/letter';
 
 /** A message to one person while it is written. */
@@ -37,4 +37,13 @@ export function startFrom(
     letter: message.letter ?? words.letter,
     text: message.text || words.text,
   };
+}
+
+/** What stands before the subject of an answer, in the languages of mail programs; once is enough. */
+const RE = /^(?:(?:re|aw|antw|sv|vs|rv)(?:\[\d+\])?:\s*)+/i;
+
+/** The subject of an answer: theirs, or the message that they answered. */
+export function answerSubject({ subject, message }: Pick<ThreadView, 'subject' | 'message'>): string {
+  const about = subject.replace(RE, '').trim() || message || '';
+  return about === '' ? BLANK_SUBJECT : t`Re: ${about}`.slice(0, 200);
 }

@@ -5,6 +5,7 @@ export * from './automations';
 export * from './bulk';
 export * from './calls';
 export * from './comparisons';
+export * from './inbox';
 export * from './campaigns';
 export * from './evidence';
 export * from './forms';

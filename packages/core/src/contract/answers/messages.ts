@@ -1,6 +1,6 @@
 import { LIMITS_BY } from '../../delivery';
 import { PROOF_KINDS } from '../../proofs';
-import { MESSAGE_CHANNELS, SENDING_CHANNELS, PURPOSES, SUPPRESSION_REASONS } from '../../permission';
+import { MESSAGE_CHANNELS, PURPOSES, SUPPRESSION_REASONS } from '../../permission';
 import { MESSAGE_STATES, RESULT_KINDS, groupRef, tagTrigger } from '../messages';
 import { shape, listOf, number, text, oneOf, orNull, told, only, part, flag } from '../kinds';
 import { askRule, letterDoc } from './letter';
@@ -196,19 +196,6 @@ export const resultPerson = shape('ResultPerson', {
   at: orNull(text),
   detail: text,
   deliveryId: number,
-});
-
-/** A reply with the message that it answers and who wrote it. */
-export const replyView = shape('ReplyView', {
-  id: number,
-  supporterId: orNull(number),
-  name: text,
-  from: text,
-  channel: oneOf(SENDING_CHANNELS),
-  body: text,
-  at: text,
-  handled: flag,
-  message: orNull(text),
 });
 
 /** Somebody whom a message can be read as: the address, or why it would not reach them. */

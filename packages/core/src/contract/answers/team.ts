@@ -64,6 +64,7 @@ export const waitingFor = shape('WaitingFor', {
   messages: number,
   batches: number,
   callLists: number,
+  replies: told('Replies that are theirs to answer.', number),
 });
 
 /** Who is signed in, where they work and what they may do. */

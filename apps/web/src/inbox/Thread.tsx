@@ -1,0 +1,297 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
+import { useQuery } from '@tanstack/react-query';
+import { lazy, Suspense, useEffect, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
+import { Link } from 'react-router';
+import type { ThreadView } from '@goodword/core/contract';
+import { reading } from '../app/reading';
+import { useMay, useSession } from '../app/session';
+import { Button, ProblemNote } from '../ui/basics';
+import { useMargin } from '../ui/margin';
+import { AsideMenu } from './AsideMenu';
+import { concernNotes, concernsOf, type FoundConcern } from './concernNotes';
+import { ConcernSheet } from './ConcernSheet';
+import { NoteForm } from './NoteForm';
+import { PersonBeside } from './PersonBeside';
+import { ThreadItems } from './ThreadItems';
+import { useThreadActs, type ThreadAct } from './useThreadActs';
+
+const LetterTo = lazy(async () => ({ default: (await import('../sort/record/LetterTo')).LetterTo }));
+
+/** What is open below the thread. */
+type Below = 'answer' | 'note' | null;
+
+/** Answered where it stands, on the channel that they wrote on; it is done when the answer has been sent. */
+function Answer({
+  thread,
+  supporterId,
+  onSent,
+}: {
+  thread: ThreadView;
+  supporterId: number;
+  onSent: () => void;
+}) {
+  const record = useQuery(reading('supporters/{id}', { id: supporterId }));
+  // Whoever opens it by a key goes on in it with Tab.
+  const sheet = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    sheet.current?.focus({ preventScroll: true });
+    sheet.current?.scrollIntoView?.({ block: 'start' });
+  }, [record.data === undefined]);
+  return (
+    <div ref={sheet} tabIndex={-1} role="group" aria-label={t`Your answer`} className="shrink-0 outline-none">
+      <ProblemNote error={record.error} />
+      {record.data && (
+        <Suspense>
+          <LetterTo record={record.data} answers={{ reply: thread, after: thread.after, onSent }} />
+        </Suspense>
+      )}
+    </div>
+  );
+}
+
+/** Words that seem to ask to stop: a person says what was meant, and until then nothing goes there. */
+function Question({ thread, act }: { thread: ThreadView; act: (act: ThreadAct) => void }) {
+  const { question, replyId: id, channel } = thread;
+  if (!question) return null;
+  const settle = (meant: boolean) => act({ kind: 'settle', id, taskId: question.taskId, meant });
+  return (
+    <div className="border-l-[3px] border-madder pl-3 flex flex-col gap-2" role="status">
+      <p>
+        <Trans>
+          “{question.words}” may mean that they want no more. Until that is said,{' '}
+          {channel === 'text' ? t`texts` : t`emails`} to them are on hold.
+        </Trans>
+      </p>
+      <span className="flex flex-wrap gap-2">
+        <Button once onClick={() => settle(true)}>{t`They meant it: opt them out`}</Button>
+        <Button once onClick={() => settle(false)}>{t`They did not mean it`}</Button>
+      </span>
+    </div>
+  );
+}
+
+/** Whose it is to answer. */
+function Given({ thread, act }: { thread: ThreadView; act: (act: ThreadAct) => void }) {
+  const { teammate } = useSession();
+  const { mates, assignedTo, replyId: id } = thread;
+  // Who may answer no longer is still told to have it.
+  const known = assignedTo === null || mates.some((mate) => mate.id === assignedTo.id);
+  return (
+    <label className="flex items-center gap-2">
+      <span className="text-ink2">{t`For`}</span>
+      <select
+        className="input !w-auto"
+        value={assignedTo?.id ?? ''}
+        onChange={({ target }) =>
+          act({ kind: 'give', id, to: target.value === '' ? null : Number(target.value) })
+        }
+      >
+        <option value="">{t`whoever comes first`}</option>
+        {!known && <option value={assignedTo!.id}>{assignedTo!.name}</option>}
+        {mates.map((mate) => (
+          <option key={mate.id} value={mate.id}>
+            {mate.id === teammate.id ? t`me` : mate.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function Who({ thread }: { thread: ThreadView }) {
+  const { supporterId, name, from, channel } = thread;
+  return (
+    <div className="min-w-0 grow basis-[320px]">
+      <h2 className="subtitle break-words">
+        {supporterId === null ? (
+          name
+        ) : (
+          <Link className="link" to={`/sort/supporters/${supporterId}`}>
+            {name}
+          </Link>
+        )}
+      </h2>
+      <p className="text-ink2 break-words">
+        {supporterId === null
+          ? t`Nobody’s yet: bring them in with it, then write to them from their record`
+          : from}
+      </p>
+      {supporterId !== null && <PersonBeside supporterId={supporterId} channel={channel} />}
+    </div>
+  );
+}
+
+/** Letters do what the buttons say, while the thread has the focus and nobody types. */
+function onKeys(does: Record<string, (() => void) | undefined>): (event: KeyboardEvent) => void {
+  return (event) => {
+    const target = event.target as HTMLElement;
+    const isTyping = target.closest('input, textarea, select, [contenteditable="true"]') !== null;
+    const chosen = does[event.key];
+    if (isTyping || !chosen || event.ctrlKey || event.metaKey || event.altKey) return;
+    event.preventDefault();
+    chosen();
+  };
+}
+
+/** What can be done about the whole of it. */
+function Acts({
+  thread,
+  below,
+  setBelow,
+  acts,
+}: {
+  thread: ThreadView;
+  below: Below;
+  setBelow: (below: Below) => void;
+  acts: { done: () => void; reopen: () => void; aside: (until: string | null) => void };
+}) {
+  const { supporterId, open, asideUntil } = thread;
+  const [asideOpen, setAsideOpen] = useState(false);
+  return (
+    <div className="p-3 flex flex-wrap gap-2 border-t border-hair">
+      {supporterId !== null && below !== 'answer' && (
+        <Button weight="main" aria-keyshortcuts="a" onClick={() => setBelow('answer')}>
+          {t`Answer`}
+        </Button>
+      )}
+      {below === 'answer' && <Button onClick={() => setBelow(null)}>{t`Close the answer`}</Button>}
+      {open === 0 && <Button once aria-keyshortcuts="d" onClick={acts.reopen}>{t`Open again`}</Button>}
+      {open > 0 && <Button once aria-keyshortcuts="d" onClick={acts.done}>{t`Mark as done`}</Button>}
+      {open > 0 && <AsideMenu open={asideOpen} onOpen={setAsideOpen} onAside={acts.aside} />}
+      {asideUntil !== null && <Button onClick={() => acts.aside(null)}>{t`Take up now`}</Button>}
+      {supporterId !== null && (
+        <Button aria-keyshortcuts="n" onClick={() => setBelow('note')}>
+          {t`Note…`}
+        </Button>
+      )}
+    </div>
+  );
+}
+
+/** What a thread asks for, without what a person has seen to. */
+function useConcerns(thread: ThreadView): { concerns: FoundConcern[]; see: (one: FoundConcern) => void } {
+  const { supporterId, channel, question } = thread;
+  const [seen, setSeen] = useState<readonly string[]>([]);
+  const record = useQuery({
+    ...reading('supporters/{id}', { id: supporterId ?? 0 }),
+    enabled: supporterId !== null,
+  });
+  const hasLeft = record.data?.consent.some(
+    (one) => one.channel === channel && one.scope === 'all' && one.state === 'no',
+  );
+  const concerns = concernsOf(thread).filter((one) => {
+    if (seen.includes(keyOfConcern(one))) return false;
+    // Of a number that is nobody's nothing can be kept; a question that is open is asked in the thread.
+    return one.kind === 'leaving' ? !question && !hasLeft : supporterId !== null;
+  });
+  return { concerns, see: (one) => setSeen([...seen, keyOfConcern(one)]) };
+}
+
+const keyOfConcern = ({ item, kind }: FoundConcern) => `${item.id}:${kind}`;
+
+/** One thread with its acts, and what keys do about it. */
+export function Thread({
+  thread,
+  onGone,
+  keysRef,
+}: {
+  thread: ThreadView;
+  onGone: (told: string) => void;
+  keysRef: RefObject<((event: KeyboardEvent) => void) | null>;
+}) {
+  const may = useMay('organizer');
+  const acts = useThreadActs();
+  const [below, setBelow] = useState<Below>(null);
+  const [taken, setTaken] = useState<FoundConcern | null>(null);
+  const { replyId: id, supporterId, open, name } = thread;
+  const act = (one: ThreadAct) => acts.mutate(one);
+  const gone = (one: ThreadAct, told: string) => acts.mutate(one, { onSuccess: () => onGone(told) });
+  // Whoever may answer has read it with that; a viewer only looks.
+  useEffect(() => {
+    if (may && open > 0) act({ kind: 'read', id });
+  }, [id, may]);
+  const { concerns, see } = useConcerns(thread);
+  const take = (concern: FoundConcern) => {
+    const seeing = { onSuccess: () => see(concern) };
+    if (concern.kind === 'leaving') return acts.mutate({ kind: 'no', id: concern.item.id }, seeing);
+    if (supporterId === null) return;
+    if (concern.kind !== 'complaint') return setTaken(concern);
+    const body = t`A complaint: “${concern.item.words}”`.slice(0, 4000);
+    acts.mutate({ kind: 'note', id, supporterId, body }, seeing);
+  };
+  useMargin(concernNotes(concerns, may ? take : null));
+  const whole = {
+    done: () => gone({ kind: 'done', id }, t`Done with ${name}.`),
+    reopen: () => act({ kind: 'reopen', id }),
+    aside: (until: string | null) =>
+      until === null
+        ? act({ kind: 'aside', id, until })
+        : gone({ kind: 'aside', id, until }, t`${name} is put aside.`),
+  };
+  const region = useRef<HTMLElement>(null);
+  useEffect(() => region.current?.focus(), []);
+  const close = () => (setBelow(null), region.current?.focus());
+  keysRef.current = !may
+    ? null
+    : onKeys({
+        ...Object.fromEntries(concerns.map((concern, i) => [String(i + 1), () => take(concern)])),
+        ...(supporterId === null ? {} : { a: () => setBelow('answer'), n: () => setBelow('note') }),
+        d: open > 0 ? whole.done : whole.reopen,
+      });
+  return (
+    <section
+      ref={region}
+      tabIndex={-1}
+      aria-label={t`Replies of ${name}`}
+      className="sheet grow min-w-0 flex flex-col min-h-0 outline-none"
+    >
+      <div className="p-4 pb-3 flex flex-wrap items-start justify-between gap-3 border-b border-hair">
+        <Who thread={thread} />
+        {may && <Given thread={thread} act={act} />}
+      </div>
+      <div className="p-4 overflow-y-auto grow min-h-0 flex flex-col gap-4" tabIndex={0}>
+        <ProblemNote error={acts.error} />
+        <ThreadItems items={thread.items} />
+        {may && <Question thread={thread} act={act} />}
+        {supporterId !== null && (
+          <BelowThread
+            {...{ thread, supporterId, below, acts }}
+            onClose={close}
+            onSent={() => (setBelow(null), onGone(t`Your answer to ${name} is on its way.`))}
+          />
+        )}
+      </div>
+      {may && <Acts thread={thread} below={below} setBelow={setBelow} acts={whole} />}
+      {supporterId !== null && (
+        <ConcernSheet supporterId={supporterId} concern={taken} onClose={() => setTaken(null)} />
+      )}
+    </section>
+  );
+}
+
+/** A note or an answer, while it is written. */
+function BelowThread({
+  thread,
+  supporterId,
+  below,
+  acts,
+  onClose,
+  onSent,
+}: {
+  thread: ThreadView;
+  supporterId: number;
+  below: Below;
+  acts: ReturnType<typeof useThreadActs>;
+  onClose: () => void;
+  onSent: () => void;
+}) {
+  const keep = (body: string, kept: () => void) =>
+    acts.mutate(
+      { kind: 'note', id: thread.replyId, supporterId, body },
+      { onSuccess: () => (kept(), onClose()) },
+    );
+  if (below === 'note')
+    return <NoteForm {...{ supporterId, onClose }} isKeeping={acts.isPending} onKeep={keep} />;
+  return below === 'answer' ? <Answer {...{ thread, supporterId, onSent }} /> : null;
+}
