@@ -4,7 +4,16 @@ import { join } from 'node:path';
 import type { RecordView, ThreadsView, ThreadView, TodayView } from '@goodword/core/contract';
 import { MailInService } from '../inbound/mail-in.service';
 import { eventually, openTestHouse, pause, type TestHouse } from '../testing/harness';
-import { bringIn, draftEmail, draftText, letterOf, messageAt, resultsOf, send } from '../testing/steps';
+import {
+  agreed,
+  bringIn,
+  draftEmail,
+  draftText,
+  letterOf,
+  messageAt,
+  resultsOf,
+  send,
+} from '../testing/steps';
 import { mailTo, openedStatuses, personBy } from '../testing/supporter';
 
 let house: TestHouse;
@@ -63,7 +72,8 @@ interface Somebody {
 /** Somebody who has had a mail from us, and where they answer it. */
 async function somebody(name: string, mobile = ''): Promise<Somebody> {
   const csv = `Email,First,Last,Mobile\n${name.toLowerCase()}@example.org,${name},Reed,${mobile}\n`;
-  const batch = await bringIn(house.client, csv);
+  const permission = { email: agreed('appeals', 'news'), text: agreed('all') };
+  const batch = await bringIn(house.client, csv, mobile ? { permission } : {});
   const messageId = await draftEmail(
     house.client,
     { from: [{ kind: 'batch', id: batch.id }] },
@@ -237,6 +247,19 @@ describe('an answer', () => {
     expect(thread.items[1]).toMatchObject({ by: 'The owner', subject: 'Re: Re: A mail' });
   });
 
+  test('by text stands there as it was read, whatever letter was begun beside it', async () => {
+    const hue = await somebody('Hue', '206 555 0146');
+    await texted('+12065550146', 'Which pier?');
+    const text = { channel: 'text', text: 'The east one, {First name}', letter: letterOf('Dear friend') };
+    expect((await answerTo(await threadOf('Hue'), '', text)).status).toBe(202);
+    const sent = () => house.gateway.texts.filter(({ to }) => to === '+12065550146');
+    await eventually('the text', sent, (found) => found.length === 1);
+    expect(sent()[0]!.text).toContain('The east one, Hue');
+    const thread = await threadOf('Hue', '?view=done');
+    expect(wordsOf(thread).at(-1)).toEqual(['out', 'The east one, Hue']);
+    expect(thread.supporterId).toBe(hue.id);
+  });
+
   test('of two who answer at once one is told that the other did, and what waits stays as it is', async () => {
     const ida = await somebody('Ida');
     await mailed(ida.replyTo, { words: 'May I help?' });
@@ -365,14 +388,26 @@ describe('a record', () => {
     const [sam, tea] = [await somebody('Sam'), await somebody('Tea')];
     await mailed(sam.replyTo, { words: 'From Sam' });
     await mailed(tea.replyTo, { words: 'From Tea' });
+    await answerTo(await threadOf('Tea'), 'To Tea');
+    const arrived = () => house.sink.mails.filter(({ to }) => to === 'tea@example.org');
+    await eventually('the answer', arrived, (found) => found.length === 2);
     await house.client.post(`/api/supporters/${sam.id}/merging`, { goneId: tea.id, keep: {} });
     expect(wordsOf(await threadOf('Sam'))).toEqual([
       ['in', 'From Sam'],
       ['in', 'From Tea'],
+      ['out', 'To Tea'],
     ]);
+    expect((await answerTo(await threadOf('Sam'), 'To both')).status).toBe(202);
     const { mergedFrom } = await house.client.get<RecordView>(`/api/supporters/${sam.id}`);
     await house.client.call('DELETE', `/api/supporters/${sam.id}/merging/${mergedFrom[0]!.mergingId}`);
-    expect(wordsOf(await threadOf('Tea'))).toEqual([['in', 'From Tea']]);
+    expect(wordsOf(await threadOf('Tea', '?view=done'))).toEqual([
+      ['in', 'From Tea'],
+      ['out', 'To Tea'],
+    ]);
+    expect(wordsOf(await threadOf('Sam', '?view=done'))).toEqual([
+      ['in', 'From Sam'],
+      ['out', 'To both'],
+    ]);
   });
 
   test('that is erased leaves no words, no subject and no file of a thread', async () => {

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { ThreadItem, ThreadLine, ThreadsQuery } from '@goodword/core/contract';
 import type { SendingChannel } from '@goodword/core/permission';
+import { WRITTEN_TO_THEM_ALONE } from '../messages/messages.repository';
 import { likeWords } from '../platform/search';
 import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
@@ -169,7 +170,7 @@ export class ThreadsRepository {
         FROM message m
         LEFT JOIN delivery d ON d.message_id = m.id
         LEFT JOIN teammate t ON t.id = m.sender_id
-        WHERE m.organization_id = :org AND m.personal_to = :supporterId
+        WHERE m.organization_id = :org AND m.id IN (${WRITTEN_TO_THEM_ALONE})
         ORDER BY m.id DESC
         LIMIT :most`,
       { supporterId, most: MOST_ITEMS },

@@ -177,6 +177,17 @@ const COLUMNS = `id, organization_id, chapter_id, name, channel, purpose, list_i
           (SELECT s.campaign_id FROM campaign_step s WHERE s.message_id = message.id) AS campaign_id,
           (SELECT a.automation_id FROM automation_step a WHERE a.message_id = message.id) AS automation_id`;
 
+/**
+ * The messages that were written to one person alone, or to somebody whose record has come into theirs: their
+ * deliveries came along. Binds `supporterId`.
+ */
+export const WRITTEN_TO_THEM_ALONE = `SELECT id FROM message
+    WHERE organization_id = :org AND personal_to = :supporterId
+  UNION
+  SELECT own.message_id FROM delivery own
+    JOIN message w ON w.id = own.message_id AND w.personal_to IS NOT NULL
+    WHERE own.organization_id = :org AND own.supporter_id = :supporterId`;
+
 const NOT_OVER = "state NOT IN ('stopped','done')";
 
 /** Messages: their words, recipients and state. Owns `message`, `message_group`, `message_link`. */
@@ -241,7 +252,7 @@ export class MessagesRepository {
       `SELECT m.id, t.name AS \`by\`
         FROM message m
         LEFT JOIN teammate t ON t.id = m.sender_id
-        WHERE m.organization_id = :org AND m.personal_to = :supporterId
+        WHERE m.organization_id = :org AND m.id IN (${WRITTEN_TO_THEM_ALONE})
         ORDER BY m.id DESC
         LIMIT 1`,
       { supporterId },

@@ -28,7 +28,8 @@ export class SaidService {
     const wanted = wantedFor(words, { composed, organization, sender });
     const values = (await this.values.of(scope, [supporterId], wanted)).get(supporterId) ?? {};
     const registry = await this.registry.of(scope);
-    const typed = words.letter === null ? [words.body] : letterParagraphs(words.letter, values);
+    const typed =
+      words.channel === 'text' ? [words.body] : words.letter ? letterParagraphs(words.letter, values) : [];
     return typed.map((line) => render(compile(line, registry), values)).join('\n\n');
   }
 }

@@ -183,6 +183,20 @@ test('what is done asks for nothing, and a question that is open is asked in the
   expect(screen.queryByText('This reads like leaving')).toBeNull();
 });
 
+test('a letter typed in a sheet or a menu that lies on top settles nothing', async () => {
+  const record = { 'GET supporters/101': RECORD };
+  const { user, asked } = page('/hear-back/replies/1', answers(said('We gave $25 at the pier.'), record));
+  await user.click(await screen.findByRole('button', { name: 'Enter $25 (key 1)' }));
+  const sheet = within(await screen.findByRole('dialog'));
+  sheet.getByRole('button', { name: 'Close' }).focus();
+  await user.keyboard('d');
+  await user.keyboard('{Enter}');
+  await user.click(screen.getByRole('button', { name: 'Put aside…' }));
+  await screen.findByRole('menuitem', { name: /Tomorrow morning/ });
+  await user.keyboard('d');
+  expect(asks(asked, 'replies/1/handled')).toBeUndefined();
+});
+
 test('it is given to a teammate, and put aside until a morning', async () => {
   const more = {
     'POST replies/1/assigned': () => reply(204, null),

@@ -1,5 +1,5 @@
 import { t } from '@lingui/core/macro';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useRef, useState, type KeyboardEvent, type RefObject } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { reading } from '../app/reading';
@@ -50,7 +50,11 @@ export default function Inbox() {
   const [told, setTold] = useState<Told | null>(null);
   // Letters act on the thread that is open, from the list as well.
   const keysRef = useRef<((event: KeyboardEvent) => void) | null>(null);
-  const { data, error } = useQuery({ ...reading('replies', { view, q }), refetchInterval: LOOK_MS });
+  const { data, error } = useQuery({
+    ...reading('replies', { view, q }),
+    refetchInterval: LOOK_MS,
+    placeholderData: keepPreviousData,
+  });
   const unread = data?.counts.unread ?? 0;
   // Of a thread that got a newer reply meanwhile the address names an older one.
   const current = useQuery({ ...reading('replies/{id}', { id }), enabled: id > 0 }).data?.replyId ?? id;

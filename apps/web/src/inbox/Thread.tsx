@@ -126,7 +126,9 @@ function Who({ thread }: { thread: ThreadView }) {
 function onKeys(does: Record<string, (() => void) | undefined>): (event: KeyboardEvent) => void {
   return (event) => {
     const target = event.target as HTMLElement;
-    const isTyping = target.closest('input, textarea, select, [contenteditable="true"]') !== null;
+    // What lies on top, a sheet or a menu, has keys of its own.
+    const isBeside = !event.currentTarget.contains(target);
+    const isTyping = isBeside || target.closest('input, textarea, select, [contenteditable="true"]') !== null;
     const chosen = does[event.key];
     if (isTyping || !chosen || event.ctrlKey || event.metaKey || event.altKey) return;
     event.preventDefault();

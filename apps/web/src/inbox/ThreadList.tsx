@@ -129,6 +129,11 @@ export function ThreadList({
           <Line key={line.replyId} line={line} current={line.replyId === current} search={search} />
         ))}
       </ul>
+      {q === '' && data && view !== 'done' && data.counts[view] > data.threads.length && (
+        <p className="px-4 py-2 text-ink2 border-t border-hair">
+          {t`The newest of them are shown. Type a name or words to find another.`}
+        </p>
+      )}
       {data?.threads.length === 0 && (
         <Empty title={q === '' ? NOTHING[view].title : t`Nothing like it is here`}>
           <p>
