@@ -260,6 +260,31 @@ describe('an answer', () => {
     expect(thread.supporterId).toBe(hue.id);
   });
 
+  test('to a text needs no permission beyond their having written, and a STOP closes that too', async () => {
+    const csv = 'Email,First,Last,Mobile\n,Ivo,Reed,206 555 0147\n';
+    await bringIn(house.client, csv, {
+      permission: { email: { said: 'nothing' }, text: { said: 'nothing' } },
+    });
+    const ivo = await personBy(house.client, 'Ivo Reed');
+    const may = (purpose: string) =>
+      house.client.get<{ verdict: string }>(
+        `/api/supporters/${ivo.id}/may-write?channel=text&purpose=${purpose}`,
+      );
+    expect((await may('service')).verdict).toBe('no-permission');
+    await texted('+12065550147', 'May dogs come along?');
+    expect([(await may('service')).verdict, (await may('news')).verdict]).toEqual(['send', 'no-permission']);
+    const text = { channel: 'text', text: 'They may', letter: null };
+    expect((await answerTo(await threadOf('Ivo'), '', text)).status).toBe(202);
+    const sent = () => house.gateway.texts.filter(({ to, text: words }) => to === '+12065550147' && words);
+    await eventually('the text', sent, (found) =>
+      found.some(({ text: words }) => words.includes('They may')),
+    );
+    await texted('+12065550147', 'STOP');
+    expect((await may('service')).verdict).toBe('said-no');
+    await texted('+12065550147', 'And cats?');
+    expect((await may('service')).verdict).toBe('said-no');
+  });
+
   test('of two who answer at once one is told that the other did, and what waits stays as it is', async () => {
     const ida = await somebody('Ida');
     await mailed(ida.replyTo, { words: 'May I help?' });

@@ -514,6 +514,53 @@ describe('deciding for one person', () => {
     expect(ask('email:service', yes, {}, { ...recent(60, 1), ownAct: true })).toBe('send');
   });
 
+  describe('an answer to what somebody has just written', () => {
+    const now = 100 * DAY;
+    const answer = (lines: string[], address: object, more: object = {}) =>
+      ask('text:service', lines, address, { now, ownAct: true, ...more });
+    const lately = { wroteAt: now - 2 * DAY };
+
+    test('is service, and needs nothing beyond their having asked, for seven days', () => {
+      expect(answer([], {})).toBe('no-permission');
+      expect(answer([], lately)).toBe('send');
+      expect(answer(['file> text:appeals yes 10'], lately)).toBe('send');
+      expect(answer([], { wroteAt: now - 7 * DAY })).toBe('send');
+      expect(answer([], { wroteAt: now - 7 * DAY - 1 })).toBe('no-permission');
+      expect(answer(['person> text:all asked 10'], lately)).toBe('send');
+    });
+
+    test('goes to nobody who said no, is on hold or never to be written to, wherever they wrote', () => {
+      expect(answer(['person> text:all no 10'], lately)).toBe('said-no');
+      expect(answer(['other> text:all no 10'], lately)).toBe('said-no');
+      expect(answer([], { ...lately, onHold: true })).toBe('on-hold');
+      expect(answer([], { ...lately, doNotContact: true })).toBe('do-not-contact');
+      expect(answer([], { ...lately, landline: true })).toBe('no-address');
+    });
+
+    test('is nothing else: no appeal, no news, and no service message to a group', () => {
+      for (const scope of ['appeals', 'news', 'volunteering', 'list:3'])
+        expect(ask(`text:${scope}`, [], lately, { now, ownAct: true })).toBe('no-permission');
+      expect(ask('text:service', [], lately, { now })).toBe('no-permission');
+    });
+
+    test('goes to the address that they wrote from, and to none of their others', () => {
+      const asked = {
+        supporterId: 1,
+        channel: 'text',
+        scope: 'service',
+        now,
+        ownAct: true,
+        ...WHERE,
+      } as const;
+      const at = (contactPointId: number) => ({ contactPointId, onHold: false, doNotContact: false });
+      const addresses = [at(7), { ...at(9), ...lately }];
+      expect(decideFromEntries({ ...asked, addresses }, [])).toMatchObject({
+        verdict: 'send',
+        contactPointId: 9,
+      });
+    });
+  });
+
   test('which roads are relationships', () => {
     expect(COLLECTION_METHODS.filter(isRelationship)).toEqual([...RELATIONSHIPS]);
   });

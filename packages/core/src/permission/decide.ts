@@ -125,6 +125,8 @@ export interface AddressFlags {
   doNotContact: boolean;
   /** A line that takes no texts; it is no address at all for them. */
   landline?: boolean;
+  /** When this person last wrote to us from it, on the channel in question; a stop does not count. */
+  wroteAt?: Instant;
 }
 
 /**
@@ -227,10 +229,22 @@ function verdictOf(
   if (address.doNotContact) return 'do-not-contact';
   if (state === 'no') return 'said-no';
   if (address.onHold) return 'on-hold';
-  if (!mayWrite(rules, question.channel, rulePurposeOf(question.scope), state))
-    return state === 'asked' ? 'asked' : 'no-permission';
+  const allowed = mayWrite(rules, question.channel, rulePurposeOf(question.scope), state);
+  if (!allowed && !isAnswer(address, question)) return state === 'asked' ? 'asked' : 'no-permission';
   if (question.scope !== 'service' && isPaused(marks, question.now)) return 'paused';
   return enough ? 'had-enough' : 'send';
+}
+
+/** So many days after somebody wrote to us an answer is one to what they have just asked. */
+export const ANSWERED_WITHIN_DAYS = 7;
+
+/**
+ * Whether it answers what the person has just written from this address: that is service, and needs no
+ * permission beyond their asking. A no, a hold and do-not-contact come before it.
+ */
+function isAnswer({ wroteAt }: AddressFlags, { ownAct, scope, now }: PermissionQuestion): boolean {
+  if (!ownAct || scope !== 'service' || wroteAt === undefined) return false;
+  return now - wroteAt <= ANSWERED_WITHIN_DAYS * DAY_MS;
 }
 
 /** A pause lasts through its last moment; a newer one that ends earlier ends it. */

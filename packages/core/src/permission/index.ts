@@ -75,6 +75,7 @@ export {
   type RulesInForce,
   type ConsentStatus,
   type Verdict,
+  ANSWERED_WITHIN_DAYS,
 } from './decide';
 export {
   asksToConfirm,

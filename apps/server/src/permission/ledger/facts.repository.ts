@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import {
   ADDRESS_KIND,
+  ANSWERED_WITHIN_DAYS,
   bearingScopes,
   decideFromCells,
   marksFor,
@@ -113,6 +114,7 @@ export class FactsRepository {
     if (ids.length === 0) return out;
     await this.places(db, ids, out);
     await this.addresses(db, ids, asking.channel, out);
+    await this.wrote(db, ids, asking, out);
     await this.cells(db, ids, asking, out);
     await this.recent(db, ids, asking, out);
     return out;
@@ -161,6 +163,27 @@ export class FactsRepository {
       };
       out.get(row.supporter_id)?.addresses.push({ contactPointId: row.id, ...health });
     }
+  }
+
+  /** When they last wrote to us, by address, where an answer to it is asked about. */
+  private async wrote(
+    db: Scoped,
+    ids: readonly number[],
+    { ownAct = false, scope, channel, now }: EligibilityQuery,
+    out: Map<number, PersonFacts>,
+  ): Promise<void> {
+    if (!ownAct || scope !== 'service') return;
+    const rows = await db.sql<{ supporter_id: number; contact_point_id: number; at: Date }>(
+      `SELECT supporter_id, contact_point_id, MAX(COALESCE(received_at, at)) AS at
+        FROM reply
+        WHERE organization_id = :org AND supporter_id IN (:ids) AND channel = :channel
+          AND keyword NOT IN ('machine', 'stop') AND COALESCE(received_at, at) > :since
+        GROUP BY supporter_id, contact_point_id`,
+      { ids, channel, since: new Date(now.getTime() - ANSWERED_WITHIN_DAYS * 86_400_000) },
+    );
+    for (const row of rows)
+      for (const address of out.get(row.supporter_id)?.addresses ?? [])
+        if (address.contactPointId === row.contact_point_id) address.wroteAt = row.at.getTime();
   }
 
   /**
