@@ -75,13 +75,14 @@ export class ComparingService {
     // Most messages have one wording: nothing is counted of them here.
     if (rows.length === 1) return aloneView(first.id);
     const comparison = await this.needed(db, first.id);
+    // Before what is counted: where none is leaving any more, nothing that left is missing from the counts.
+    const underway = await this.wordings.underway(db, first.id);
     const { tried, found } = await this.tried.of(
       db,
       rows.map((row) => row.id),
       comparison,
     );
     const gone = await Promise.all(rows.map(async ({ id }) => (await this.results.counts(db, id)).tried));
-    const underway = await this.wordings.underway(db, first.id);
     const names = new Map((await this.team.teammates(db)).map((one) => [one.id, one.name]));
     const waits = comparison.chosen_id === null && underway.rest > 0;
     const at = waits ? decidesAt(underway, comparison.hours, Date.now()).toISOString() : null;

@@ -226,6 +226,7 @@ describe('a teammate', () => {
       messages: 1,
       batches: 0,
       callLists: 0,
+      replies: 0,
     });
     expect(
       (

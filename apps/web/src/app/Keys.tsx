@@ -20,6 +20,8 @@ const KEYS_OF: readonly [string, [string, string][]][] = [
     [
       ['a', t`Answer the one that is open`],
       ['d', t`Mark it as done, or open it again`],
+      ['p', t`Put it aside`],
+      ['g', t`Give it to somebody`],
       ['n', t`Write a note`],
       ['1 2 3 4', t`Do what the Margin offers`],
     ],

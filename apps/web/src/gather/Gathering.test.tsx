@@ -1,5 +1,6 @@
 import { act, screen, waitFor } from '@testing-library/react';
-import { Route, Routes } from 'react-router';
+import { Route, Routes, useLocation } from 'react-router';
+import { EMPTY_PLAN } from '@goodword/core/intake';
 import { reply, show, type StubbedAnswers } from '../testing';
 import { useDraft } from './draft';
 import Gathering from './Gathering';
@@ -28,6 +29,19 @@ const gather = (answers: StubbedAnswers, at: string) => {
     { answers: { ...HOUSE, ...answers }, at },
   );
 };
+
+const { what: _what, ...PARTS } = EMPTY_PLAN;
+const LISTS: StubbedAnswers = {
+  'GET lists?counted=false': [],
+  'GET tags?counted=false': [],
+  'GET campaigns': [],
+  'PUT batches/3/draft': { version: 1 },
+};
+
+function Where() {
+  const { pathname, search } = useLocation();
+  return <output aria-label="where">{pathname + search}</output>;
+}
 
 // prettier-ignore
 beforeAll(() => Object.assign(globalThis, { FormData: class extends Map { append = this.set } }));
@@ -78,5 +92,43 @@ describe('a workbook that the server can’t read', () => {
     await user.click(await screen.findByRole('button', { name: 'Throw the batch away' }));
     expect(await screen.findByText('all batches')).toBeTruthy();
     expect(asked.some(({ method }) => method === 'DELETE')).toBe(true);
+  });
+});
+
+test('a step that is taken in the moment in which the server takes up the file stands in the batch’s address', async () => {
+  act(() => {
+    useDraft.getState().reset();
+    useDraft.setState({
+      name: 'Harbor day',
+      file: { name: 'harbor.csv' } as never,
+      columns: [{ to: 'email' }, { to: 'firstName' }],
+      analysis: { found: { header: ['E-mail', 'First'] } } as never,
+      parts: { what: 'people', ...PARTS },
+      step: 'Where they go',
+    });
+  });
+  show(
+    <Routes>
+      <Route
+        path="/gather/*"
+        element={
+          <>
+            <Where />
+            <Routes>
+              <Route path="new" element={<Gathering />} />
+              <Route path=":id" element={<Gathering />} />
+            </Routes>
+          </>
+        }
+      />
+    </Routes>,
+    { answers: { ...HOUSE, ...LISTS }, at: '/gather/new' },
+  );
+  await waitFor(() => expect(screen.getByLabelText('where').textContent).toContain('/gather/new?step='));
+  act(() => useDraft.setState({ batchId: 3, step: 'Permission' }));
+  await waitFor(() => {
+    const where = screen.getByLabelText('where').textContent;
+    expect(where).toContain('/gather/3?');
+    expect(where).toContain('step=Permission');
   });
 });

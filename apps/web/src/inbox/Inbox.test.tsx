@@ -212,6 +212,16 @@ test('it is given to a teammate, and put aside until a morning', async () => {
   expect(Date.parse(until)).toBeGreaterThan(Date.now());
 });
 
+test('p offers the times to put it aside, and g goes to whose it is', async () => {
+  const { user } = page('/hear-back/replies/1', answers());
+  await screen.findByRole('region', { name: 'Replies of Elif Owusu' });
+  await user.keyboard('g');
+  expect(document.activeElement).toBe(screen.getByLabelText('For'));
+  screen.getByRole('region', { name: 'Replies of Elif Owusu' }).focus();
+  await user.keyboard('p');
+  expect(await screen.findByRole('menuitem', { name: /In a week/ })).toBeTruthy();
+});
+
 test('files are downloads, and of those that were not kept it is told why', async () => {
   const files: ThreadItem['files'] = [
     { id: 4, name: 'form.pdf', bytes: 12_400, refused: null },

@@ -142,14 +142,16 @@ function Acts({
   below,
   setBelow,
   acts,
+  aside,
 }: {
   thread: ThreadView;
   below: Below;
   setBelow: (below: Below) => void;
+  /** Whether the times are offered until which it is put aside. */
+  aside: { open: boolean; onOpen: (open: boolean) => void };
   acts: { done: () => void; reopen: () => void; aside: (until: string | null) => void };
 }) {
   const { supporterId, open, asideUntil } = thread;
-  const [asideOpen, setAsideOpen] = useState(false);
   return (
     <div className="p-3 flex flex-wrap gap-2 border-t border-hair">
       {supporterId !== null && below !== 'answer' && (
@@ -160,7 +162,7 @@ function Acts({
       {below === 'answer' && <Button onClick={() => setBelow(null)}>{t`Close the answer`}</Button>}
       {open === 0 && <Button once aria-keyshortcuts="d" onClick={acts.reopen}>{t`Open again`}</Button>}
       {open > 0 && <Button once aria-keyshortcuts="d" onClick={acts.done}>{t`Mark as done`}</Button>}
-      {open > 0 && <AsideMenu open={asideOpen} onOpen={setAsideOpen} onAside={acts.aside} />}
+      {open > 0 && <AsideMenu {...aside} onAside={acts.aside} />}
       {asideUntil !== null && <Button onClick={() => acts.aside(null)}>{t`Take up now`}</Button>}
       {supporterId !== null && (
         <Button aria-keyshortcuts="n" onClick={() => setBelow('note')}>
@@ -206,6 +208,7 @@ export function Thread({
   const acts = useThreadActs();
   const [below, setBelow] = useState<Below>(null);
   const [taken, setTaken] = useState<FoundConcern | null>(null);
+  const [asideOpen, setAsideOpen] = useState(false);
   const { replyId: id, supporterId, open, name } = thread;
   const act = (one: ThreadAct) => acts.mutate(one);
   const gone = (one: ThreadAct, told: string) => acts.mutate(one, { onSuccess: () => onGone(told) });
@@ -240,6 +243,8 @@ export function Thread({
         ...Object.fromEntries(concerns.map((concern, i) => [String(i + 1), () => take(concern)])),
         ...(supporterId === null ? {} : { a: () => setBelow('answer'), n: () => setBelow('note') }),
         d: open > 0 ? whole.done : whole.reopen,
+        g: () => region.current?.querySelector('select')?.focus(),
+        ...(open > 0 ? { p: () => setAsideOpen(true) } : {}),
       });
   return (
     <section
@@ -264,7 +269,13 @@ export function Thread({
           />
         )}
       </div>
-      {may && <Acts thread={thread} below={below} setBelow={setBelow} acts={whole} />}
+      {may && (
+        <Acts
+          {...{ thread, below, setBelow }}
+          acts={whole}
+          aside={{ open: asideOpen, onOpen: setAsideOpen }}
+        />
+      )}
       {supporterId !== null && (
         <ConcernSheet supporterId={supporterId} concern={taken} onClose={() => setTaken(null)} />
       )}
