@@ -2,6 +2,7 @@ import { Controller, HttpCode, Inject, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { schema, type BulkView, answers, type BeginBulkBody } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
+import { sendAsDownload } from '../platform/download';
 import type { AccessScope } from '../platform/scope';
 import { BulkService } from './bulk.service';
 
@@ -68,7 +69,6 @@ export class BulkController {
     params: schema.idParams,
   })
   async file(@Caller() scope: AccessScope, @Id() id: number, @Res() response: Response): Promise<void> {
-    const { name, bytes } = await this.bulk.file(scope, id);
-    response.attachment(name).type('application/octet-stream').send(bytes);
+    sendAsDownload(response, await this.bulk.file(scope, id));
   }
 }

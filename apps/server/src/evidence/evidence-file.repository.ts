@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { FormDefinition } from '@goodword/core/forms';
 import type { AddressKind, Channel, HouseRules, Purpose, Scope, Verdict } from '@goodword/core/permission';
+import { WANTS_AN_ANSWER } from '../permission/ledger/facts.repository';
 import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
@@ -22,6 +23,8 @@ export interface DeliveryFact {
   verdict: Verdict;
   door_verdict: Verdict | null;
   entry_id: number | null;
+  /** When they last wrote to us from that address before it left; told of service messages alone. */
+  wrote_at: Date | null;
   detail: string | null;
 }
 
@@ -48,7 +51,13 @@ export class EvidenceFileRepository {
       `SELECT IF(a.id IS NULL, m.name, CONCAT(m.name, ' (by itself: ', a.name, ')')) AS message,
           d.channel, m.purpose, m.list_id, cp.shown AS address,
           COALESCE(v.caused_at, m.created_at) AS made_at, d.sent_at, d.state,
-          d.verdict, d.door_verdict, d.entry_id, d.detail
+          d.verdict, d.door_verdict, d.entry_id, d.detail,
+          IF(m.purpose = 'service' AND d.entry_id IS NULL,
+            (SELECT MAX(COALESCE(r.received_at, r.at)) FROM reply r
+              WHERE r.organization_id = d.organization_id AND r.supporter_id = d.supporter_id
+              AND r.contact_point_id = d.contact_point_id AND r.channel = d.channel
+              AND r.${WANTS_AN_ANSWER}
+              AND COALESCE(r.received_at, r.at) <= COALESCE(d.sent_at, m.created_at)), NULL) AS wrote_at
         FROM delivery d JOIN message m ON m.id = d.message_id ${ADDRESS} d.contact_point_id
         LEFT JOIN automation_visit v ON v.id = d.occasion
         LEFT JOIN automation a ON a.id = v.automation_id

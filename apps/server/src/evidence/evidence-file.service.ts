@@ -9,6 +9,7 @@ import { cleanEmail, cleanMobile } from '@goodword/core/intake';
 import {
   rulePurposeOf,
   foldEntries,
+  hasJustWritten,
   requiredConsentOf,
   placeAt,
   placeKeyOf,
@@ -363,28 +364,30 @@ function placeName(place: Place): string {
     : 'not known';
 }
 
+const SENT = { verdict: 'send', state: 'never', contactPointId: null, entryId: null, until: null } as const;
+
+/** Why a message left that rests on no entry. */
+function withoutEntry(one: DeliveryFact, asked: Parameters<typeof explain>[1], where: string): string {
+  const { rules, place, channel, scope } = asked;
+  const needs = requiredConsentOf(rulesFor(rules, place), channel, rulePurposeOf(scope));
+  if (needs === 'nothing') return explain(SENT, asked);
+  const left = (one.sent_at ?? one.made_at).getTime();
+  if (!one.wrote_at || !hasJustWritten(one.wrote_at.getTime(), left))
+    return `No entry was kept with it; place then: ${where}.`;
+  const day = one.wrote_at.toISOString().slice(0, 10);
+  return `It answers what they wrote from this address on ${day}; place then: ${where}.`;
+}
+
 /** What a message that left rested on: an entry, or the rule of the place as it was then. */
 function sentView(one: DeliveryFact, past: Past): EvidenceDelivery {
   const [rules, place] = [past.rulesAt(one.sent_at ?? one.made_at), past.placeAt(one.sent_at ?? one.made_at)];
   const asked = { channel: one.channel, scope: scopeOfDelivery(one), rules, place };
-  const decision = {
-    verdict: 'send',
-    state: 'never',
-    contactPointId: null,
-    entryId: null,
-    until: null,
-  } as const;
   const where = placeWords(placeKeyOf(rules, place));
   const service = asked.scope === 'service' ? 'A service message. ' : '';
-  const needsNothing =
-    requiredConsentOf(rulesFor(rules, place), asked.channel, rulePurposeOf(asked.scope)) === 'nothing';
-  const unasked = needsNothing
-    ? explain(decision, asked)
-    : `No entry was kept with it; place then: ${where}.`;
   const why =
     one.entry_id !== null
       ? `It rests on entry ${one.entry_id}; place then: ${where}.`
-      : `${service}${unasked}`;
+      : `${service}${withoutEntry(one, asked, where)}`;
   return { ...shape(one), outcome: one.state, why };
 }
 

@@ -5,6 +5,7 @@ import { schema, answers, type FieldParams, type RegionsQuery } from '@goodword/
 import { regionsOf, type Region } from '@goodword/core/fields';
 import { Caller, Input, Route } from '../platform/api';
 import { Invalid } from '../platform/errors';
+import { sendAsDownload } from '../platform/download';
 import type { AccessScope } from '../platform/scope';
 import { FieldFilesService } from './field-files.service';
 
@@ -41,9 +42,7 @@ export class FieldFilesController {
     @Input('params') params: FieldParams,
     @Res() response: Response,
   ): Promise<void> {
-    const file = await this.files.read(scope, params.id, params.fieldId);
-    // Always as a download, and never shown as what it says it is.
-    response.attachment(file.name).type('application/octet-stream').send(file.bytes);
+    sendAsDownload(response, await this.files.read(scope, params.id, params.fieldId));
   }
 
   @Route('get', 'regions', {

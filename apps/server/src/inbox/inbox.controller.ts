@@ -12,6 +12,7 @@ import {
   type ThreadView,
 } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
+import { sendAsDownload } from '../platform/download';
 import type { AccessScope } from '../platform/scope';
 import { InboxService } from './inbox.service';
 
@@ -106,8 +107,6 @@ export class InboxController {
     @Input('params') { id, fileId }: ReplyFileParams,
     @Res() response: Response,
   ): Promise<void> {
-    const file = await this.inbox.file(scope, id, fileId);
-    // Always as a download, and never shown as what it says it is.
-    response.attachment(file.name).type('application/octet-stream').send(file.bytes);
+    sendAsDownload(response, await this.inbox.file(scope, id, fileId));
   }
 }

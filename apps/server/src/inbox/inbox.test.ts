@@ -1,7 +1,13 @@
 import { createTransport } from 'nodemailer';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import type { RecordView, ThreadsView, ThreadView, TodayView } from '@goodword/core/contract';
+import type {
+  PermissionReport,
+  RecordView,
+  ThreadsView,
+  ThreadView,
+  TodayView,
+} from '@goodword/core/contract';
 import { MailInService } from '../inbound/mail-in.service';
 import { eventually, openTestHouse, pause, type TestHouse } from '../testing/harness';
 import {
@@ -279,6 +285,12 @@ describe('an answer', () => {
     await eventually('the text', sent, (found) =>
       found.some(({ text: words }) => words.includes('They may')),
     );
+    const { sent: told } = await house.client.get<PermissionReport>(
+      `/api/supporters/${ivo.id}/permission.json`,
+    );
+    expect(told.map(({ why }) => why)).toEqual([
+      expect.stringMatching(/^A service message\. It answers what they wrote from this address on \d{4}-/),
+    ]);
     await texted('+12065550147', 'STOP');
     expect((await may('service')).verdict).toBe('said-no');
     await texted('+12065550147', 'And cats?');

@@ -5,7 +5,7 @@ import { WRITTEN_TO_THEM_ALONE } from '../messages/messages.repository';
 import { likeWords } from '../platform/search';
 import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
-import { OF_THREAD, type Whose } from '../replies/replies.repository';
+import { ofThread, type Whose } from '../replies/replies.repository';
 
 /** Threads on one page: nobody reads more than so many at once. */
 const MOST_THREADS = 200;
@@ -17,20 +17,22 @@ const LINE = 200;
 const NAME = "TRIM(CONCAT(COALESCE(s.first_name, ''), ' ', COALESCE(s.last_name, '')))";
 
 /**
- * One row a thread, of those that wait or of all: how many of its replies are open and unread, and until when
- * it is aside: as long as each open one is.
+ * One row a thread, of the replies for which a condition holds: how many of them are open and unread, and
+ * until when it is aside: as long as each open one is.
  */
-const threads = (openOnly: boolean) => `SELECT MAX(reply.id) AS id,
+const threads = (which: string) => `SELECT MAX(reply.id) AS id,
     SUM(reply.handled_at IS NULL) AS waiting,
     SUM(reply.handled_at IS NULL AND reply.read_at IS NULL) AS unread,
     IF(SUM(reply.handled_at IS NULL AND COALESCE(reply.aside_until, '1970-01-01') <= UTC_TIMESTAMP(3)) = 0,
       MIN(IF(reply.handled_at IS NULL, reply.aside_until, NULL)), NULL) AS aside_until
   FROM reply
-  WHERE reply.organization_id = :org AND reply.keyword = 'none'
-    ${openOnly ? 'AND reply.handled_at IS NULL' : ''}
+  WHERE reply.organization_id = :org AND reply.keyword = 'none' AND ${which}
     AND (:chapter IS NULL OR EXISTS (SELECT 1 FROM supporter c
       WHERE c.id = reply.supporter_id AND c.chapter_id = :chapter))
   GROUP BY COALESCE(reply.supporter_id, 0), IF(reply.supporter_id IS NULL, reply.contact_point_id, 0)`;
+
+/** The replies that wait; an index leads to them. */
+const WAITING = 'reply.handled_at IS NULL';
 
 /** Which threads a view shows. */
 const VIEWS: Record<ThreadsQuery['view'], string> = {
@@ -55,11 +57,12 @@ export interface ThreadRow extends Pick<
   message: string | null;
 }
 
-const ROW = `r.id, r.supporter_id, r.contact_point_id, r.sender, r.subject, r.body, r.at, r.channel,
+const ROW = `r.id, r.supporter_id, r.contact_point_id, COALESCE(cp.shown, r.sender) AS sender, r.subject, r.body, r.at, r.channel,
   COALESCE(NULLIF(${NAME}, ''), r.sender) AS name, t.waiting, t.unread, t.aside_until, r.assigned_to,
   mate.name AS assigned_name, m.name AS message`;
 const AROUND = `JOIN reply r ON r.id = t.id
   LEFT JOIN supporter s ON s.id = r.supporter_id
+  LEFT JOIN contact_point cp ON cp.id = r.contact_point_id
   LEFT JOIN teammate mate ON mate.id = r.assigned_to
   LEFT JOIN delivery d ON d.id = r.delivery_id
   LEFT JOIN message m ON m.id = d.message_id`;
@@ -70,7 +73,7 @@ export class ThreadsRepository {
   async page(db: Scoped, { view, q = '' }: ThreadsQuery): Promise<ThreadLine[]> {
     const rows = await db.sql<ThreadRow>(
       `SELECT ${ROW}
-        FROM (${threads(view !== 'done')}) t
+        FROM (${threads(view === 'done' ? 'TRUE' : WAITING)}) t
         ${AROUND}
         WHERE ${VIEWS[view]} AND (:q = '' OR ${NAME} LIKE :like OR r.sender LIKE :like OR r.body LIKE :like
           OR r.subject LIKE :like OR m.name LIKE :like)
@@ -98,7 +101,7 @@ export class ThreadsRepository {
       `SELECT COALESCE(SUM(${VIEWS.open}), 0) AS open, COALESCE(SUM(${VIEWS.mine}), 0) AS mine,
           COALESCE(SUM(${VIEWS.aside}), 0) AS aside,
           COALESCE(SUM(t.aside_until IS NULL AND t.unread > 0), 0) AS unread
-        FROM (${threads(true)}) t
+        FROM (${threads(WAITING)}) t
         JOIN reply r ON r.id = t.id`,
       { me: db.scope.actorId },
     );
@@ -110,7 +113,7 @@ export class ThreadsRepository {
   async newest(db: Scoped, whose: Whose): Promise<ThreadRow | undefined> {
     const [row] = await db.sql<ThreadRow>(
       `SELECT ${ROW}
-        FROM (${threads(false).replace('GROUP BY', `AND ${OF_THREAD} GROUP BY`)}) t
+        FROM (${threads(ofThread(whose))}) t
         ${AROUND}`,
       { ...whose },
     );
@@ -131,7 +134,7 @@ export class ThreadsRepository {
         FROM reply
         LEFT JOIN delivery d ON d.id = reply.delivery_id
         LEFT JOIN message m ON m.id = d.message_id
-        WHERE reply.organization_id = :org AND ${OF_THREAD}
+        WHERE reply.organization_id = :org AND ${ofThread(whose)}
         ORDER BY reply.id DESC
         LIMIT :most`,
       { ...whose, most: MOST_ITEMS },
@@ -194,7 +197,7 @@ export class ThreadsRepository {
       `SELECT k.id AS taskId, k.words
         FROM task k
         JOIN reply ON reply.id = k.reply_id
-        WHERE k.organization_id = :org AND k.kind = 'stop' AND k.done_at IS NULL AND ${OF_THREAD}
+        WHERE k.organization_id = :org AND k.kind = 'stop' AND k.done_at IS NULL AND ${ofThread(whose)}
         ORDER BY k.id
         LIMIT 1`,
       { ...whose },

@@ -9,6 +9,7 @@ import type {
   PostedLettersBody,
 } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
+import { sendAsDownload } from '../platform/download';
 import type { AccessScope } from '../platform/scope';
 import { LettersService } from './letters.service';
 
@@ -52,8 +53,7 @@ export class LettersController {
     @Input('params') { id, fileId }: LetterFileParams,
     @Res() response: Response,
   ): Promise<void> {
-    const { name, bytes } = await this.letters.file(scope, id, fileId);
-    response.attachment(name).type('application/octet-stream').send(bytes);
+    sendAsDownload(response, await this.letters.file(scope, id, fileId));
   }
 
   @Route('get', 'letter-page', {

@@ -41,7 +41,8 @@ export const WRITES: Record<string, readonly string[]> = {
   lists: words('list supporter_list'),
   me: words('teammate teammate_link'),
   messages: words(`
-    campaign_step comparison delivery delivery_event letter_file look_group message message_group message_letter message_letters
+    campaign_step comparison delivery delivery_event letter_file look_group message message_group
+    message_letter message_letters
     message_link message_note message_proof words_version
   `),
   'messages-to': words('message'),
@@ -54,9 +55,11 @@ export const WRITES: Record<string, readonly string[]> = {
   sender: words('organization sender_check'),
   session: words('teammate'),
   supporters: words(`
-    address_hold automation_visit batch batch_before batch_row batch_value call_list_member campaign_off confirmation
+    address_hold automation_visit batch batch_before batch_row batch_value call_list_member campaign_off
+    confirmation
     confirmation_sent contact_point delivery delivery_event do_not_contact evidence field_file
-    field_value gift household letter_file merging message note permission_entry permission_state place_before
+    field_value gift household letter_file merging message note permission_entry permission_state
+    place_before
     reply reply_file roster supporter supporter_contact supporter_list supporter_tag task
   `),
   tags: words('automation campaign_step message segment segment_version supporter_tag tag'),
@@ -71,7 +74,8 @@ export const READS: Record<string, readonly string[]> = {
   'ask-amounts': words('gift organization supporter'),
   automations: words(`
     address_hold automation automation_step automation_visit batch batch_row campaign chapter contact_point
-    delivery delivery_event do_not_contact field field_value form gift house_rules household image list message
+    delivery delivery_event do_not_contact field field_value form gift house_rules household image list
+    message
     message_link organization permission_entry permission_state place_before reply roster segment supporter
     supporter_contact supporter_list supporter_tag tag teammate template
   `),
@@ -88,7 +92,8 @@ export const READS: Record<string, readonly string[]> = {
     teammate
   `),
   campaigns: words(`
-    automation automation_step address_hold batch batch_row campaign campaign_off campaign_step chapter contact_point delivery
+    automation automation_step address_hold batch batch_row campaign campaign_off campaign_step chapter
+    contact_point delivery
     delivery_event do_not_contact field field_value form gift house_rules household image letter_file
     list look_group message organization permission_entry permission_state place_before reply roster
     segment supporter supporter_contact supporter_list supporter_tag tag teammate template words_version
@@ -100,7 +105,8 @@ export const READS: Record<string, readonly string[]> = {
   `),
   forms: words('confirmation field form form_count form_version list organization'),
   house: words(`
-    automation campaign_step field field_value form form_version layout message organization segment supporter
+    automation campaign_step field field_value form form_version layout message organization segment
+    supporter
   `),
   'house-rules': words('house_rules list rules_waiting supporter teammate'),
   images: words('image message organization teammate template'),
@@ -110,8 +116,10 @@ export const READS: Record<string, readonly string[]> = {
   me: words('teammate'),
   'merge-fields': words('field form segment'),
   messages: words(`
-    automation automation_step address_hold batch_row campaign campaign_off campaign_step chapter comparison contact_point
-    delivery delivery_event do_not_contact field field_value gift house_rules household image letter_file look_group message message_letter
+    automation automation_step address_hold batch_row campaign campaign_off campaign_step chapter
+    comparison contact_point
+    delivery delivery_event do_not_contact field field_value gift house_rules household image letter_file
+    look_group message message_letter
     message_letters message_link message_note message_proof organization
     permission_entry permission_state place_before reply roster supporter supporter_contact
     supporter_list supporter_tag teammate template words_version
@@ -120,12 +128,14 @@ export const READS: Record<string, readonly string[]> = {
   password: words('organization teammate teammate_link'),
   'people-views': words('people_view teammate'),
   permission: words(`
-    automation automation_visit address_change confirmation contact_point delivery list organization permission_entry reply
+    automation automation_visit address_change confirmation contact_point delivery list organization
+    permission_entry reply
     supporter supporter_contact task teammate
   `),
-  replies: words('delivery message note reply reply_file supporter task teammate'),
+  replies: words('contact_point delivery message note reply reply_file supporter task teammate'),
   segments: words(`
-    automation automation_step address_hold batch batch_row campaign chapter contact_point delivery delivery_event
+    automation automation_step address_hold batch batch_row campaign chapter contact_point delivery
+    delivery_event
     do_not_contact field field_value form form_version gift house_rules household list message
     organization permission_entry permission_state place_before reply roster segment segment_size
     segment_version supporter supporter_contact supporter_list supporter_tag tag teammate
@@ -133,7 +143,8 @@ export const READS: Record<string, readonly string[]> = {
   sender: words('delivery delivery_event message organization sender_check'),
   session: words('chapter organization teammate'),
   supporters: words(`
-    automation automation_visit address_change address_hold batch batch_row bulk bulk_member call_list call_list_member campaign
+    automation automation_visit address_change address_hold batch batch_row bulk bulk_member call_list
+    call_list_member campaign
     chapter confirmation confirmation_sent contact_point delivery delivery_event evidence field
     field_file field_value form form_version gift house_rules household list merging message note
     organization permission_entry permission_state place_before reply roster segment supporter
@@ -149,7 +160,8 @@ export const READS: Record<string, readonly string[]> = {
   `),
   'text-answers': words('organization'),
   today: words(`
-    automation automation_visit batch batch_row contact_point delivery delivery_event gift house_rules look_group message
+    automation automation_visit batch batch_row contact_point delivery delivery_event gift house_rules
+    look_group message
     organization permission_entry reply sender_check supporter supporter_contact task teammate
   `),
 };

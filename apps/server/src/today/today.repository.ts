@@ -166,7 +166,8 @@ export class TodayRepository {
     const unsure = `FROM delivery d ${person(db, 'd')} WHERE d.organization_id = :org AND d.state = 'unsure'`;
     const [row] = await db.sql<Counts>(
       `SELECT
-        (SELECT COUNT(*) FROM reply r ${person(db, 'r')}
+        (SELECT COUNT(DISTINCT COALESCE(r.supporter_id, 0), IF(r.supporter_id IS NULL, r.contact_point_id, 0))
+          FROM reply r ${person(db, 'r')}
           WHERE r.organization_id = :org AND r.keyword = 'none' AND r.handled_at IS NULL
           AND ${NOT_ASIDE}) AS replies,
         (SELECT COUNT(*) ${unsure}) AS unsure,

@@ -173,10 +173,10 @@ test('what is done asks for nothing, and a question that is open is asked in the
   expect(screen.queryByText('This reads like leaving')).toBeNull();
   first.unmount();
   const settle = { 'POST tasks/12/settle': () => reply(204, null) };
-  const question = { taskId: 12, words: 'Too many texts' };
+  const question = { taskId: 12, words: 'Please stop texting me' };
   const { user, asked } = page(
     '/hear-back/replies/1',
-    answers({ ...said('Too many texts'), question }, settle),
+    answers({ ...said('Please stop texting me'), question }, settle),
   );
   await user.click(await screen.findByRole('button', { name: 'They did not mean it' }));
   await waitFor(() => expect(asks(asked, 'tasks/12/settle')!.body).toEqual({ outcome: 'not-meant' }));

@@ -52,7 +52,8 @@ export default function Inbox() {
   const keysRef = useRef<((event: KeyboardEvent) => void) | null>(null);
   const { data, error } = useQuery({
     ...reading('replies', { view, q }),
-    refetchInterval: LOOK_MS,
+    // What is done changes by what one does, and is all that ever came.
+    refetchInterval: view === 'done' ? false : LOOK_MS,
     placeholderData: keepPreviousData,
   });
   const unread = data?.counts.unread ?? 0;

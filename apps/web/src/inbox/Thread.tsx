@@ -1,54 +1,19 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
-import { useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useEffect, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
 import { Link } from 'react-router';
 import type { ThreadView } from '@goodword/core/contract';
-import { reading } from '../app/reading';
 import { useMay, useSession } from '../app/session';
 import { Button, ProblemNote } from '../ui/basics';
 import { useMargin } from '../ui/margin';
 import { AsideMenu } from './AsideMenu';
-import { concernNotes, concernsOf, type FoundConcern } from './concernNotes';
+import { BelowThread, type Below } from './BelowThread';
+import { concernNotes, type FoundConcern } from './concernNotes';
 import { ConcernSheet } from './ConcernSheet';
-import { NoteForm } from './NoteForm';
 import { PersonBeside } from './PersonBeside';
 import { ThreadItems } from './ThreadItems';
+import { useConcerns } from './useConcerns';
 import { useThreadActs, type ThreadAct } from './useThreadActs';
-
-const LetterTo = lazy(async () => ({ default: (await import('../sort/record/LetterTo')).LetterTo }));
-
-/** What is open below the thread. */
-type Below = 'answer' | 'note' | null;
-
-/** Answered where it stands, on the channel that they wrote on; it is done when the answer has been sent. */
-function Answer({
-  thread,
-  supporterId,
-  onSent,
-}: {
-  thread: ThreadView;
-  supporterId: number;
-  onSent: () => void;
-}) {
-  const record = useQuery(reading('supporters/{id}', { id: supporterId }));
-  // Whoever opens it by a key goes on in it with Tab.
-  const sheet = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    sheet.current?.focus({ preventScroll: true });
-    sheet.current?.scrollIntoView?.({ block: 'start' });
-  }, [record.data === undefined]);
-  return (
-    <div ref={sheet} tabIndex={-1} role="group" aria-label={t`Your answer`} className="shrink-0 outline-none">
-      <ProblemNote error={record.error} />
-      {record.data && (
-        <Suspense>
-          <LetterTo record={record.data} answers={{ reply: thread, after: thread.after, onSent }} />
-        </Suspense>
-      )}
-    </div>
-  );
-}
 
 /** Words that seem to ask to stop: a person says what was meant, and until then nothing goes there. */
 function Question({ thread, act }: { thread: ThreadView; act: (act: ThreadAct) => void }) {
@@ -113,9 +78,17 @@ function Who({ thread }: { thread: ThreadView }) {
         )}
       </h2>
       <p className="text-ink2 break-words">
-        {supporterId === null
-          ? t`Nobody’s yet: bring them in with it, then write to them from their record`
-          : from}
+        {supporterId === null ? (
+          <Trans>
+            Nobody’s yet:{' '}
+            <Link className="link" to="/sort">
+              bring them in
+            </Link>{' '}
+            with it, then write to them from their record
+          </Trans>
+        ) : (
+          from
+        )}
       </p>
       {supporterId !== null && <PersonBeside supporterId={supporterId} channel={channel} />}
     </div>
@@ -173,26 +146,14 @@ function Acts({
   );
 }
 
-/** What a thread asks for, without what a person has seen to. */
-function useConcerns(thread: ThreadView): { concerns: FoundConcern[]; see: (one: FoundConcern) => void } {
-  const { supporterId, channel, question } = thread;
-  const [seen, setSeen] = useState<readonly string[]>([]);
-  const record = useQuery({
-    ...reading('supporters/{id}', { id: supporterId ?? 0 }),
-    enabled: supporterId !== null,
-  });
-  const hasLeft = record.data?.consent.some(
-    (one) => one.channel === channel && one.scope === 'all' && one.state === 'no',
-  );
-  const concerns = concernsOf(thread).filter((one) => {
-    if (seen.includes(keyOfConcern(one))) return false;
-    // Of a number that is nobody's nothing can be kept; a question that is open is asked in the thread.
-    return one.kind === 'leaving' ? !question && !hasLeft : supporterId !== null;
-  });
-  return { concerns, see: (one) => setSeen([...seen, keyOfConcern(one)]) };
+/** A thread is read from its end: it begins there, and goes there when something comes. */
+function useNewestInView(items: number): RefObject<HTMLDivElement | null> {
+  const all = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (all.current) all.current.scrollTop = all.current.scrollHeight;
+  }, [items]);
+  return all;
 }
-
-const keyOfConcern = ({ item, kind }: FoundConcern) => `${item.id}:${kind}`;
 
 /** One thread with its acts, and what keys do about it. */
 export function Thread({
@@ -235,6 +196,7 @@ export function Thread({
         : gone({ kind: 'aside', id, until }, t`${name} is put aside.`),
   };
   const region = useRef<HTMLElement>(null);
+  const newest = useNewestInView(thread.items.length);
   useEffect(() => region.current?.focus(), []);
   const close = () => (setBelow(null), region.current?.focus());
   keysRef.current = !may
@@ -257,9 +219,9 @@ export function Thread({
         <Who thread={thread} />
         {may && <Given thread={thread} act={act} />}
       </div>
-      <div className="p-4 overflow-y-auto grow min-h-0 flex flex-col gap-4" tabIndex={0}>
+      <div ref={newest} className="p-4 overflow-y-auto grow min-h-0 flex flex-col gap-4" tabIndex={0}>
         <ProblemNote error={acts.error} />
-        <ThreadItems items={thread.items} />
+        <ThreadItems items={thread.items} from={thread.from} concerns={concerns} />
         {may && <Question thread={thread} act={act} />}
         {supporterId !== null && (
           <BelowThread
@@ -281,30 +243,4 @@ export function Thread({
       )}
     </section>
   );
-}
-
-/** A note or an answer, while it is written. */
-function BelowThread({
-  thread,
-  supporterId,
-  below,
-  acts,
-  onClose,
-  onSent,
-}: {
-  thread: ThreadView;
-  supporterId: number;
-  below: Below;
-  acts: ReturnType<typeof useThreadActs>;
-  onClose: () => void;
-  onSent: () => void;
-}) {
-  const keep = (body: string, kept: () => void) =>
-    acts.mutate(
-      { kind: 'note', id: thread.replyId, supporterId, body },
-      { onSuccess: () => (kept(), onClose()) },
-    );
-  if (below === 'note')
-    return <NoteForm {...{ supporterId, onClose }} isKeeping={acts.isPending} onKeep={keep} />;
-  return below === 'answer' ? <Answer {...{ thread, supporterId, onSent }} /> : null;
 }

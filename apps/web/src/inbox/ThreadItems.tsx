@@ -1,11 +1,10 @@
 import { plural, t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import type { ThreadItem } from '@goodword/core/contract';
-import { concernsIn } from '@goodword/core/text';
 import { Link } from 'react-router';
 import { useFormat } from '../app/format';
 import { useLit } from '../ui/margin';
-import { concernAnchor } from './concernNotes';
+import { concernAnchor, type FoundConcern } from './concernNotes';
 
 /** How it stands with what we wrote. */
 function stateWords(state: string): string {
@@ -76,8 +75,9 @@ function Files({ replyId, files }: { replyId: number; files: ThreadItem['files']
 }
 
 /** Words of theirs, with the sentences that the Margin speaks of. */
-function Said({ item }: { item: ThreadItem }) {
-  const marked = concernsIn(item.words);
+function Said({ item, concerns }: { item: ThreadItem; concerns: readonly FoundConcern[] }) {
+  const marked = concerns.filter((one) => one.item.id === item.id).sort((a, b) => a.from - b.from);
+  if (item.words === '') return <p className="text-ink2">{t`No words`}</p>;
   const parts = marked.map(({ kind, from, to }, i) => ({
     kind,
     before: item.words.slice(marked[i - 1]?.to ?? 0, Math.max(from, marked[i - 1]?.to ?? 0)),
@@ -105,13 +105,14 @@ function Marked({ anchor, words }: { anchor: string; words: string }) {
   );
 }
 
-function Theirs({ item }: { item: ThreadItem }) {
+function Theirs({ item, from, concerns }: { item: ThreadItem } & AroundItems) {
   const format = useFormat();
   const { message } = item;
   return (
     <>
       <p className="text-ink2 text-[12.5px]">
-        {item.channel === 'text' ? t`By text` : t`By email`}, {format.moment(item.at)}
+        {item.channel === 'text' ? t`By text` : t`By email`}
+        {item.channel === 'email' && item.by !== from && ` ${t`from ${item.by}`}`}, {format.moment(item.at)}
         {message && (
           <>
             {', '}
@@ -124,7 +125,7 @@ function Theirs({ item }: { item: ThreadItem }) {
           </>
         )}
       </p>
-      <Said item={item} />
+      <Said item={item} concerns={concerns} />
       <Files replyId={item.id} files={item.files} />
     </>
   );
@@ -211,8 +212,15 @@ const LOOKS = {
   note: 'border-l-[3px] border-dashed border-ink3 pl-3 ml-10',
 } as const;
 
+/** What the words of a thread are shown with. */
+interface AroundItems {
+  /** The address that is on file: a mail that says another says so. */
+  from: string;
+  concerns: readonly FoundConcern[];
+}
+
 /** All that passed, the oldest first. */
-export function ThreadItems({ items }: { items: readonly ThreadItem[] }) {
+export function ThreadItems({ items, ...around }: { items: readonly ThreadItem[] } & AroundItems) {
   return (
     <ol className="flex flex-col gap-4" aria-label={t`What passed between us`}>
       {together(items).map((group) => {
@@ -226,7 +234,7 @@ export function ThreadItems({ items }: { items: readonly ThreadItem[] }) {
         const Shown = { in: Theirs, out: Ours, note: Noted }[item.kind];
         return (
           <li key={`${item.kind}${item.id}`} className={LOOKS[item.kind]}>
-            <Shown item={item} />
+            <Shown item={item} {...around} />
           </li>
         );
       })}

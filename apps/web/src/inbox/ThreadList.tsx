@@ -58,7 +58,7 @@ function Line({ line, current, search }: { line: ThreadLine; current: boolean; s
         </span>
         <span className={`block truncate ${line.unread ? 'font-semibold' : 'text-ink2'}`}>
           {line.unread && <span className="sr-only">{t`New: `}</span>}
-          {line.words}
+          {line.words || t`No words`}
         </span>
         <span className="block text-ink2 text-[12.5px] truncate">
           {line.channel === 'text' ? t`by text` : t`by email`}

@@ -99,7 +99,12 @@ function Look({
   data: MessageView;
 }) {
   return (
-    <div className="grid grid-cols-[1fr_minmax(320px,40%)] gap-4 pt-4 grow min-h-0 max-[900px]:grid-cols-1 max-[900px]:min-h-[1000px]">
+    <div
+      className={
+        'grid grid-cols-[1fr_minmax(320px,40%)] gap-4 pt-4 grow min-h-0 ' +
+        'max-[900px]:grid-cols-1 max-[900px]:min-h-[1000px]'
+      }
+    >
       <section className="sheet p-5 overflow-y-auto" aria-label={t`Who will get it`} tabIndex={0}>
         <h2 className="subtitle">{t`Who will get it`}</h2>
         {seen ? (
@@ -263,7 +268,8 @@ export default function LastLookPage() {
       <Heading title={data.name} page={t`Send: ${data.name}`} note={lookNote(data, asks)} />
       {data.automationId !== null ? (
         <p className="sheet px-5 py-3 text-[15px]">
-          {t`It goes to whoever its automatic message is set going for, one by one. Send yourself a test, and switch it on there.`}
+          {t`It goes to whoever its automatic message is set going for, one by one.`}{' '}
+          {t`Send yourself a test, and switch it on there.`}
         </p>
       ) : may ? (
         <RecipientPicker

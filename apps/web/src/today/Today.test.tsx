@@ -82,7 +82,7 @@ test('the most pressing comes first, and what is late says so', async () => {
   const lines = await screen.findAllByRole('listitem');
   const words = lines.map((line) => line.textContent).slice(0, 3);
   expect(words[0]).toContain('“no more, ok?” is held');
-  expect(words[1]).toMatch(/replies to answer, the oldest first, late/);
+  expect(words[1]).toMatch(/people who wait for an answer, the oldest first, late/);
   expect(words[2]).toMatch(/drafts to finish“Winter hull” last/);
   expect(screen.getByText('3 things wait, 1 late')).toBeTruthy();
 });

@@ -116,11 +116,12 @@ function piles({ piles: all }: TodayView, { number, moment }: Words): Item[] {
 function unanswered({ replies, firstReply }: TodayView, { number, moment }: Words): Item[] {
   if (replies === 0 || !firstReply) return [];
   const { name, words, message, at } = firstReply;
-  const rest = replies > 1 ? t`to answer, the oldest first` : message ? t`to “${message}”` : t`to answer`;
+  const rest =
+    replies > 1 ? t`who wait for an answer, the oldest first` : message ? t`to “${message}”` : t`to answer`;
   return [
     item('reply', at, {
       count: number(replies),
-      what: plural(replies, { one: 'reply', other: 'replies' }),
+      what: plural(replies, { one: 'reply', other: 'people' }),
       rest,
       more: `${name}, ${moment(at)}: “${short(words)}”`,
       act: t`Answer`,

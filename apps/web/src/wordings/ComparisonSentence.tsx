@@ -33,11 +33,13 @@ function Enough({ comparison, people }: { comparison: ComparisonView; people: nu
   const about = format.number(each);
   const need = format.number(peopleToTell(usual, small));
   const [base, next] = [format.percent(usual), format.percent(small)];
+  const seen = told === null ? '' : format.percent(told);
   return (
     <p className="text-ink2 text-[13px] pt-1">
       {told === null
-        ? t`About ${about} people get each first: too few to tell a difference by. To tell ${base} from ${next} you need ${need} each.`
-        : t`About ${about} people get each first: enough to tell ${base} from ${format.percent(told)}, and nothing smaller. To tell ${base} from ${next} you need ${need} each.`}
+        ? t`About ${about} people get each first: too few to tell a difference by.`
+        : t`About ${about} people get each first: enough to tell ${base} from ${seen}, and nothing smaller.`}{' '}
+      {t`To tell ${base} from ${next} you need ${need} each.`}
       {comparison.measure === 'opened' &&
         ` ${t`Opens are unsure: some readers load pictures by themselves, some never.`}`}
     </p>

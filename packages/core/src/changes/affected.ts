@@ -164,6 +164,7 @@ export const AFFECTED = {
     'find',
     'messages',
     'permission',
+    'replies',
     'segments',
     'supporters',
     'templates',

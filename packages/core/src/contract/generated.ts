@@ -2341,7 +2341,7 @@ export interface components {
       id: number;
       at: string;
       channel: 'email' | 'text' | null;
-      /** @description Who of the team; of theirs the address. */
+      /** @description Who of the team; of theirs the address that it says itself. */
       by: string;
       subject: string;
       words: string;
@@ -2369,7 +2369,7 @@ export interface components {
       replyId: number;
       supporterId: number | null;
       name: string;
-      /** @description The address of their newest. */
+      /** @description Where their newest came from, as it is on file: an answer goes there. */
       from: string;
       channel: 'email' | 'text';
       subject: string;
@@ -4274,6 +4274,10 @@ export interface components {
         people: number;
         at: string;
       }[];
+      /**
+       * Format: double
+       * @description How many people wait for an answer.
+       */
       replies: number;
       /** @description The one that waits longest. */
       firstReply: {

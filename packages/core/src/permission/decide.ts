@@ -238,13 +238,17 @@ function verdictOf(
 /** So many days after somebody wrote to us an answer is one to what they have just asked. */
 export const ANSWERED_WITHIN_DAYS = 7;
 
+/** Whether what somebody wrote is so lately that what goes to them now may be an answer to it. */
+export function hasJustWritten(wroteAt: Instant, now: Instant): boolean {
+  return now - wroteAt <= ANSWERED_WITHIN_DAYS * DAY_MS;
+}
+
 /**
  * Whether it answers what the person has just written from this address: that is service, and needs no
  * permission beyond their asking. A no, a hold and do-not-contact come before it.
  */
 function isAnswer({ wroteAt }: AddressFlags, { ownAct, scope, now }: PermissionQuestion): boolean {
-  if (!ownAct || scope !== 'service' || wroteAt === undefined) return false;
-  return now - wroteAt <= ANSWERED_WITHIN_DAYS * DAY_MS;
+  return Boolean(ownAct) && scope === 'service' && wroteAt !== undefined && hasJustWritten(wroteAt, now);
 }
 
 /** A pause lasts through its last moment; a newer one that ends earlier ends it. */

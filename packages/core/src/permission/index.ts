@@ -76,6 +76,7 @@ export {
   type ConsentStatus,
   type Verdict,
   ANSWERED_WITHIN_DAYS,
+  hasJustWritten,
 } from './decide';
 export {
   asksToConfirm,

@@ -9,43 +9,36 @@ export type ConcernKind = (typeof CONCERN_KINDS)[number];
 
 /** By kind and language, what a sentence says; read without regard to case and accents. */
 export const CONCERN_SENTENCES: Record<ConcernKind, Record<'en' | 'de' | 'es' | 'fr', readonly RegExp[]>> = {
+  // What plainly asks to stop is not among them: it holds the channel and is asked about (`readIntent`).
   leaving: {
     en: [
-      /\btoo (?:many|much) (?:e-?mails?|mails?|messages?|texts?|letters?)\b/,
-      /\b(?:fewer|less) (?:e-?mails?|mails?|messages?|texts?|letters?)\b/,
-      /\b(?:take|remove|drop|delete) (?:me|us|him|her|my (?:name|e-?mail|number|address))\b|\bget (?:me|us) off\b/,
-      /\b(?:do not|don['’]?t|no longer|not) (?:want|wish|like|need) (?:to )?(?:get|receive|hear|be on|any|these|your)\b/,
-      /\bstop (?:writing|texting|e-?mailing|mailing|sending|contacting|calling|asking|bothering)\b/,
-      /\bleave (?:me|us) alone\b/,
+      /\b(?:too (?:many|much)|fewer|less) (?:e-?mails?|mails?|messages?|texts?|letters?)\b/,
+      /\bget (?:me|us) off\b/,
+      /\b(?:do not|don't|not) (?:want|wish|like|need) (?:to )?(?:get|receive|hear|be on|any|these|your)\b/,
     ],
     de: [
-      /\bzu viele (?:e-?mails?|mails?|nachrichten|sms|briefe)\b/,
-      /\bweniger (?:e-?mails?|mails?|nachrichten|sms|briefe)\b/,
-      /\b(?:keine|nicht mehr|kein)\b.{0,60}\b(?:mails?|e-?mails?|nachrichten|sms|briefe|post|angeschrieben)\b/,
-      /\b(?:austragen|abmelden|abbestellen|kündigen|streichen sie)\b/,
+      /\b(?:zu viele|weniger) (?:e-?mails?|mails?|nachrichten|sms|briefe)\b/,
+      /\bnicht mehr\b.{0,60}\b(?:angeschrieben|bekommen|erhalten)\b/,
     ],
-    es: [
-      /\bdemasiad[oa]s (?:correos?|mensajes|cartas)\b/,
-      /\b(?:no quiero|no deseo|dejen? de|dejad de)\b.{0,40}\b(?:recibir|enviar|mandar|escribir|correos?|mensajes)/,
-      /\b(?:darme de baja|quítenme|quitenme|bórrenme|borrenme)\b/,
-    ],
+    es: [/\bdemasiad[oa]s (?:correos?|mensajes|cartas)\b/, /\b(?:quítenme|bórrenme)\b/],
     fr: [
-      /\btrop (?:de |d['’])(?:e-?mails?|mails?|courriels?|messages|lettres|sms)\b/,
+      /\btrop (?:de |d')(?:e-?mails?|mails?|courriels?|messages|lettres|sms)\b/,
       /\bne (?:veux|souhaite|désire) (?:plus|pas)\b/,
-      /\b(?:arrêtez|cessez) de\b/,
-      /\b(?:désinscri|désabonn|retirez[- ]moi|enlevez[- ]moi)/,
     ],
   },
   address: {
     en: [
-      /\b(?:new|changed?|different|other|current|correct|updated?) (?:e-?mail|mail|postal|home|mailing)? ?(?:address|number|phone|mobile|cell)\b/,
+      /\b(?:new|changed?|different|other|correct|updated?) (?:(?:e-?mail|postal|home|mailing) )?address\b/,
+      /\b(?:new|changed?|different|other|correct|updated?) (?:number|phone|mobile|cell)\b/,
       /\b(?:new|changed?|different|other) e-?mail\b/,
-      /\b(?:i|we)(?:['’]ve| have|['’]re| are|['’]m| am)? (?:just |recently )?(?:moved|moving|relocated)\b/,
-      /\b(?:write|e-?mail|text|reach|contact|send (?:it|them|this|mail)) (?:to )?(?:me|us)? ?(?:instead )?(?:at|to|on|under)\b.{0,40}(?:@|\d{5})/,
+      /\b(?:i|we)(?:'ve| have|'re| are|'m| am)? (?:just |recently )?(?:moved|moving|relocated)\b/,
+      /\b(?:write|e-?mail|text|reach|contact) (?:to )?(?:me|us) (?:instead )?(?:at|on)\b.{0,40}(?:@|\d{5})/,
+      /\bsend (?:it|them|this|mail) (?:instead )?(?:to|on|under)\b.{0,40}(?:@|\d{5})/,
       /\b(?:address|e-?mail|number) (?:has|have|is|was) (?:changed|wrong|old|out of date|no longer)\b/,
     ],
     de: [
-      /\b(?:neue|andere|geänderte|aktuelle|richtige) (?:e-?mail-?)?(?:adresse|anschrift|nummer|handynummer|telefonnummer|mail)\b/,
+      /\b(?:neue|andere|geänderte|aktuelle|richtige) (?:e-?mail-?)?(?:adresse|anschrift|mail)\b/,
+      /\b(?:neue|andere|geänderte|aktuelle|richtige) (?:handy|telefon)?nummer\b/,
       /\b(?:umgezogen|ziehe um|ziehen um|umzug)\b/,
       /\b(?:adresse|anschrift|nummer) (?:hat sich geändert|stimmt nicht|ist falsch)\b/,
     ],
@@ -62,7 +55,10 @@ export const CONCERN_SENTENCES: Record<ConcernKind, Record<'en' | 'de' | 'es' | 
   },
   gift: {
     en: [
-      /\b(?:i|we)(?:['’]ll|['’]ve|['’]d like to| will| would like to| want to| have| just)? (?:just |already )?(?:give|gave|given|donate|donated|sent? (?:you )?(?:a )?(?:check|cheque|gift|donation|money)|mailed (?:a )?(?:check|cheque)|pledged?|contributed?)\b/,
+      /\b(?:i|we)(?:'ve|'d like to|'ll| will| want to| have)? (?:just |already )?(?:give|gave|given)\b/,
+      /\b(?:i|we)(?:'ve|'d like to| would like to|'ll| will| want to| have)? (?:just |already )?donated?\b/,
+      /\b(?:i|we)(?:'ve|'ll| will| have)? (?:just |already )?(?:pledged?|contributed?)\b/,
+      /\b(?:sent?|mailed) (?:you )?(?:a |the )?(?:check|cheque|gift|donation|money)\b/,
       /\b(?:my|our|a|another|the) (?:gift|donation|check|cheque|pledge|contribution)\b/,
       /\bhow (?:can|do|could) (?:i|we) (?:give|donate|help with money|pay)\b/,
     ],
@@ -71,18 +67,21 @@ export const CONCERN_SENTENCES: Record<ConcernKind, Record<'en' | 'de' | 'es' | 
       /\bwie kann ich (?:spenden|helfen)\b/,
     ],
     es: [
-      /\b(?:he donado|doné|quiero donar|hemos donado|mi donativo|mi donación|transferencia|recibo de donación)\b/,
+      /\b(?:he donado|doné|quiero donar|hemos donado|mi donativo|mi donación)\b/,
+      /\b(?:transferencia|recibo de donación)\b/,
       /\bcómo puedo (?:donar|ayudar)\b/,
     ],
     fr: [
-      /\b(?:mon don|notre don|j['’]ai donné|j['’]ai fait un don|un don de|virement|reçu fiscal)\b/,
+      /\b(?:mon don|notre don|j'ai donné|j'ai fait un don|un don de|virement|reçu fiscal)\b/,
       /\bcomment (?:donner|faire un don)\b/,
     ],
   },
   complaint: {
     en: [
-      /\b(?:complain|complaint|complaining|furious|outrageous|outraged|disgrace|disgraceful|unacceptable|appalled|appalling|harass\w*)\b/,
-      /\b(?:lawyer|attorney|sue you|legal action|report you|authorities|data protection|gdpr|ccpa|privacy law)\b/,
+      /\b(?:complain(?:t|ing)?|furious|outraged?|outrageous|unacceptable)\b/,
+      /\b(?:disgrace(?:ful)?|appall(?:ed|ing)|harass\w*)\b/,
+      /\b(?:lawyer|attorney|sue you|legal action|report you|authorities)\b/,
+      /\b(?:data protection|gdpr|ccpa|privacy law)\b/,
       /\b(?:how|where) did you get my\b|\bwho gave you my\b/,
       /\b(?:never|not) (?:agreed|signed up|asked for|gave (?:you )?(?:my )?(?:consent|permission))\b/,
     ],
@@ -110,5 +109,5 @@ export const NO_CONCERN: readonly RegExp[] = [
   /\b(?:keine|ohne) beschwerden?\b/g,
   /\b(?:ninguna|sin) queja\b/g,
   /\baucune plainte\b/g,
-  /\b(?:do not|don['’]?t|never|please don['’]?t) stop (?:writing|sending|texting|e-?mailing)\b/g,
+  /\b(?:do not|don'?t|never|please don'?t) stop (?:writing|sending|texting|e-?mailing)\b/g,
 ];

@@ -1,15 +1,17 @@
 import fc from 'fast-check';
 import { concernsIn } from './concerns';
+import { readIntent } from './reading';
 
 const kindsOf = (words: string) => concernsIn(words).map(({ kind }) => kind);
 
 /** What people write, by what it is about: common practice of whoever reads answers; no source. */
 const SAID: [string, string[]][] = [
-  ['Please take me off your list.', ['leaving']],
+  ['Fewer emails please', ['leaving']],
+  ['Get me off this', ['leaving']],
   ['I get too many emails from you', ['leaving']],
   ["I don't want to receive these any more", ['leaving']],
-  ['Bitte streichen Sie mich, ich möchte keine Mails mehr.', ['leaving']],
-  ['No quiero recibir más correos', ['leaving']],
+  ['Zu viele Nachrichten', ['leaving']],
+  ['Demasiados correos', ['leaving']],
   ['Je ne souhaite plus vos messages', ['leaving']],
   ['We have moved! Our new address is 12 Quay Lane', ['address']],
   ['My email has changed, write to me at ana@new-place.test', ['address']],
@@ -36,6 +38,19 @@ test.each(SAID)('%s', (words, kinds) => {
   expect(kindsOf(words)).toEqual(kinds);
 });
 
+test('what plainly asks to stop is asked about by itself, and not pointed out a second time', () => {
+  for (const words of [
+    'Please take me off your list.',
+    'I get too many emails. Stop sending them',
+    'Bitte streichen Sie mich, ich möchte keine Mails mehr.',
+    'No quiero recibir más correos',
+    'STOP',
+  ]) {
+    expect([words, ['hold', 'stop'].includes(readIntent(words))]).toEqual([words, true]);
+    expect(kindsOf(words)).toEqual([]);
+  }
+});
+
 test('what is named is told: the new address, also from the line below, and the amount as written', () => {
   expect(concernsIn('My email has changed.\nana.b+ferry@new-place.test')[0]).toMatchObject({
     named: 'ana.b+ferry@new-place.test',
@@ -46,14 +61,15 @@ test('what is named is told: the new address, also from the line below, and the 
 });
 
 test('the sentence that says it is where it is said to be', () => {
-  const words = 'Hello!  \nThe boat is fine.\n  Please take me off the list. Bye';
+  const words = 'Hello!  \nThe boat is fine.\n  I get too many emails. Bye';
   const [one] = concernsIn(words);
-  expect(words.slice(one!.from, one!.to)).toBe('Please take me off the list.');
+  expect(words.slice(one!.from, one!.to)).toBe('I get too many emails.');
 });
 
 test('of any words: in order, each kind once, within the words, and never without a sentence', () => {
   const word = fc.constantFrom(
-    'take me off',
+    'get me off',
+    'too many texts',
     'we moved',
     'I gave',
     '$5',

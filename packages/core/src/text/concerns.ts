@@ -1,3 +1,4 @@
+import { readIntent } from './reading';
 import { CONCERN_KINDS, CONCERN_SENTENCES, NO_CONCERN, type ConcernKind } from './concern-words';
 
 /** Something in an answer that a house has to do something about. */
@@ -17,8 +18,12 @@ const LONGEST_SENTENCE = 600;
 
 const SENTENCE = /[^.!?\r\n]+(?:[.!?](?=\S)[^.!?\r\n]+)*[.!?]*/gu;
 const MAIL_ADDRESS = /[\p{L}\p{N}._%+-]{1,64}@[\p{L}\p{N}-]{1,63}(?:\.[\p{L}\p{N}-]{1,63}){1,6}/u;
-const AMOUNT =
-  /(?:[$€£]|\b(?:usd|eur|gbp|chf)\b)\s?\d[\d.,' ]{0,12}\d|(?:[$€£])\s?\d|\b\d[\d.,']{0,12}\s?(?:[$€£]|(?:dollars?|euros?|pounds?|francs?|usd|eur|gbp|chf)\b)/iu;
+const CURRENCY = '(?:dollars?|euros?|pounds?|francs?|usd|eur|gbp|chf)\\b';
+const FIGURES = "\\d(?:[\\d.,']{0,13}\\d)?";
+const AMOUNT = new RegExp(
+  `(?:[$€£]|\\b(?:usd|eur|gbp|chf))\\s?${FIGURES}|\\b${FIGURES}\\s?(?:[$€£]|${CURRENCY})`,
+  'iu',
+);
 
 /** In small letters without accents: what a word border is, patterns know of plain letters alone. */
 const withoutMarks = (text: string) => text.normalize('NFKD').replace(/\p{M}/gu, '').replaceAll('’', "'");
@@ -32,7 +37,8 @@ const OPPOSITE = oneOf(NO_CONCERN);
 
 /**
  * What somebody's own words are about besides an answer: the first sentence of each kind, in the order in
- * which they stand. It only points; what is done about it is for a person to say.
+ * which they stand. It only points; what is done about it is for a person to say. What plainly asks to stop
+ * is asked about by itself (`readIntent`), and none of these.
  */
 export function concernsIn(words: string): Concern[] {
   const found = new Map<ConcernKind, Concern>();
@@ -48,6 +54,8 @@ export function concernsIn(words: string): Concern[] {
           named: namedIn(kind, sentence, words),
         });
   }
+  const asks = found.has('leaving') ? readIntent(words) : 'none';
+  if (asks === 'hold' || asks === 'stop') found.delete('leaving');
   return [...found.values()].sort((a, b) => a.from - b.from);
 }
 
@@ -59,5 +67,5 @@ function readable(sentence: string): string {
 function namedIn(kind: ConcernKind, sentence: string, words: string): string | null {
   if (kind === 'address')
     return (MAIL_ADDRESS.exec(sentence) ?? MAIL_ADDRESS.exec(words.slice(0, 2000)))?.[0] ?? null;
-  return kind === 'gift' ? (AMOUNT.exec(sentence)?.[0].trim() ?? null) : null;
+  return kind === 'gift' ? (AMOUNT.exec(sentence)?.[0] ?? null) : null;
 }

@@ -55,6 +55,9 @@ const NOBODY: PersonFacts = {
 };
 const SLICE = 2000;
 
+/** Of replies, what people wrote to us themselves to be answered: no machine's words, and no stop. */
+export const WANTS_AN_ANSWER = "keyword NOT IN ('machine', 'stop')";
+
 /**
  * Facts of permission, read for a handful of people or some thousands in a few statements. Nothing is decided
  * here: the core's `decide` is.
@@ -177,7 +180,7 @@ export class FactsRepository {
       `SELECT supporter_id, contact_point_id, MAX(COALESCE(received_at, at)) AS at
         FROM reply
         WHERE organization_id = :org AND supporter_id IN (:ids) AND channel = :channel
-          AND keyword NOT IN ('machine', 'stop') AND COALESCE(received_at, at) > :since
+          AND ${WANTS_AN_ANSWER} AND COALESCE(received_at, at) > :since
         GROUP BY supporter_id, contact_point_id`,
       { ids, channel, since: new Date(now.getTime() - ANSWERED_WITHIN_DAYS * 86_400_000) },
     );

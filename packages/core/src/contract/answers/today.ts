@@ -55,7 +55,7 @@ export const todayView = shape('TodayView', {
     'Automatic messages that were set going for so many at once that they wait for a look.',
     listOf(part({ id: number, name: text, people: number, at: text })),
   ),
-  replies: number,
+  replies: told('How many people wait for an answer.', number),
   firstReply: told(
     'The one that waits longest.',
     orNull(
