@@ -99,6 +99,7 @@ test('of two windows that answer one reply the second reads the first, and nothi
 
   await page.getByRole('group', { name: 'Which replies' }).getByRole('button', { name: 'done' }).click();
   await line(page, 'We have moved across').click();
+  await expect(thread(page).getByText('We have moved across')).toBeVisible();
   const to = (await thread(page)
     .getByText(/^\S+@\S+$/)
     .first()

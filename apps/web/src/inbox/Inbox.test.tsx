@@ -91,6 +91,19 @@ test('d marks it as done and goes on to the next, with the way back', async () =
   );
 });
 
+test('while the next thread loads no letter does anything to the one before', async () => {
+  const done = { 'POST replies/1/handled': () => reply(204, null) };
+  const { user, asked } = page(
+    '/hear-back/replies/1',
+    answers({}, { ...done, 'GET replies/2': () => new Promise(() => undefined) }),
+  );
+  await screen.findByRole('region', { name: 'Replies of Elif Owusu' });
+  await user.click(screen.getByRole('link', { name: /Who is this/ }));
+  expect(await screen.findByText(/Reading the thread/)).toBeTruthy();
+  await user.keyboard('d');
+  expect(asks(asked, 'replies/1/handled')).toBeUndefined();
+});
+
 test('it is answered on their channel as service, naming the reply and what had been seen of ours', async () => {
   const { user, asked } = page(
     '/hear-back/replies/1',

@@ -1,11 +1,11 @@
 import { t } from '@lingui/core/macro';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useRef, useState, type KeyboardEvent, type RefObject } from 'react';
+import { useRef, useState, type KeyboardEvent } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { reading } from '../app/reading';
 import { HearNav } from '../hearback/HearNav';
 import { Button, Heading, Loading, ProblemNote } from '../ui/basics';
-import { Thread } from './Thread';
+import { Thread, type KeysRef } from './Thread';
 import { ThreadList } from './ThreadList';
 import { useThreadActs } from './useThreadActs';
 import { THREADS_SEEN, type ThreadsSeen } from './views';
@@ -33,7 +33,7 @@ function Looking({
 }: {
   id: number;
   onGone: (told: string) => void;
-  keysRef: RefObject<((event: KeyboardEvent) => void) | null>;
+  keysRef: KeysRef;
 }) {
   const { data, error } = useQuery({ ...reading('replies/{id}', { id }), refetchInterval: LOOK_MS });
   if (error) return <ProblemNote error={error} />;

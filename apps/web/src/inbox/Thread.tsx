@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
-import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
 import { Link } from 'react-router';
 import type { ThreadView } from '@goodword/core/contract';
 import { useMay, useSession } from '../app/session';
@@ -14,6 +14,9 @@ import { PersonBeside } from './PersonBeside';
 import { ThreadItems } from './ThreadItems';
 import { useConcerns } from './useConcerns';
 import { useThreadActs, type ThreadAct } from './useThreadActs';
+
+/** What letters do now, for whoever holds the focus around the thread. */
+export type KeysRef = RefObject<((event: KeyboardEvent) => void) | null>;
 
 /** Words that seem to ask to stop: a person says what was meant, and until then nothing goes there. */
 function Question({ thread, act }: { thread: ThreadView; act: (act: ThreadAct) => void }) {
@@ -96,7 +99,7 @@ function Who({ thread }: { thread: ThreadView }) {
 }
 
 /** Letters do what the buttons say, while the thread has the focus and nobody types. */
-function onKeys(does: Record<string, (() => void) | undefined>): (event: KeyboardEvent) => void {
+function onKeys(does: Record<string, () => void>): (event: KeyboardEvent) => void {
   return (event) => {
     const target = event.target as HTMLElement;
     // What lies on top, a sheet or a menu, has keys of its own.
@@ -107,6 +110,16 @@ function onKeys(does: Record<string, (() => void) | undefined>): (event: Keyboar
     event.preventDefault();
     chosen();
   };
+}
+
+/** Keys are for the thread that is seen: while the next one loads there is none for them to act on. */
+function useKeys(keysRef: KeysRef, may: boolean, does: Record<string, () => void>): void {
+  useLayoutEffect(() => {
+    keysRef.current = may ? onKeys(does) : null;
+    return () => {
+      keysRef.current = null;
+    };
+  });
 }
 
 /** What can be done about the whole of it. */
@@ -163,7 +176,7 @@ export function Thread({
 }: {
   thread: ThreadView;
   onGone: (told: string) => void;
-  keysRef: RefObject<((event: KeyboardEvent) => void) | null>;
+  keysRef: KeysRef;
 }) {
   const may = useMay('organizer');
   const acts = useThreadActs();
@@ -199,15 +212,13 @@ export function Thread({
   const newest = useNewestInView(thread.items.length);
   useEffect(() => region.current?.focus(), []);
   const close = () => (setBelow(null), region.current?.focus());
-  keysRef.current = !may
-    ? null
-    : onKeys({
-        ...Object.fromEntries(concerns.map((concern, i) => [String(i + 1), () => take(concern)])),
-        ...(supporterId === null ? {} : { a: () => setBelow('answer'), n: () => setBelow('note') }),
-        d: open > 0 ? whole.done : whole.reopen,
-        g: () => region.current?.querySelector('select')?.focus(),
-        ...(open > 0 ? { p: () => setAsideOpen(true) } : {}),
-      });
+  useKeys(keysRef, may, {
+    ...Object.fromEntries(concerns.map((concern, i) => [String(i + 1), () => take(concern)])),
+    ...(supporterId === null ? {} : { a: () => setBelow('answer'), n: () => setBelow('note') }),
+    d: open > 0 ? whole.done : whole.reopen,
+    g: () => region.current?.querySelector('select')?.focus(),
+    ...(open > 0 ? { p: () => setAsideOpen(true) } : {}),
+  });
   return (
     <section
       ref={region}
