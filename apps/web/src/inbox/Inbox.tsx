@@ -27,14 +27,7 @@ function useView(): { view: ThreadsSeen; q: string; search: string } {
 }
 
 /** The thread that is looked at, read again as long as one looks. */
-function Looking({
-  id,
-  ...rest
-}: {
-  id: number;
-  onGone: (told: string) => void;
-  keysRef: KeysRef;
-}) {
+function Looking({ id, ...rest }: { id: number; onGone: (told: string) => void; keysRef: KeysRef }) {
   const { data, error } = useQuery({ ...reading('replies/{id}', { id }), refetchInterval: LOOK_MS });
   if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`the thread`} />;
