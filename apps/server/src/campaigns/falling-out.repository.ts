@@ -1,12 +1,15 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { fallOf, type Fall, type RosterFacts } from '@goodword/core/campaigns';
+import { fallOf, isAskedElsewhere, type Claim, type Fall, type RosterFacts } from '@goodword/core/campaigns';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
 import type { Scoped } from '../platform/scoped';
 import { StepsRepository, type CampaignFrame } from './steps.repository';
 
 /** For more people than these everybody's facts are read, which is one statement each. */
 const NAMED = 5000;
 
-const NOTHING: RosterFacts = { stage: null, takenOff: false, given: 0, replied: false, left: false };
+const NOTHING: RosterFacts = {
+  ...{ stage: null, takenOff: false, given: 0, replied: false, left: false, elsewhere: false },
+};
 
 /**
  * Who is out of a campaign by now: the facts of each, and what the core says of them. Asked wherever a step
@@ -14,7 +17,10 @@ const NOTHING: RosterFacts = { stage: null, takenOff: false, given: 0, replied: 
  */
 @Injectable()
 export class FallingOutRepository {
-  constructor(@Inject(StepsRepository) private readonly steps: StepsRepository) {}
+  constructor(
+    @Inject(StepsRepository) private readonly steps: StepsRepository,
+    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
+  ) {}
 
   /** Those of these people who are out of the campaign of a step; nobody where the message is none. */
   async ofMessage(db: Scoped, messageId: number, ids: readonly number[]): Promise<Map<number, Fall>> {
@@ -23,13 +29,65 @@ export class FallingOutRepository {
   }
 
   async of(db: Scoped, campaign: CampaignFrame, ids: readonly number[]): Promise<Map<number, Fall>> {
+    const elsewhere = await this.elsewhere(db, campaign, ids);
+    return this.decided(db, campaign, ids, elsewhere);
+  }
+
+  /** Who is out, by what the campaign says itself and who is asked by another one. */
+  private async decided(
+    db: Scoped,
+    campaign: CampaignFrame,
+    ids: readonly number[],
+    elsewhere: ReadonlySet<number> | null,
+  ): Promise<Map<number, Fall>> {
     const facts = await this.facts(db, campaign, ids);
+    const ends = { ...campaign.ends, alone: elsewhere !== null };
     const out = new Map<number, Fall>();
     for (const id of ids) {
-      const fall = fallOf(campaign.ends, facts.get(id) ?? NOTHING);
+      const known = facts.get(id) ?? NOTHING;
+      const fall = fallOf(ends, elsewhere?.has(id) ? { ...known, elsewhere: true } : known);
       if (fall) out.set(id, fall);
     }
     return out;
+  }
+
+  /** Whom another appeal is asking; null where the house does not mind, or where none other is under way. */
+  private async elsewhere(
+    db: Scoped,
+    campaign: CampaignFrame,
+    ids: readonly number[],
+  ): Promise<Set<number> | null> {
+    if (campaign.kind !== 'appeal' || ids.length === 0) return null;
+    const others = await this.steps.otherAppeals(db, campaign.campaignId);
+    if (others.length === 0 || !(await this.houseRules.rules(db)).oneAppeal) return null;
+    const mine = await this.claims(db, campaign.campaignId, ids);
+    const elsewhere = new Set<number>();
+    for (const other of others) {
+      const claims = await this.claims(db, other.campaignId, ids);
+      const over = await this.decided(db, other, [...claims.keys()], null);
+      for (const [id, claim] of claims)
+        if (!over.has(id) && isAskedElsewhere(mine.get(id) ?? null, [claim])) elsewhere.add(id);
+    }
+    return elsewhere;
+  }
+
+  /** What a campaign has come to with each of these people whom a step of it has reached or is to reach. */
+  private async claims(db: Scoped, campaignId: number, ids: readonly number[]): Promise<Map<number, Claim>> {
+    const some = ids.length <= NAMED;
+    const rows = await db.sql<{ id: number; first: number; gone: number }>(
+      `SELECT d.supporter_id AS id, MIN(d.id) AS first,
+          MAX(d.state NOT IN ('ready', 'leased', 'undecided')) AS gone
+        FROM campaign_step s
+        JOIN delivery d ON d.message_id = s.message_id
+          AND d.state IN ('ready', 'leased', 'undecided', 'in-flight', 'sent', 'delivered', 'unsure')
+        WHERE s.organization_id = :org AND s.campaign_id = :campaignId
+          ${some ? 'AND d.supporter_id IN (:ids)' : ''}
+        GROUP BY d.supporter_id`,
+      { ...(some && { ids }), campaignId },
+    );
+    return new Map(
+      rows.map(({ id, first, gone }) => [id, { first: Number(first), gone: Number(gone) === 1 }]),
+    );
   }
 
   private async facts(

@@ -9,6 +9,7 @@ import type { Tables } from '../platform/tables/generated';
 /** What a campaign says for all its steps. */
 export interface CampaignFrame {
   campaignId: number;
+  kind: CampaignKind;
   /** Whose people it is for; null for those of all. */
   chapterId: number | null;
   name: string;
@@ -50,6 +51,7 @@ function frameOf(row: FrameRow): CampaignFrame {
   const usual = usualEnds(row.kind, row.stages);
   return {
     campaignId: row.campaign_id,
+    kind: row.kind,
     chapterId: row.chapter_id,
     name: row.name,
     firstDay: row.first_day,
@@ -89,6 +91,21 @@ export class StepsRepository {
       { campaignId },
     );
     return row && frameOf(row);
+  }
+
+  /** The other appeals of which a step is set going and not over. */
+  async otherAppeals(db: Scoped, campaignId: number): Promise<CampaignFrame[]> {
+    const rows = await db.sql<FrameRow>(
+      `SELECT ${FRAME}
+        FROM campaign c
+        WHERE c.organization_id = :org AND c.kind = 'appeal' AND c.id <> :campaignId
+          AND EXISTS (SELECT 1 FROM campaign_step s
+            JOIN message m ON m.id = s.message_id
+              AND m.state IN ('scheduled', 'preparing', 'posting', 'sending', 'paused')
+            WHERE s.campaign_id = c.id)`,
+      { campaignId },
+    );
+    return rows.map(frameOf);
   }
 
   async all(db: Scoped, campaignId: number): Promise<StepRow[]> {

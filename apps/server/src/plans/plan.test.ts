@@ -1,18 +1,8 @@
 import { isoDay } from '@goodword/core/common';
-import type {
-  CampaignExpected,
-  CampaignLook,
-  CampaignPlan,
-  MessageView,
-  Page,
-  PathStep,
-  ResultPerson,
-  SegmentCount,
-  RosterRow,
-} from '@goodword/core/contract';
+import type { MessageView, Page, ResultPerson, SegmentCount, RosterRow } from '@goodword/core/contract';
+import { APPEAL, campaignsIn, today } from '../testing/campaign';
 import { openTestHouse, type TestHouse } from '../testing/harness';
-import { bringIn, lastLook, letterOf, messageAt, STEP_COLUMNS } from '../testing/steps';
-import { personBy } from '../testing/supporter';
+import { bringIn, lastLook, messageAt } from '../testing/steps';
 
 let house: TestHouse;
 beforeAll(async () => {
@@ -21,107 +11,22 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
-const DAY_MS = 86_400_000;
-const today = Math.floor(Date.now() / DAY_MS);
-let campaigns = 0;
-/** So different that nobody is taken for somebody of another campaign. */
-const FAMILIES = [
-  ...['Abara', 'Bergstrom', 'Castillo', 'Dumont', 'Eriksen', 'Fujita', 'Grady', 'Hossain', 'Ivanov'],
-  ...['Jimenez', 'Kowalski', 'Lindqvist', 'Moreau', 'Novak', 'Okonkwo'],
-];
-const OUT = 'fell-out: Out of the campaign or series already: gave';
-
-const APPEAL = { kind: 'appeal', appealCode: null, stages: ['asked', 'pledged', 'gave', 'declined'] };
-
-/** A campaign with these people on its roster, each `p0@…`, `p1@…` with an email and a mobile. */
-async function campaignOf(people: number) {
-  const n = ++campaigns;
-  const domain = `plan${n}.example.org`;
-  const rows = Array.from(
-    { length: people },
-    (_none, i) =>
-      `p${i}@${domain},P${i},${FAMILIES[n % FAMILIES.length]},206555${1000 + n * 20 + i},${n * 20 + i} Quay Street,Port Alder,98999`,
-  );
-  const batch = await bringIn(
-    house.client,
-    ['Email,First,Last,Mobile,Street,City,Postcode', ...rows, ''].join('\n'),
-    {
-      columns: [...STEP_COLUMNS, { to: 'street' }, { to: 'city' }, { to: 'postcode' }],
-    },
-  );
-  const { id } = await house.client.post<{ id: number }>('/api/campaigns', {
-    ...APPEAL,
-    name: `Winter hull ${n}`,
-  });
-  await house.client.put(`/api/campaigns/${id}/roster`, {
-    group: { kind: 'batch', id: batch.id },
-    stage: 'asked',
-  });
-  const idOf = async (i: number) => (await personBy(house.client, `p${i}@${domain}`)).id;
-  return { id, batch: batch.id, domain, idOf };
-}
-const planOf = (id: number) => house.client.get<CampaignPlan>(`/api/campaigns/${id}/plan`);
-async function savePlan(id: number, part: Partial<CampaignPlan>) {
-  const { version, reached: _reached, steps: _steps, ...now } = await planOf(id);
-  return house.client.call<{ detail: string }>('PUT', `/api/campaigns/${id}/plan`, {
-    ...{ ...now, ...part, basedOn: version },
-  });
-}
-const begins = (id: number, inDays = 1) => savePlan(id, { firstDay: isoDay(today + inDays) });
-
-const WORDS = { listId: null, subject: '', preheader: '', letter: null, text: '' };
-/** A step with words that are in order and tested. */
-async function stepOf(campaign: number, day: number, channel: 'email' | 'text' | 'post' = 'email') {
-  const name = `Step of day ${day} by ${channel}`;
-  const { id } = await house.client.post<{ id: number }>(`/api/campaigns/${campaign}/steps`, {
-    ...{ name, channel, day, minutes: 600, ownTime: false },
-  });
-  const letter = letterOf('Two planks are left, {First name, or "neighbour"}.');
-  const words = channel === 'text' ? { text: 'Two planks are left.' } : { letter };
-  await house.client.put(`/api/messages/${id}`, {
-    ...{ ...WORDS, ...words, name, purpose: 'appeals', basedOn: 0 },
-    ...(channel === 'email' && { subject: 'Two planks' }),
-  });
-  if (channel !== 'post') await house.client.post(`/api/messages/${id}/test`);
-  return id;
-}
-async function change(campaign: number, step: number, values: object = {}) {
-  const { version } = (await planOf(campaign)).steps.find(({ messageId }) => messageId === step)!;
-  return house.client.call<{ detail: string }>('PUT', `/api/campaigns/${campaign}/steps/${step}`, {
-    ...{ day: 3, minutes: 600, ownTime: false, rule: null, basedOn: version, ...values },
-  });
-}
-const look = (id: number) => house.client.post<CampaignLook>(`/api/campaigns/${id}/plan/look`);
-async function go(id: number) {
-  const looks = (await look(id)).steps.map(({ messageId, look: { digest } }) => ({ messageId, digest }));
-  return house.client.call<{ detail: string }>('POST', `/api/campaigns/${id}/plan/go`, { looks });
-}
-const expected = (id: number) => house.client.get<CampaignExpected>(`/api/campaigns/${id}/plan/expected`);
-const pathOf = async (id: number, person: number) =>
-  (await house.client.get<PathStep[]>(`/api/campaigns/${id}/plan/path?supporterId=${person}`)).map(
-    ({ verdict, words }) => `${verdict}: ${words}`,
-  );
-/** The clock comes to a step: the campaign began as many days ago as it says. */
-async function comes(campaign: number, step: number, state = 'done') {
-  const { day } = (await planOf(campaign)).steps.find(({ messageId }) => messageId === step)!;
-  const database = house.database.unscoped();
-  await database('campaign')
-    .where('id', campaign)
-    .update({ first_day: today - day });
-  await database('job').where({ kind: 'message-prepare', ref_id: step }).update({ run_at: new Date() });
-  return messageAt(house.client, step, state);
-}
-/** Of each delivery of a step that it is to be sent, or why not, in the order in which people came in. */
-async function verdicts(step: number) {
-  const rows = await house.database
-    .unscoped()('delivery')
-    .where('message_id', step)
-    .orderBy('supporter_id')
-    .select<{ verdict: string; detail: string | null }[]>('verdict', 'detail');
-  return rows.map(({ verdict, detail }) => (verdict === 'fell-out' ? detail : verdict));
-}
-const gives = (person: number, on = today) =>
-  house.client.post(`/api/supporters/${person}/gifts`, { amount: 2500, on: isoDay(on), note: '' });
+const {
+  campaignOf,
+  planOf,
+  savePlan,
+  begins,
+  stepOf,
+  change,
+  look,
+  go,
+  expected,
+  pathOf,
+  comes,
+  verdicts,
+  gives,
+} = campaignsIn(() => house);
+const OUT = 'fell-out: Out of the campaign or series: gave';
 const mark = (step: number, person: number, flag: 'replied' | 'left_it') =>
   house.database
     .unscoped()('delivery')
@@ -203,7 +108,7 @@ test('whoever gives between being written down and being handed over is held at 
   const { rows } = await house.client.get<Page<ResultPerson>>(
     `/api/messages/${step}/results/people?kind=door`,
   );
-  expect(rows.map(({ detail }) => detail)).toEqual(['Out of the campaign or series already: gave']);
+  expect(rows.map(({ detail }) => detail)).toEqual(['Out of the campaign or series: gave']);
 });
 
 test('what the house says of a step is refused in words: too late, set going, left, alone', async () => {
@@ -319,7 +224,7 @@ test('a roster that fills itself takes in who comes into the segment, and nobody
     ...{ group: 3, reached: 2, suppressed: [{ reason: 'fell-out', people: 1 }] },
   });
   expect(await pathOf(id, await idOf(2))).toEqual([
-    'fell-out: Out of the campaign or series already: not on the roster',
+    'fell-out: Out of the campaign or series: not on the roster',
   ]);
   await go(id);
   await comes(id, step);

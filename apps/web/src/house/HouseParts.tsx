@@ -177,6 +177,16 @@ export function House({ rules, disabled, onChange }: PartProps) {
           type="checkbox"
           className="mt-1 accent-[#0F766B]"
           disabled={disabled}
+          checked={rules.oneAppeal ?? false}
+          onChange={(event) => onChange({ ...rules, oneAppeal: event.target.checked })}
+        />
+        <span>{t`Whom one appeal is asking no other asks, until it is over for them`}</span>
+      </label>
+      <label className="flex gap-3 items-start">
+        <input
+          type="checkbox"
+          className="mt-1 accent-[#0F766B]"
+          disabled={disabled}
           checked={rules.secondPair ?? false}
           onChange={(event) => onChange({ ...rules, secondPair: event.target.checked })}
         />

@@ -6,7 +6,7 @@ import { verdictWords } from '@goodword/core/words';
 import { useFormat } from '../app/format';
 
 const HINTS: Record<SuppressionReason, string> = {
-  'fell-out': t`gave, replied or opted out`,
+  'fell-out': t`what ends it for them`,
   'no-address': t`record`,
   'do-not-contact': t`house rules`,
   'said-no': t`permission ledger`,

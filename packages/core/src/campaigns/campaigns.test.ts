@@ -12,7 +12,9 @@ import {
   type RosterFacts,
 } from '.';
 
-const FACTS: RosterFacts = { stage: 'asked', takenOff: false, given: 0, replied: false, left: false };
+const FACTS: RosterFacts = {
+  ...{ stage: 'asked', takenOff: false, given: 0, replied: false, left: false, elsewhere: false },
+};
 const ALL: CampaignEnds = { causes: FALL_CAUSES, stages: ['declined'], joins: false };
 
 test('an appeal is over for whoever gave, replied or opted out; a thank-you for whoever left', () => {
@@ -50,11 +52,13 @@ const facts = fc.record({
   given: fc.integer({ min: -10, max: 10 }),
   replied: fc.boolean(),
   left: fc.boolean(),
+  elsewhere: fc.boolean(),
 });
 const ends = fc.record({
   causes: fc.subarray([...FALL_CAUSES]),
   stages: fc.subarray(['asked', 'declined', 'pledged']),
   joins: fc.boolean(),
+  alone: fc.boolean(),
 });
 
 test('nobody comes back by something more that ends it, and what is not chosen ends nothing', () => {

@@ -12,6 +12,8 @@ export interface CampaignEnds {
   stages: readonly string[];
   /** Whoever comes into a segment comes onto the roster. */
   joins: boolean;
+  /** Whom another appeal is asking gets none of it meanwhile; left out: that does not matter. */
+  alone?: boolean;
 }
 
 /**
@@ -35,13 +37,16 @@ export interface RosterFacts {
   replied: boolean;
   /** They left by one of its messages. */
   left: boolean;
+  /** Another appeal is asking them, as `isAskedElsewhere` says. */
+  elsewhere: boolean;
 }
 
 /** Why somebody gets no more of a campaign, and of an automatic message the other three. */
-export type Fall = 'taken-off' | 'stage' | FallCause | 'taken-out' | 'cause-gone' | 'excepted';
+export type Fall = 'taken-off' | 'stage' | 'elsewhere' | FallCause | 'taken-out' | 'cause-gone' | 'excepted';
 /** All of them, as they are tried. */
 export const FALLS: readonly Fall[] = [
-  ...(['taken-off', 'taken-out', 'cause-gone', 'left', 'gave', 'replied', 'stage', 'excepted'] as const),
+  ...(['taken-off', 'taken-out', 'cause-gone', 'left', 'gave', 'replied', 'stage'] as const),
+  ...(['elsewhere', 'excepted'] as const),
 ];
 
 /** Decides whether somebody is out of a campaign, and by what: the first that holds of `FALLS`. */
@@ -52,7 +57,8 @@ export function fallOf(ends: CampaignEnds, facts: RosterFacts): Fall | null {
   if (ended('left', facts.left)) return 'left';
   if (ended('gave', facts.given > 0)) return 'gave';
   if (ended('replied', facts.replied)) return 'replied';
-  return facts.stage !== null && ends.stages.includes(facts.stage) ? 'stage' : null;
+  if (facts.stage !== null && ends.stages.includes(facts.stage)) return 'stage';
+  return ends.alone && facts.elsewhere ? 'elsewhere' : null;
 }
 
 /** What is decided of somebody who is out of the campaign: they get nothing, at no address. */

@@ -10,4 +10,5 @@ export {
   type FallCause,
   type RosterFacts,
 } from './falling-out';
+export { isAskedElsewhere, type Claim } from './one-at-a-time';
 export { howManyGet, momentOfStep, STEP_LIMITS, stepsInOrder, type StepTime } from './steps';

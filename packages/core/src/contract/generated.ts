@@ -2117,7 +2117,16 @@ export interface components {
        * @enum {string|null}
        */
       why:
-        'taken-off' | 'taken-out' | 'cause-gone' | 'left' | 'gave' | 'replied' | 'stage' | 'excepted' | null;
+        | 'taken-off'
+        | 'taken-out'
+        | 'cause-gone'
+        | 'left'
+        | 'gave'
+        | 'replied'
+        | 'stage'
+        | 'elsewhere'
+        | 'excepted'
+        | null;
     };
     BulkView: {
       id: number;
@@ -2637,7 +2646,16 @@ export interface components {
        * @enum {string|null}
        */
       fall:
-        'taken-off' | 'taken-out' | 'cause-gone' | 'left' | 'gave' | 'replied' | 'stage' | 'excepted' | null;
+        | 'taken-off'
+        | 'taken-out'
+        | 'cause-gone'
+        | 'left'
+        | 'gave'
+        | 'replied'
+        | 'stage'
+        | 'elsewhere'
+        | 'excepted'
+        | null;
       words: string;
     };
     RosterRow: {

@@ -70,6 +70,7 @@ export const houseRules = ofCore(
     textEndDays: Joi.number().integer().min(0).max(90),
     undoSeconds: Joi.number().integer().min(0).max(600),
     secondAbove: Joi.number().integer().min(0).max(100_000_000),
+    oneAppeal: Joi.boolean(),
     pile: Joi.number().integer().min(0).max(100_000_000),
     brake: Joi.object({
       unknown: Joi.number().min(0).max(100).required(),

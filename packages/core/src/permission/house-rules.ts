@@ -117,6 +117,8 @@ export interface HouseRules {
    * size.
    */
   secondAbove?: number;
+  /** Whom one appeal is asking no other asks, until it is over for them; left out: they may. */
+  oneAppeal?: boolean;
   /** Most whom automatic messages take up within an hour without anybody's look; left out: 200. */
   pile?: number;
   /** Shares at which a sending pauses itself; left out: those that are usual. */

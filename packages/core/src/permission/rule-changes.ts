@@ -64,6 +64,9 @@ export function ruleChanges(before: HouseRules, after: HouseRules): Said[] {
             ? said('change.second-above', { people: after.secondAbove })
             : said('change.no-second-above'),
         ]),
+    ...(Boolean(before.oneAppeal) === Boolean(after.oneAppeal)
+      ? []
+      : [said(after.oneAppeal ? 'change.one-appeal' : 'change.any-appeals')]),
     ...((before.pile ?? USUAL_PILE) === (after.pile ?? USUAL_PILE)
       ? []
       : [said('change.pile', { people: after.pile ?? USUAL_PILE })]),

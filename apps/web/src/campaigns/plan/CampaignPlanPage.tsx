@@ -44,10 +44,10 @@ function planNotes(plan: CampaignPlan, expected: CampaignExpected | undefined): 
     notes.push({
       ...{ key: 'out', tone: 'plain' },
       title: plural(out, {
-        one: '# person on its roster is out already',
-        other: '# people on its roster are out already',
+        one: '# person on its roster gets none of it now',
+        other: '# people on its roster get none of it now',
       }),
-      body: t`They gave, replied, opted out, or are at a stage that ends it: they get none of its steps.`,
+      body: t`It is over for them, as its sentence says, or another appeal is asking them.`,
     });
   return notes;
 }
