@@ -1,23 +1,17 @@
 import type { CallHours } from '@goodword/core/contract';
 import { rulesFor, type HouseRules, type Place } from '@goodword/core/permission';
-import { nextDecentMoment, zonesOf } from '@goodword/core/schedule';
 import { hoursWords } from '@goodword/core/words';
-import { holidaysOf } from '../permission/holidays';
+import { decentMoment } from '../permission/decent-moment';
 
 /** When somebody may be called where they are: the house's words, and from when on if not this moment. */
 export function callHours(
   place: Place,
   rules: HouseRules,
-  home: { country: string; time_zone: string },
+  home: { time_zone: string },
   now: Date,
 ): CallHours {
   const { hours } = rulesFor(rules, place);
-  const at = nextDecentMoment(
-    hours.call,
-    zonesOf(place, home.time_zone),
-    now.getTime(),
-    holidaysOf(place, home.country),
-  );
+  const at = decentMoment('call', place, { rules, homeZone: home.time_zone }, now.getTime());
   return { words: hoursWords(hours.call), from: at === now.getTime() ? null : new Date(at).toISOString() };
 }
 

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { dayInZone } from '@goodword/core/common';
-import { mailsLeft, type LimitedBy, type MailLimits } from '@goodword/core/delivery';
+import { mailsLeft, type LimitedBy, type MailLimits, type MailsSent } from '@goodword/core/delivery';
 import { momentOf } from '@goodword/core/schedule';
 import type { Scoped } from '../platform/scoped';
 
@@ -24,7 +24,13 @@ export class MailLimitsRepository {
     db: Scoped,
     { limits, zone }: { limits: MailLimits; zone: string },
   ): Promise<{ left: number; by: LimitedBy | null }> {
-    const now = Date.now();
+    const now = new Date();
+    return mailsLeft(limits, await this.sentBy(db, zone, now), dayInZone(now.getTime(), zone));
+  }
+
+  /** What has left in the spans before a moment that limits are for, or is under way. */
+  async sentBy(db: Scoped, zone: string, at: Date): Promise<MailsSent> {
+    const now = at.getTime();
     const today = dayInZone(now, zone);
     const midnight = momentOf({ day: today, minutes: 0 }, zone).at;
     const [row] = await db.sql<Record<'hour' | 'day' | 'today' | 'under', number>>(
@@ -42,6 +48,6 @@ export class MailLimitsRepository {
       },
     );
     const { hour = 0, day = 0, today: gone = 0, under = 0 } = row ?? {};
-    return mailsLeft(limits, { hour: hour + under, day: day + under, today: gone + under }, today);
+    return { hour: Number(hour) + under, day: Number(day) + under, today: Number(gone) + under };
   }
 }

@@ -1,7 +1,5 @@
 import { hasSecond, wantsSecond, type SecondAsked, type SecondSaid } from '@goodword/core/team';
 import { CAUSES, type Cause } from '@goodword/core/automations';
-import { dayInZone } from '@goodword/core/common';
-import { daysToLeave } from '@goodword/core/delivery';
 import { Inject, Injectable } from '@nestjs/common';
 import type { LastLook, Page, SupporterRow } from '@goodword/core/contract';
 import { emptySlots, shownSlots, slotsOf, type MergeValues } from '@goodword/core/merge';
@@ -16,7 +14,6 @@ import { Conflict, Newer } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { AccessScope } from '../platform/scope';
 import type { GroupReaders } from '../roll/group-readers';
-import { MailLimitsRepository } from '../limits/mail-limits.repository';
 import { RollService } from '../roll/roll.service';
 import { SupporterRows } from '../supporters/rows.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
@@ -52,7 +49,6 @@ export class LastLookService {
     @Inject(SupporterRows) private readonly rows: SupporterRows,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(RollService) private readonly roll: RollService,
-    @Inject(MailLimitsRepository) private readonly mailLimits: MailLimitsRepository,
     @Inject(BesideService) private readonly beside: BesideService,
   ) {}
 
@@ -95,7 +91,6 @@ export class LastLookService {
       inOrder: inOrder(message, faults.length),
       asks,
       second: await this.agreement(chapterScope, message, { reached: people('send'), asks }),
-      days: await this.daysOf(chapterScope, message, people('send')),
       hours:
         message.channel === 'text'
           ? rulesFor(await this.houseRules.rules(this.database.read(scope)), HERE).hours.text
@@ -169,13 +164,6 @@ export class LastLookService {
       });
       await audit(tx, 'second', { message: id }, `${message.name} agreed to for ${reached}`);
     });
-  }
-
-  /** Over how many days a mailing leaves, where the house's limits hold it back. */
-  private async daysOf(scope: AccessScope, { channel }: MessageRow, people: number): Promise<number | null> {
-    const known = channel === 'email' ? await this.mailLimits.limits(this.database.read(scope)) : null;
-    if (!known || people === 0) return null;
-    return daysToLeave(known.limits, people, dayInZone(Date.now(), known.zone));
   }
 
   /** Whether somebody else has to agree, and what was agreed to. */

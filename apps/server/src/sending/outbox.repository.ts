@@ -1,8 +1,7 @@
-import { holidaysOf } from '../permission/holidays';
+import { decentMoment } from '../permission/decent-moment';
 import { Inject, Injectable } from '@nestjs/common';
-import { rulesFor, type Place, type Verdict } from '@goodword/core/permission';
+import type { Place, Verdict } from '@goodword/core/permission';
 import { FALL_WORDS } from '@goodword/core/words';
-import { nextDecentMoment, zonesOf } from '@goodword/core/schedule';
 import { retryAfter, type DeliveryFault } from '@goodword/core/delivery';
 import { FactsRepository, type EligibilityQuery } from '../permission/ledger/facts.repository';
 import { Database } from '../platform/database';
@@ -214,9 +213,7 @@ export class OutboxRepository {
     const go: number[] = [];
     const waiting = new Map<number, number[]>();
     for (const row of rows) {
-      const { hours } = rulesFor(asking.rules, row.place);
-      const holidays = holidaysOf(row.place, asking.rules.home.slice(0, 2));
-      const at = nextDecentMoment(hours.text, zonesOf(row.place, homeZone), now, holidays);
+      const at = decentMoment('text', row.place, { rules: asking.rules, homeZone }, now);
       if (at === now) go.push(row.id);
       else waiting.set(at, [...(waiting.get(at) ?? []), row.id]);
     }

@@ -4,14 +4,18 @@ import { MessagesRepository, type MessageRow } from '../messages/messages.reposi
 import { Database } from '../platform/database';
 import type { AccessScope } from '../platform/scope';
 import { RecipientsService } from './recipients.service';
-import { SendingRepository } from './sending.repository';
+import { EVERYBODY, SendingRepository } from './sending.repository';
 
 /** As many of those that are planned are looked at, the nearest first. */
 const LOOKED_AT = 6;
-/** More people than an organization has. */
-const EVERYBODY = 20_000_000;
-
 const momentOf = ({ scheduled_at, leaves_at }: MessageRow) => scheduled_at ?? leaves_at;
+
+/** A message that is planned, when it leaves, and who of some people is in its group as it is now. */
+interface Planned {
+  other: MessageRow;
+  leaves: Date;
+  both: number[];
+}
 
 /** Who of those that a message reaches is to get another one that is planned. */
 @Injectable()
@@ -27,23 +31,30 @@ export class OverlapService {
   async of(scope: AccessScope, id: number): Promise<Overlap[]> {
     const db = this.database.read(scope);
     await this.messages.need(db, id);
-    const planned = (await this.messages.all(db))
-      .filter((other) => other.id !== id && other.state === 'scheduled' && momentOf(other) !== null)
-      .sort((a, b) => momentOf(a)!.getTime() - momentOf(b)!.getTime())
+    const reached = await this.sending.lookPeople(db, id, 'send', 0, EVERYBODY);
+    return (await this.planned(scope, id, reached)).map(({ other, leaves, both }) => ({
+      ...{ messageId: other.id, name: other.name, channel: other.channel, people: both.length },
+      at: leaves.toISOString(),
+    }));
+  }
+
+  /** What else is planned for some of these people, the nearest first. */
+  async planned(scope: AccessScope, id: number, reached: readonly number[]): Promise<Planned[]> {
+    const planned = (await this.messages.all(this.database.read(scope)))
+      .flatMap((other) => {
+        const leaves = momentOf(other);
+        return other.id !== id && other.state === 'scheduled' && leaves ? [{ other, leaves }] : [];
+      })
+      .sort((a, b) => a.leaves.getTime() - b.leaves.getTime())
       .slice(0, LOOKED_AT);
     if (planned.length === 0) return [];
-    const reached = new Set(await this.sending.lookPeople(db, id, 'send', 0, EVERYBODY));
-    const overlaps: Overlap[] = [];
-    for (const other of planned) {
+    const ours = new Set(reached);
+    const found: Planned[] = [];
+    for (const { other, leaves } of planned) {
       const own = { ...scope, chapterId: other.chapter_id ?? scope.chapterId };
-      let people = 0;
-      for (const one of await this.recipients.of(own, other)) if (reached.has(one)) people += 1;
-      if (people > 0)
-        overlaps.push({
-          ...{ messageId: other.id, name: other.name, channel: other.channel, people },
-          at: momentOf(other)!.toISOString(),
-        });
+      const both = (await this.recipients.of(own, other)).filter((one) => ours.has(one));
+      if (both.length > 0) found.push({ other, leaves, both });
     }
-    return overlaps;
+    return found;
   }
 }

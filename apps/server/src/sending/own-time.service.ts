@@ -9,16 +9,8 @@ import type { Scoped } from '../platform/scoped';
 import { MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import { TeamRepository } from '../team/team.repository';
 import { sentence } from '../platform/words';
-import { SendingRepository } from './sending.repository';
-
-/** People whose places are asked for in one statement. */
-const CHUNK = 20_000;
-
-interface PlaceCount {
-  country: string | null;
-  region: string | null;
-  people: number;
-}
+import { AheadRepository } from './ahead.repository';
+import { EVERYBODY, SendingRepository } from './sending.repository';
 
 /** A time that comes to each person where they are. */
 @Injectable()
@@ -28,6 +20,7 @@ export class OwnTimeService {
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(SendingRepository) private readonly sending: SendingRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(AheadRepository) private readonly ahead: AheadRepository,
   ) {}
 
   /** When a time of the house's clock comes to those of the last look, zone by zone, the earliest first. */
@@ -36,8 +29,9 @@ export class OwnTimeService {
     const message = await this.messages.need(db, id);
     const { time_zone: home } = await this.team.organization(scope);
     const time = wallTimeOf(at.getTime(), home);
+    const reached = await this.sending.lookPeople(db, message.id, 'send', 0, EVERYBODY);
     const zones = new Map<string, OwnTimesView['zones'][number]>();
-    for (const { people, ...place } of await this.placesOf(db, message)) {
+    for (const { people, ...place } of await this.ahead.places(db, reached)) {
       const moment = momentFor(time, place, home);
       const known = zones.get(moment.zone);
       if (known) known.people += people;
@@ -99,28 +93,5 @@ export class OwnTimeService {
         return country ? [[id, country]] : [];
       }),
     );
-  }
-
-  private async placesOf(db: Scoped, { id }: MessageRow): Promise<PlaceCount[]> {
-    const all = new Map<string, PlaceCount>();
-    for (let from = 0; ; from += CHUNK) {
-      const ids = await this.sending.lookPeople(db, id, 'send', from, CHUNK);
-      if (ids.length === 0) break;
-      const rows = await db.sql<PlaceCount>(
-        `SELECT country, region, COUNT(*) AS people
-          FROM supporter
-          WHERE organization_id = :org AND id IN (:ids)
-          GROUP BY country, region`,
-        { ids },
-      );
-      for (const row of rows) {
-        const key = `${row.country ?? ''} ${row.region ?? ''}`;
-        const known = all.get(key);
-        if (known) known.people += Number(row.people);
-        else all.set(key, { ...row, people: Number(row.people) });
-      }
-      if (ids.length < CHUNK) break;
-    }
-    return [...all.values()];
   }
 }

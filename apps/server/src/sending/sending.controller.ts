@@ -1,6 +1,8 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
 import {
   schema,
+  type AheadQuery,
+  type AheadView,
   type LastLook,
   type Overlap,
   type ProofsView,
@@ -22,6 +24,7 @@ import type { AccessScope } from '../platform/scope';
 import { ReadersService } from './readers.service';
 import { ProofsService } from './proofs.service';
 import { TestSendingService } from './test-sending.service';
+import { AheadService } from './ahead.service';
 import { OwnTimeService } from './own-time.service';
 import { SendingService } from './sending.service';
 import { LastLookService } from './last-look.service';
@@ -34,6 +37,7 @@ export class SendingController {
     @Inject(ReadersService) private readonly readers: ReadersService,
     @Inject(LastLookService) private readonly looking: LastLookService,
     @Inject(ProofsService) private readonly proofs: ProofsService,
+    @Inject(AheadService) private readonly ahead: AheadService,
     @Inject(OwnTimeService) private readonly ownTimes: OwnTimeService,
     @Inject(TestSendingService) private readonly tests: TestSendingService,
     @Inject(OverlapService) private readonly overlaps: OverlapService,
@@ -123,6 +127,21 @@ export class SendingController {
   })
   overlap(@Caller() scope: AccessScope, @Id() id: number): Promise<Overlap[]> {
     return this.overlaps.of(scope, id);
+  }
+
+  @Route('get', 'last-look/ahead', {
+    role: 'writer',
+    summary: 'What is to come for those that it reaches, until it has left',
+    params: schema.idParams,
+    query: schema.aheadQuery,
+    answer: answers.aheadView,
+  })
+  aheadOf(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('query') { at, ownTime }: AheadQuery,
+  ): Promise<AheadView> {
+    return this.ahead.of(scope, id, at ? new Date(at) : null, ownTime);
   }
 
   @Route('get', 'last-look/people', {

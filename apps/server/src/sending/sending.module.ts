@@ -32,6 +32,8 @@ import { SendingRepository } from './sending.repository';
 import { TestSendingService } from './test-sending.service';
 import { SendingService } from './sending.service';
 import { LastLookService } from './last-look.service';
+import { AheadRepository } from './ahead.repository';
+import { AheadService } from './ahead.service';
 import { OverlapService } from './overlap.service';
 import { LeasesRepository } from './leases.repository';
 
@@ -57,6 +59,8 @@ import { LeasesRepository } from './leases.repository';
     SendingService,
     TestSendingService,
     LastLookService,
+    AheadRepository,
+    AheadService,
     OverlapService,
     ReadersService,
     RecipientsService,

@@ -8,6 +8,9 @@ import type { Bound, Scoped } from '../platform/scoped';
 import { HouseholdsRepository } from '../record/households.repository';
 import type { GroupReaders } from '../roll/group-readers';
 
+/** More people than an organization has. */
+export const EVERYBODY = 20_000_000;
+
 /** Four bytes for each person, the highest first, so that a part of them can be read where they lie. */
 const BYTES = 4;
 

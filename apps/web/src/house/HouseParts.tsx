@@ -11,6 +11,32 @@ interface PartProps {
   onChange: (rules: Rules) => void;
 }
 
+/** Something that holds in the house, or does not. */
+function CheckRule({
+  label,
+  disabled,
+  value,
+  onChange,
+}: {
+  label: string;
+  disabled: boolean;
+  value: boolean;
+  onChange: (value: boolean) => void;
+}) {
+  return (
+    <label className="flex gap-3 items-start">
+      <input
+        type="checkbox"
+        className="mt-1 accent-[#0F766B]"
+        disabled={disabled}
+        checked={value}
+        onChange={({ target }) => onChange(target.checked)}
+      />
+      <span>{label}</span>
+    </label>
+  );
+}
+
 /** A whole number of the house. */
 function NumberRule({
   label,
@@ -172,26 +198,18 @@ export function House({ rules, disabled, onChange }: PartProps) {
         onChange={(pile) => onChange({ ...rules, pile })}
       />
       <AskingWords disabled={disabled} rules={rules} onChange={onChange} />
-      <label className="flex gap-3 items-start">
-        <input
-          type="checkbox"
-          className="mt-1 accent-[#0F766B]"
-          disabled={disabled}
-          checked={rules.oneAppeal ?? false}
-          onChange={(event) => onChange({ ...rules, oneAppeal: event.target.checked })}
-        />
-        <span>{t`Whom one appeal is asking no other asks, until it is over for them`}</span>
-      </label>
-      <label className="flex gap-3 items-start">
-        <input
-          type="checkbox"
-          className="mt-1 accent-[#0F766B]"
-          disabled={disabled}
-          checked={rules.secondPair ?? false}
-          onChange={(event) => onChange({ ...rules, secondPair: event.target.checked })}
-        />
-        <span>{t`A change that loosens anything needs a second owner`}</span>
-      </label>
+      <CheckRule
+        label={t`Whom one appeal is asking no other asks, until it is over for them`}
+        disabled={disabled}
+        value={rules.oneAppeal ?? false}
+        onChange={(oneAppeal) => onChange({ ...rules, oneAppeal })}
+      />
+      <CheckRule
+        label={t`A change that loosens anything needs a second owner`}
+        disabled={disabled}
+        value={rules.secondPair ?? false}
+        onChange={(secondPair) => onChange({ ...rules, secondPair })}
+      />
     </>
   );
 }

@@ -20,7 +20,6 @@ const LOOK: Look = {
     second: null,
     hours: null,
     digest: 'd1',
-    days: null,
     inOrder: ['The footer names you and where you are'],
   },
   suppressed: [
@@ -139,6 +138,56 @@ test('who also gets another message that is planned is told beside it, and holds
     expect(notes().map(({ title }) => title)).toContain('312 of them also get “Launch day”'),
   );
   expect(notes().find(({ key }) => key === 'overlap-7')?.tone).toBe('doubt');
+});
+
+test('what is to come until it has left is told, and asked anew for another time', async () => {
+  const { answers } = server();
+  const ahead = {
+    ...{ at: '2099-12-01T09:00:00Z', lapses: 3, enough: 1, gave: 34, gaveSince: '2099-11-01', waits: [] },
+    domains: [
+      { domain: 'one.example', people: 90, seconds: 1500 },
+      { domain: 'two.example', people: 10, seconds: null },
+    ],
+    lastLeaves: '2099-12-02T10:00:00Z',
+  };
+  const { user, asked } = page({ ...answers, 'GET messages/4/last-look/ahead': ahead });
+  await screen.findByText('In the group');
+  await waitFor(() =>
+    expect(notes().map(({ title }) => title)).toEqual(
+      expect.arrayContaining([
+        '34 of them gave lately',
+        'Permission of 3 of them lapses before it leaves',
+        '1 of them will have had enough by then',
+        expect.stringMatching(/^The last one leaves about /),
+        'Most of it goes to one.example',
+      ]),
+    ),
+  );
+  expect(notes().find(({ key }) => key === 'domains')?.body).toBe(
+    'one.example 90 (about 25 minutes); two.example 10',
+  );
+  await user.type(screen.getByLabelText('When it leaves: day'), '2099-12-24');
+  await user.tab();
+  await waitFor(() =>
+    expect(
+      asked.some(({ path }) => path.startsWith('messages/4/last-look/ahead?') && path.includes('at=2099')),
+    ).toBe(true),
+  );
+});
+
+test('texts that wait for a decent hour are told with when and where', async () => {
+  const { answers } = server();
+  const ahead = {
+    ...{ at: '2099-12-01T09:00:00Z', lapses: 0, enough: 0, gave: 0, gaveSince: '2099-11-01' },
+    waits: [{ zone: 'America/New_York', at: '2099-12-01T15:00:00Z', people: 412 }],
+    ...{ domains: [], lastLeaves: '2099-12-01T15:00:00Z' },
+  };
+  page({ ...answers, 'GET messages/4/last-look/ahead': ahead });
+  await screen.findByText('In the group');
+  await waitFor(() =>
+    expect(notes().map(({ title }) => title)).toContain('412 wait for a decent hour where they are'),
+  );
+  expect(notes().find(({ key }) => key === 'waits')?.body).toMatch(/^412: .*New York/);
 });
 
 test('the group is counted down by reasons, each of which opens its people', async () => {

@@ -21,10 +21,15 @@ import { savingComparison, useComparison } from '../wordings/useComparison';
 import { Down } from './Down';
 import { Leaving } from './Leaving';
 import { SendBar } from './SendBar';
+import { useAheadNotes } from './aheadNotes';
+import { useWhen } from './useWhen';
 import { useOverlapNotes } from './overlapNotes';
 import { useSenderNotes } from './senderNotes';
 import { textNotes } from './textNotes';
 import { keyOf, reading } from '../app/reading';
+
+/** What stands in the way is told before what does not. */
+const FIRST: readonly Note['tone'][] = ['fault', 'doubt', 'plain', 'good'];
 
 function lookNotes(
   look: Look | undefined,
@@ -65,12 +70,6 @@ function lookNotes(
       tone: 'doubt',
       title: t`No test has gone to you`,
       body: t`Read it once as they will, in your own mailbox.`,
-    });
-  if (look.days !== null && look.days > 1)
-    notes.push({
-      ...{ key: 'days', tone: 'doubt' },
-      title: t`It takes ${look.days} days to leave`,
-      body: t`By what Setup, Sender says may leave in an hour and a day.`,
     });
   for (const words of look.inOrder) notes.push({ key: words, tone: 'good', title: words });
   return notes;
@@ -239,7 +238,9 @@ export default function LastLookPage() {
   const comparison = useComparison(id);
   const isSaving = useIsMutating({ mutationKey: savingComparison(id) }) > 0 || saveRecipients.isPending;
   const senderNotes = useSenderNotes(message.data?.channel === 'email');
-  const overlapNotes = useOverlapNotes(id, state === 'draft' ? (seen?.at ?? null) : null);
+  const lookedAt = state === 'draft' ? (seen?.at ?? null) : null;
+  const when = useWhen(message.data?.channel);
+  const besideNotes = [...useAheadNotes(id, lookedAt, when), ...useOverlapNotes(id, lookedAt)];
   useMargin(
     message.data
       ? [
@@ -250,8 +251,8 @@ export default function LastLookPage() {
             (units) => format.money(Math.round(units * 100)),
             () => void navigate(`/write/${id}`),
           ),
-          ...overlapNotes,
-        ]
+          ...besideNotes,
+        ].sort((one, other) => FIRST.indexOf(one.tone) - FIRST.indexOf(other.tone))
       : [],
   );
   if (message.error) return <ProblemNote error={message.error} />;
@@ -300,6 +301,7 @@ export default function LastLookPage() {
         <SendBar
           message={data}
           look={seen.look}
+          when={when}
           counting={look.isPending || isSaving || look.isError}
           onLook={() => look.mutate()}
         />

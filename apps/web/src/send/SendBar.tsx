@@ -19,6 +19,7 @@ import { OwnTimes } from './OwnTimes';
 import { SecondPair } from './SecondPair';
 import { useComparison } from '../wordings/useComparison';
 import { TestToOthers } from './TestToOthers';
+import type { WhenChosen } from './useWhen';
 import { MomentField } from '../ui/DayField';
 
 /** From so many people on it is asked once more before it leaves. */
@@ -112,11 +113,7 @@ function LeavesWith({ message: { campaignId, automationId } }: { message: Messag
 function SendActs({
   message,
   test,
-  at,
-  setAt,
-  ownTime,
-  setOwnTime,
-  setUnread,
+  when: { at, setAt, ownTime, setOwnTime, setUnread },
   setSure,
   asking,
   ready,
@@ -126,11 +123,7 @@ function SendActs({
 }: {
   message: MessageView;
   test: UseMutationResult<{ to: string }, Error, void, unknown>;
-  at: string;
-  setAt: (next: string) => void;
-  ownTime: boolean;
-  setOwnTime: (next: boolean) => void;
-  setUnread: (next: boolean) => void;
+  when: WhenChosen;
   setSure: (next: string | null) => void;
   asking: boolean;
   ready: boolean;
@@ -196,7 +189,7 @@ function SendActs({
 
 /** What is said below the button: when it leaves, to whom, and what can still be done. */
 function leavingWords(
-  { unread, past, indecent, at, ownTime }: WhenChosen,
+  { unread, past, indecent, at, ownTime }: WhenChosen & { indecent: boolean },
   look: Look,
   byPost: boolean,
 ): string {
@@ -213,28 +206,12 @@ function leavingWords(
     : t`No time set: it leaves now, to those counted here. Until the last one has left, it can be paused and stopped.`;
 }
 
-interface WhenChosen {
-  unread: boolean;
-  past: boolean;
-  indecent: boolean;
-  at: string;
-  ownTime: boolean;
-}
-
 /** Whether somebody gets it, its words are in order, it was tested, and agreed to where that is wanted. */
 const isInOrder = ({ reached, faults, second }: Look, { testedAt, channel }: MessageView) =>
   reached > 0 &&
   faults.length === 0 &&
   (testedAt !== null || channel === 'post') &&
   (second === null || second.holds);
-
-/** When it leaves, and by whose clock. What is typed there and can't be read is no "now". */
-function useWhen({ channel }: MessageView) {
-  const [at, setAt] = useState('');
-  const [own, setOwnTime] = useState(false);
-  const [unread, setUnread] = useState(false);
-  return { at, setAt, ownTime: own && at !== '' && channel !== 'post', setOwnTime, unread, setUnread };
-}
 
 /**
  * What is still to be done before a message leaves, and the way out: with the number that was seen, or not at
@@ -243,19 +220,20 @@ function useWhen({ channel }: MessageView) {
 export function SendBar({
   message,
   look,
+  when,
   counting,
   onLook,
 }: {
   message: MessageView;
   look: Look;
+  when: WhenChosen;
   counting: boolean;
   onLook: () => void;
 }) {
   const queryClient = useQueryClient();
   const format = useFormat();
   const { timeZone } = useSession().organization;
-  const { at, setAt, ownTime, setOwnTime, unread, setUnread } = useWhen(message);
-  const past = at !== '' && Date.parse(at) <= Date.now();
+  const { at, ownTime, unread, past } = when;
   // The look that was asked about: a count that comes while it is being asked makes it be asked anew.
   const [sure, setSure] = useState<string | null>(null);
   const asking = sure === look.digest && !counting;
@@ -304,11 +282,7 @@ export function SendBar({
       <SendActs
         message={message}
         test={test}
-        at={at}
-        setAt={setAt}
-        ownTime={ownTime}
-        setOwnTime={setOwnTime}
-        setUnread={setUnread}
+        when={when}
         setSure={setSure}
         asking={asking}
         ready={ready}
@@ -317,8 +291,7 @@ export function SendBar({
         words={words}
       />
       <p className="text-ink3 text-[12.5px] text-right pt-1" role="status">
-        {leavesAlone(message) &&
-          leavingWords({ unread, past, indecent, at, ownTime }, look, message.channel === 'post')}
+        {leavesAlone(message) && leavingWords({ ...when, indecent }, look, message.channel === 'post')}
       </p>
     </div>
   );

@@ -10,7 +10,7 @@ export interface Claim {
 const isBefore = (a: Claim, b: Claim) => (a.gone === b.gone ? a.first < b.first : a.gone);
 
 /**
- * Whether another appeal is asking somebody, so that this one has to wait: `mine` is what this one has come to
+ * Whether another appeal is asking somebody, so that this one waits: `mine` is what this one has come to
  * with them, `others` what those have that are not over for them. Of any number of appeals exactly one is not
  * held up by the rest, whichever of them asks first and however often.
  */

@@ -1388,6 +1388,13 @@ export interface paths {
      */
     get: operations['SendingController.overlap'];
   };
+  '/api/messages/{id}/last-look/ahead': {
+    /**
+     * What is to come for those that it reaches, until it has left
+     * @description Needs the role writer.
+     */
+    get: operations['SendingController.aheadOf'];
+  };
   '/api/messages/{id}/last-look/people': {
     /**
      * The people behind a number of the last look
@@ -2525,11 +2532,6 @@ export interface components {
         /** @description Whoever asks may send it as it is now. */
         holds: boolean;
       } | null;
-      /**
-       * Format: double
-       * @description Over how many days it leaves by the limits of the house; null for at once.
-       */
-      days: number | null;
       hours: components['schemas']['Hours'] | null;
       /** @description Says who, what and by which rules: sending names it, and any other is refused. */
       digest: string;
@@ -3100,6 +3102,41 @@ export interface components {
       }[];
       /** @description The day on which they were posted, as YYYY-MM-DD. */
       postedOn: string | null;
+    };
+    AheadView: {
+      /** @description When it would leave. */
+      at: string;
+      /**
+       * Format: double
+       * @description Who may be written to now and not by then.
+       */
+      lapses: number;
+      /**
+       * Format: double
+       * @description Who will have had enough by then, with what is planned before it.
+       */
+      enough: number;
+      /**
+       * Format: double
+       * @description Of an appeal: who gave since the day that is named.
+       */
+      gave: number;
+      /** @description As YYYY-MM-DD. */
+      gaveSince: string;
+      /** @description Of a text: who waits for a decent hour where they are, the soonest first. */
+      waits: {
+        zone: string;
+        at: string;
+        people: number;
+      }[];
+      /** @description Of an email: where most of it goes, and for how long at the pace of the mailing before. */
+      domains: {
+        domain: string;
+        people: number;
+        seconds: number | null;
+      }[];
+      /** @description About when the last one leaves; null where nothing tells it. */
+      lastLeaves: string | null;
     };
     CheckedWords: {
       faults: components['schemas']['MessageFault'][];
@@ -5261,6 +5298,12 @@ export interface components {
     AgreeToLookBody: {
       digest: string;
     };
+    AheadQuery: {
+      /** Format: date-time */
+      at?: string;
+      /** @default false */
+      ownTime: boolean;
+    };
     SuppressedQuery: {
       after?: string;
       /** @default 100 */
@@ -5666,6 +5709,7 @@ export type Block = components['schemas']['Block'];
 export type HouseStyle = components['schemas']['HouseStyle'];
 export type LetterDoc = components['schemas']['LetterDoc'];
 export type LettersView = components['schemas']['LettersView'];
+export type AheadView = components['schemas']['AheadView'];
 export type CheckedWords = components['schemas']['CheckedWords'];
 export type ImageView = components['schemas']['ImageView'];
 export type MessageResults = components['schemas']['MessageResults'];
@@ -5859,6 +5903,7 @@ export type SaveTextNumberBody = components['schemas']['SaveTextNumberBody'];
 export type ReadersQuery = components['schemas']['ReadersQuery'];
 export type SaveRecipientsBody = components['schemas']['SaveRecipientsBody'];
 export type AgreeToLookBody = components['schemas']['AgreeToLookBody'];
+export type AheadQuery = components['schemas']['AheadQuery'];
 export type SuppressedQuery = components['schemas']['SuppressedQuery'];
 export type SendTestBody = components['schemas']['SendTestBody'];
 export type OwnTimesQuery = components['schemas']['OwnTimesQuery'];
@@ -9107,6 +9152,25 @@ export interface operations {
       200: {
         content: {
           'application/json': components['schemas']['Overlap'][];
+        };
+      };
+    };
+  };
+  'SendingController.aheadOf': {
+    parameters: {
+      query?: {
+        at?: string;
+        ownTime?: boolean;
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['AheadView'];
         };
       };
     };

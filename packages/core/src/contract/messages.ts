@@ -222,6 +222,8 @@ export const sendTest = Joi.object({
 });
 /** Body: the last look that one agrees to. */
 export const agreeToLook = Joi.object({ digest: Joi.string().hex().length(64).required() });
+/** Query: when a message is to leave, and whether by the clock of each; left out: now. */
+export const aheadQuery = Joi.object({ at: Joi.string().isoDate(), ownTime: Joi.boolean().default(false) });
 /** Query: when a time of the house's clock comes to people where they are. */
 export const ownTimesQuery = Joi.object({ at: Joi.string().isoDate().required() });
 /**

@@ -130,6 +130,7 @@ export {
   saveRecipients,
   saveTagTriggers,
   agreeToLook,
+  aheadQuery,
   ownTimesQuery,
   sendMessage,
   sendTest,

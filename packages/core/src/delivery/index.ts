@@ -40,12 +40,13 @@ export {
 export { NUMBER_KINDS, REGISTRATIONS, type TextNumber } from './numbers';
 export { DomainRests, PUT_OFF_IN_A_ROW, REST_MINUTES } from './domain-rest';
 export {
-  daysToLeave,
+  lastLeaves,
   LIMITS_BY,
   mailsLeft,
   USUAL_WARM_UP,
   warmUpOf,
   type LimitedBy,
+  type MailingBegun,
   type MailLimits,
   type MailsSent,
 } from './limits';

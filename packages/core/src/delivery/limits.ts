@@ -1,4 +1,4 @@
-import { parseIsoDay, type Day } from '../common';
+import { dayInZone, parseIsoDay, type Day, type Instant } from '../common';
 
 /** How much mail may leave: what the provider takes, and less while a new domain is made known. */
 export interface MailLimits {
@@ -57,15 +57,42 @@ export function mailsLeft(
   return found;
 }
 
-/** Over how many days of the house so many mails leave, begun on one of them with nothing else on its way. */
-export function daysToLeave(limits: MailLimits, people: number, today: Day): number {
-  const daily = Math.min(limits.perDay ?? Infinity, limits.perHour === null ? Infinity : limits.perHour * 24);
-  let days = 0;
-  for (let left = people; left > 0; days++) {
-    const most = Math.min(daily, warmUpOf(limits, today + days) ?? Infinity);
-    if (most === Infinity) return days + 1;
-    // A day of nothing is one of a warm-up, which ends.
-    left -= most;
+const HOUR_MS = 3_600_000;
+/** So far ahead it is looked: ten years of hours. */
+const MOST_HOURS = 87_600;
+
+/** When a mailing begins, in which IANA zone the days of the house are, and what had left by then. */
+export interface MailingBegun {
+  at: Instant;
+  zone: string;
+  sent: MailsSent;
+}
+
+/**
+ * About when the last of so many mails leaves by the limits, hour for hour, with nothing else on its way;
+ * null where that is not within ten years. What left in the day before counts until that day is over.
+ */
+export function lastLeaves(
+  limits: MailLimits,
+  people: number,
+  { at, zone, sent }: MailingBegun,
+): Instant | null {
+  const hours: number[] = [];
+  let [left, within, today] = [people, 0, sent.today];
+  for (let hour = 0, before = dayInZone(at, zone); hour < MOST_HOURS; hour++) {
+    const now = at + hour * HOUR_MS;
+    const day = dayInZone(now, zone);
+    if (day !== before) [before, today] = [day, 0];
+    const gone = {
+      ...{ hour: hour === 0 ? sent.hour : 0, day: within + (hour < 24 ? sent.day : 0), today },
+    };
+    const go = Math.min(left, mailsLeft(limits, gone, day).left);
+    hours.push(go);
+    // The hours of the 24 that are before the next one.
+    within += go - (hours[hour - 23] ?? 0);
+    today += go;
+    left -= go;
+    if (left <= 0) return now;
   }
-  return Math.max(1, days);
+  return null;
 }

@@ -35,6 +35,8 @@ export interface EligibilityQuery {
   ownAct?: boolean;
   /** The message that is being sent: it does not count towards the cap of those whom it reaches. */
   messageId?: number;
+  /** By person: when messages that are planned will have come to them, which count for the cap then. */
+  ahead?: ReadonlyMap<number, readonly number[]>;
 }
 
 /** All that is known of one person for a question. */
@@ -120,6 +122,7 @@ export class FactsRepository {
     await this.wrote(db, ids, asking, out);
     await this.cells(db, ids, asking, out);
     await this.recent(db, ids, asking, out);
+    if (asking.ahead) for (const id of ids) out.get(id)?.recent.push(...(asking.ahead.get(id) ?? []));
     return out;
   }
 

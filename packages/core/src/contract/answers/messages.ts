@@ -232,6 +232,24 @@ export const overlap = shape('Overlap', {
   people: number,
 });
 
+/** What is to come for those whom a message reaches, until the last of them has it. */
+export const aheadView = shape('AheadView', {
+  at: told('When it would leave.', text),
+  lapses: told('Who may be written to now and not by then.', number),
+  enough: told('Who will have had enough by then, with what is planned before it.', number),
+  gave: told('Of an appeal: who gave since the day that is named.', number),
+  gaveSince: told('As YYYY-MM-DD.', text),
+  waits: told(
+    'Of a text: who waits for a decent hour where they are, the soonest first.',
+    listOf(part({ zone: text, at: text, people: number })),
+  ),
+  domains: told(
+    'Of an email: where most of it goes, and for how long at the pace of the mailing before.',
+    listOf(part({ domain: text, people: number, seconds: orNull(number) })),
+  ),
+  lastLeaves: told('About when the last one leaves; null where nothing tells it.', orNull(text)),
+});
+
 /** Who will get a message and who will not, with everything to know before it leaves. */
 export const lastLook = shape('LastLook', {
   group: number,
@@ -277,7 +295,6 @@ export const lastLook = shape('LastLook', {
       }),
     ),
   ),
-  days: told('Over how many days it leaves by the limits of the house; null for at once.', orNull(number)),
   /** Of a text: when it may arrive where the organization is; null where it may at any time. */
   hours: orNull(hours),
   digest: told('Says who, what and by which rules: sending names it, and any other is refused.', text),

@@ -1,0 +1,28 @@
+import { useState } from 'react';
+import type { MessageView } from '@goodword/core/contract';
+
+/** When a message leaves as it was chosen, and what is wrong with that. */
+export interface WhenChosen {
+  /** ISO; empty for now. */
+  at: string;
+  setAt: (next: string) => void;
+  /** By the clock of each of them. */
+  ownTime: boolean;
+  setOwnTime: (next: boolean) => void;
+  /** What is typed there can't be read: that is no "now". */
+  unread: boolean;
+  setUnread: (next: boolean) => void;
+  past: boolean;
+}
+
+/** When it leaves, and by whose clock. */
+export function useWhen(channel: MessageView['channel'] | undefined): WhenChosen {
+  const [at, setAt] = useState('');
+  const [own, setOwnTime] = useState(false);
+  const [unread, setUnread] = useState(false);
+  return {
+    ...{ at, setAt, setOwnTime, unread, setUnread },
+    ownTime: own && at !== '' && channel !== 'post',
+    past: at !== '' && Date.parse(at) <= Date.now(),
+  };
+}
