@@ -1,17 +1,15 @@
-import { holidaysOf } from '../permission/holidays';
+import { decentMoment } from '../permission/decent-moment';
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import {
   joinMarks,
   mayAskToConfirm,
   requestStands,
-  rulesFor,
   isOptedOut,
   type Cell,
   type Channel,
   type Marks,
   type Place,
 } from '@goodword/core/permission';
-import { nextDecentMoment, zonesOf } from '@goodword/core/schedule';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
@@ -187,15 +185,8 @@ export class ConfirmationsService {
   ): Promise<Date> {
     const at = Date.now() + REMIND_AFTER_DAYS * DAY_MS;
     if (row.channel === 'email') return new Date(at);
-    const { hours } = rulesFor(await this.houseRules.rules(tx), place);
-    return new Date(
-      nextDecentMoment(
-        hours.text,
-        zonesOf(place, organization.time_zone),
-        at,
-        holidaysOf(place, organization.country),
-      ),
-    );
+    const rules = await this.houseRules.rules(tx);
+    return new Date(decentMoment('text', place, { rules, homeZone: organization.time_zone }, at));
   }
 
   /** What a token stands for, without acting. */

@@ -217,6 +217,33 @@ describe('rules are obeyed', () => {
     expect(house.gateway.texts.filter((one) => one.to === '+64211712345')).toHaveLength(1);
   });
 
+  test('an email waits for its hours as well, where the house has set some', async () => {
+    const utc = new Date().getUTCHours();
+    const from = ((utc + 2) % 23) * 60;
+    const hours = { call: null, text: null, email: { from, to: from + 60 } };
+    await setRules(having({ IS: { ...BASE.places['*']!, hours } }));
+    const batch = await bringIn(
+      house.client,
+      'Email,First,Last,Mobile\nnight@example.org,Nia,Rowe,\nday@example.org,Dag,Rowe,\n',
+    );
+    // Iceland keeps UTC all year (IANA).
+    const nia = await house.client.get<{ rows: { id: number }[] }>(
+      '/api/supporters?search=night@example.org',
+    );
+    await moveTo(house.client, nia.rows[0]!.id, 'IS');
+    const message = await draftEmail(house.client, { from: [{ kind: 'batch', id: batch.id }] });
+    await send(house.client, message);
+    await eventually(
+      'one of two to wait',
+      () => resultsOf(house.client, message),
+      ({ counts, night }) => counts.sent === 1 && night?.people === 1,
+    );
+    await setRules(BASE);
+    await house.database.unscoped()('delivery').where('message_id', message).update({ not_before: null });
+    await messageAt(house.client, message, 'done');
+    expect((await resultsOf(house.client, message)).counts.sent).toBe(2);
+  });
+
   test('the cap holds back whoever has had enough, service messages to a group too, and not an answer to one of them', async () => {
     await setRules(having({ US: { ...US, caps: { ...US.caps, email: { messages: 1, days: 7 } } } }));
     const batch = await bringIn(house.client, 'Email,First,Last,Mobile\ncap@example.org,Kit,Rowe,\n');

@@ -73,7 +73,9 @@ export class GoingService {
       if (!step) throw new NotFound('step');
       if (step.at!.getTime() <= Date.now()) throw new Conflict(sentence('plan.past', { name: step.name }));
       going.push(
-        await this.sending.readied(scope, messageId, { at: step.at, ownTime: step.own_time === 1, digest }),
+        await this.sending.readied(scope, messageId, {
+          ...{ at: step.at, ownTime: step.own_time === 1, spreadHours: null, digest },
+        }),
       );
     }
     await this.database.writeUnlogged(scope, async (tx) => {

@@ -33,6 +33,7 @@ import * as mailLimits from './migrations/035_mail_limits';
 import * as automations from './migrations/036_automations';
 import * as wordings from './migrations/037_wordings';
 import * as inbox from './migrations/038_inbox';
+import * as spread from './migrations/039_spread';
 import * as ownTime from './migrations/032_own_time';
 import * as senderCheck from './migrations/031_sender_check';
 import * as together from './migrations/029_together';
@@ -77,6 +78,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '036_automations': automations,
   '037_wordings': wordings,
   '038_inbox': inbox,
+  '039_spread': spread,
 };
 
 const source: Knex.MigrationSource<string> = {

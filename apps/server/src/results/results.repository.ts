@@ -1,3 +1,4 @@
+import { WAITS_FOR_HOUR } from '../sending/delivery-events';
 import { Injectable } from '@nestjs/common';
 import type { ResultKind } from '@goodword/core/contract';
 import type { Scoped } from '../platform/scoped';
@@ -132,14 +133,14 @@ export class ResultsRepository {
     return row?.n ?? 0;
   }
 
-  /** Texts that wait for a decent hour; a retry after a failure waits for minutes only. */
+  /** Those that wait for a decent hour where their people are. */
   async night(db: Scoped, messageId: number): Promise<{ people: number; until: Date | null }> {
     const [row] = await db.sql<{ people: number; until: Date | null }>(
       `SELECT COUNT(*) AS people, MIN(not_before) AS until
         FROM delivery
-        WHERE organization_id = :org AND message_id = :messageId AND state = 'ready' AND channel = 'text'
-          AND not_before > UTC_TIMESTAMP(3) + INTERVAL 5 MINUTE`,
-      { messageId },
+        WHERE organization_id = :org AND message_id = :messageId AND state = 'ready'
+          AND detail = :waits AND not_before > UTC_TIMESTAMP(3)`,
+      { messageId, waits: WAITS_FOR_HOUR },
     );
     return row ?? { people: 0, until: null };
   }

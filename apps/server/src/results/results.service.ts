@@ -51,9 +51,14 @@ export class ResultsService {
       const rate = wilson(all[kind], whole);
       return rate ? [{ kind, of: whole, ...rate }] : [];
     });
+    // What waits for its moment does not follow the pace of now.
+    const isSpread = message.spread_hours !== null || message.own_time === 1;
     const pace =
       message.state === 'sending'
-        ? { rate: recent / 10, secondsLeft: recent === 0 ? null : Math.ceil((counts.waiting * 10) / recent) }
+        ? {
+            rate: recent / 10,
+            secondsLeft: recent === 0 || isSpread ? null : Math.ceil((counts.waiting * 10) / recent),
+          }
         : null;
     return {
       message: {

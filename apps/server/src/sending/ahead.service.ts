@@ -21,7 +21,8 @@ import { OverlapService } from './overlap.service';
 import { RecipientsService } from './recipients.service';
 import { EVERYBODY, SendingRepository } from './sending.repository';
 
-const DAY_MS = 86_400_000;
+const HOUR_MS = 3_600_000;
+const DAY_MS = 24 * HOUR_MS;
 /** A gift of so many days is told before somebody is asked anew (common practice, no source). */
 const LATELY_DAYS = 30;
 /** So many domains are named, and moments for which somebody waits. */
@@ -31,6 +32,8 @@ const NAMED = 5;
 interface When {
   at: Date;
   ownTime: boolean;
+  /** Over so many hours; null for at once. */
+  spreadHours: number | null;
 }
 
 /** What is to come for those whom the last look found, until the last of them has the message. */
@@ -51,7 +54,11 @@ export class AheadService {
   ) {}
 
   /** Were it to leave at a time; where none is named, now or when the plan of its campaign says. */
-  async of(scope: AccessScope, id: number, chosen: Date | null, ownTime: boolean): Promise<AheadView> {
+  async of(
+    scope: AccessScope,
+    id: number,
+    { at: chosen, ...how }: Omit<When, 'at'> & { at: Date | null },
+  ): Promise<AheadView> {
     const db = this.database.read(scope);
     const message = await this.messages.need(db, id);
     const { time_zone: home } = await this.team.organization(scope);
@@ -59,16 +66,14 @@ export class AheadService {
     const reached = await this.sending.lookPeople(db, id, 'send', 0, EVERYBODY);
     const at = await this.begins(scope, message, chosen, home);
     const since = dayInZone(Date.now(), home) - LATELY_DAYS;
-    const waits = await this.waits(db, message, reached, { at, ownTime }, { rules, home });
+    const waits = await this.waits(db, message, reached, { at, ...how }, { rules, home });
     return {
       at: at.toISOString(),
       ...(await this.byThen(scope, message, reached, at, rules)),
       gave: message.purpose === 'appeals' ? await this.ahead.gaveSince(db, reached, since) : 0,
       gaveSince: isoDay(since),
       waits,
-      ...(message.channel === 'email'
-        ? await this.mailing(db, reached, at)
-        : { domains: [], lastLeaves: waits.at(-1)?.at ?? null }),
+      ...(await this.mailing(db, message, reached, { at, waits, ...how })),
     };
   }
 
@@ -111,21 +116,23 @@ export class AheadService {
     return found;
   }
 
-  /** Texts wait for a decent hour where their people are: for when, how many, where; the soonest first. */
+  /** What waits for a decent hour where its people are: for when, how many, where; the soonest first. */
   private async waits(
     db: Scoped,
     message: MessageRow,
     reached: readonly number[],
-    { at, ownTime }: When,
+    { at, ownTime, spreadHours }: When,
     { rules, home }: { rules: HouseRules; home: string },
   ): Promise<AheadView['waits']> {
-    if (message.channel !== 'text') return [];
+    const { channel } = message;
+    // Spread over hours, each has a moment of their own.
+    if (channel === 'post' || spreadHours !== null) return [];
     const waits = new Map<string, AheadView['waits'][number]>();
     for (const { people, ...place } of await this.ahead.places(db, reached)) {
       const due = ownTime
         ? Math.max(at.getTime(), momentFor(wallTimeOf(at.getTime(), home), place, home).at)
         : at.getTime();
-      const then = decentMoment('text', place, { rules, homeZone: home }, due);
+      const then = decentMoment(channel, place, { rules, homeZone: home }, due);
       if (then <= due) continue;
       const [zone, moment] = [zoneOf(place, home), new Date(then).toISOString()];
       const known = waits.get(`${moment} ${zone}`);
@@ -141,9 +148,13 @@ export class AheadService {
    */
   private async mailing(
     db: Scoped,
+    { channel }: MessageRow,
     reached: readonly number[],
-    at: Date,
+    { at, waits, spreadHours }: When & { waits: AheadView['waits'] },
   ): Promise<Pick<AheadView, 'domains' | 'lastLeaves'>> {
+    const spread = spreadHours === null ? null : new Date(at.getTime() + spreadHours * HOUR_MS).toISOString();
+    const waited = spread ?? waits.at(-1)?.at ?? null;
+    if (channel !== 'email') return { domains: [], lastLeaves: waited };
     const known = await this.mailLimits.limits(db);
     const pace = known ? [] : await this.ahead.pace(db);
     const domains = (await this.ahead.domains(db, reached)).slice(0, NAMED).map(([domain, people]) => {
@@ -162,6 +173,8 @@ export class AheadService {
       : mails > 0
         ? at.getTime() + (reached.length * seconds * 1000) / mails
         : null;
-    return { domains, lastLeaves: last === null ? null : new Date(last).toISOString() };
+    // ISO moments are in the order of their letters.
+    const leaves = last === null ? null : new Date(last).toISOString();
+    return { domains, lastLeaves: leaves === null || (waited ?? '') > leaves ? waited : leaves };
   }
 }

@@ -88,6 +88,11 @@ test('texts that would wait for a decent hour are told, for when and where', asy
     { zone: 'America/Los_Angeles', at: '2100-01-04T18:00:00.000Z', people: 1 },
   ]);
   expect(lastLeaves).toBe('2100-01-04T18:00:00.000Z');
+  // Spread over days each has a moment of their own; the last of them is told.
+  const { at, ...spread } = await house.client.get<AheadView>(
+    `/api/messages/${id}/last-look/ahead?spreadHours=48`,
+  );
+  expect([spread.waits, Date.parse(spread.lastLeaves!) - Date.parse(at)]).toEqual([[], 48 * 3_600_000]);
   // At noon where each of them is nobody waits.
   expect((await aheadOf(id, '2100-01-04T20:00:00.000Z', true)).waits).toEqual([]);
 });

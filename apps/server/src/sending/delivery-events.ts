@@ -1,5 +1,8 @@
 import type { Scoped } from '../platform/scoped';
 
+/** What a delivery says while it waits for an hour at which it may come. */
+export const WAITS_FOR_HOUR = 'Waits for a decent hour where they are';
+
 export async function addEvents(
   tx: Scoped,
   ids: readonly number[],

@@ -91,12 +91,14 @@ export class LastLookService {
       inOrder: inOrder(message, faults.length),
       asks,
       second: await this.agreement(chapterScope, message, { reached: people('send'), asks }),
-      hours:
-        message.channel === 'text'
-          ? rulesFor(await this.houseRules.rules(this.database.read(scope)), HERE).hours.text
-          : null,
+      hours: message.channel === 'post' ? null : await this.hoursHere(scope, message.channel),
       digest,
     };
+  }
+
+  /** When such a message may come where the house is; null for at any hour. */
+  private async hoursHere(scope: AccessScope, channel: 'email' | 'text'): Promise<LastLook['hours']> {
+    return rulesFor(await this.houseRules.rules(this.database.read(scope)), HERE).hours[channel] ?? null;
   }
 
   /** The group counted down to those who would get it now; of a step those who fell out go first. */

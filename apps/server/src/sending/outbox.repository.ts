@@ -9,7 +9,7 @@ import type { Tables } from '../platform/tables/generated';
 import { type Scoped, rowsOf } from '../platform/scoped';
 import type { HandOver } from '../platform/mail-out';
 import type { AccessScope } from '../platform/scope';
-import { addEvents } from './delivery-events';
+import { addEvents, WAITS_FOR_HOUR } from './delivery-events';
 import type { Fall } from '@goodword/core/campaigns';
 import { AutomationsRepository, type Automation } from '../automations/automations.repository';
 import { VisitsRepository } from '../automations/visits.repository';
@@ -208,12 +208,13 @@ export class OutboxRepository {
     asking: EligibilityQuery,
     homeZone: string,
   ): Promise<number[]> {
-    if (asking.channel !== 'text') return rows.map((row) => row.id);
+    const { channel } = asking;
+    if (channel === 'post') return rows.map((row) => row.id);
     const now = asking.now.getTime();
     const go: number[] = [];
     const waiting = new Map<number, number[]>();
     for (const row of rows) {
-      const at = decentMoment('text', row.place, { rules: asking.rules, homeZone }, now);
+      const at = decentMoment(channel, row.place, { rules: asking.rules, homeZone }, now);
       if (at === now) go.push(row.id);
       else waiting.set(at, [...(waiting.get(at) ?? []), row.id]);
     }
@@ -221,9 +222,9 @@ export class OutboxRepository {
       await tx.execute(
         `UPDATE delivery
           SET state = 'ready', leased_by = NULL, not_before = :at,
-            detail = 'Waits for a decent hour where they are'
+            detail = :waits
           WHERE organization_id = :org AND id IN (:ids)`,
-        { at: new Date(at), ids },
+        { at: new Date(at), ids, waits: WAITS_FOR_HOUR },
       );
     }
     return go;

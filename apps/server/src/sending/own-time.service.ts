@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { parsePhoneNumberFromString } from 'libphonenumber-js/max';
 import type { OwnTimesView } from '@goodword/core/contract';
-import { momentFor, wallTimeOf, type WallTime } from '@goodword/core/schedule';
+import { momentFor, spreadOf, wallTimeOf, type WallTime } from '@goodword/core/schedule';
 import { Database } from '../platform/database';
 import { Conflict } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
@@ -12,7 +12,13 @@ import { sentence } from '../platform/words';
 import { AheadRepository } from './ahead.repository';
 import { EVERYBODY, SendingRepository } from './sending.repository';
 
-/** A time that comes to each person where they are. */
+/** What says when a message leaves. */
+type LeavingMessage = Pick<
+  MessageRow,
+  'id' | 'scheduled_at' | 'started_at' | 'channel' | 'own_time' | 'spread_hours'
+>;
+
+/** When a message comes to each person: at a time where they are, and spread over hours. */
 @Injectable()
 export class OwnTimeService {
   constructor(
@@ -53,10 +59,29 @@ export class OwnTimeService {
     return new Date(first.at);
   }
 
-  /** From when on each of these may get it; with their number's country too where it is a text. */
+  /** From when on each of these may get it; nothing of those who may at once. */
   async momentsOf(
     tx: Scoped,
-    { scheduled_at, channel }: Pick<MessageRow, 'scheduled_at' | 'channel'>,
+    message: LeavingMessage,
+    people: readonly { supporterId: number; contactPointId: number | null }[],
+    home: string,
+  ): Promise<Map<number, Date>> {
+    const own = message.own_time === 1 ? await this.ownMoments(tx, message, people, home) : null;
+    const { id, spread_hours: hours } = message;
+    if (hours === null) return own ?? new Map();
+    const begun = (message.started_at ?? new Date()).getTime();
+    return new Map(
+      people.map(({ supporterId }) => {
+        const from = own?.get(supporterId)?.getTime() ?? begun;
+        return [supporterId, new Date(from + spreadOf(id, supporterId, hours))];
+      }),
+    );
+  }
+
+  /** When the time comes to each where they are; with their number's country too where it is a text. */
+  private async ownMoments(
+    tx: Scoped,
+    { scheduled_at, channel }: LeavingMessage,
     people: readonly { supporterId: number; contactPointId: number | null }[],
     home: string,
   ): Promise<Map<number, Date>> {

@@ -2,7 +2,7 @@ import type { OwnTimesView } from '@goodword/core/contract';
 import type { HouseRules } from '@goodword/core/permission';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { eventually, openTestHouse, rulesOfTests, type TestHouse } from '../testing/harness';
-import { bringIn, draftEmail, draftText, lastLook, messageAt, moveTo } from '../testing/steps';
+import { bringIn, draftEmail, draftText, lastLook, messageAt, moveTo, resultsOf } from '../testing/steps';
 import { personBy } from '../testing/supporter';
 
 let house: TestHouse;
@@ -143,4 +143,49 @@ test('a text waits for the later of two clocks: that of their place and that of 
   const [only] = await moments(id);
   // In Berlin it is over; the number is of the United States, where the house is.
   expect(only!.not_before!.getTime()).toBeGreaterThan(Date.now() + 55 * 60_000);
+});
+
+test('spread over hours each has a moment within them, and none gets it before', async () => {
+  const { group } = await peopleIn(null, null, null, null, null, null);
+  const id = await draftEmail(house.client, group, { subject: 'In turn' });
+  await house.client.post(`/api/messages/${id}/test`);
+  const { digest } = await lastLook(house.client, id);
+  const tooLong = await house.client.call('POST', `/api/messages/${id}/send`, { spreadHours: 337, digest });
+  expect(tooLong.status).toBe(422);
+  const before = Date.now();
+  await house.client.post(`/api/messages/${id}/send`, { at: null, spreadHours: 48, digest });
+  const view = await messageAt(house.client, id, 'sending');
+  expect(view.spreadHours).toBe(48);
+  const all = (await moments(id)).map(({ not_before: then }) => then!.getTime() - before);
+  expect(all).toHaveLength(6);
+  for (const then of all) {
+    expect(then).toBeGreaterThan(-2000);
+    expect(then).toBeLessThan(48 * 3_600_000 + 60_000);
+  }
+  expect(Math.max(...all) - Math.min(...all)).toBeGreaterThan(3_600_000);
+  const { rows } = await house.client.get<{ rows: unknown[] }>(
+    `/api/messages/${id}/results/people?kind=sent`,
+  );
+  expect(rows.length).toBeLessThan(6);
+  // Whoever waits waits for their turn, and not for a decent hour.
+  expect((await resultsOf(house.client, id)).night).toBeNull();
+  await house.client.post(`/api/messages/${id}/stop`, {});
+});
+
+test('spread by the clock of each, everybody begins where they are', async () => {
+  const { group } = await peopleIn(['US', 'HI'], ['US', 'NY']);
+  const id = await draftEmail(house.client, group);
+  await house.client.post(`/api/messages/${id}/test`);
+  const { digest } = await lastLook(house.client, id);
+  const soon = new Date(Date.now() + 3_600_000);
+  await house.client.post(`/api/messages/${id}/send`, {
+    ...{ at: soon.toISOString(), ownTime: true, spreadHours: 2, digest },
+  });
+  await messageAt(house.client, id, 'sending');
+  const [hawaii] = await moments(id);
+  // Two or three hours behind the house (IANA), in an hour: within two hours of then.
+  const hours = (hawaii!.not_before!.getTime() - Date.now()) / 3_600_000;
+  expect(hours).toBeGreaterThan(2.9);
+  expect(hours).toBeLessThan(6.1);
+  await house.client.post(`/api/messages/${id}/stop`, {});
 });

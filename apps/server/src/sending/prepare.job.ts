@@ -59,12 +59,8 @@ export class PrepareJob {
           ...(await this.looking.asking(tx, current)),
           together: isForHouseholds(current),
           fellOf: (db: Scoped, ids: readonly number[]) => this.fallingOut.ofMessage(db, refId, ids),
-          ...(current.own_time === 1
-            ? {
-                momentsOf: (db: Scoped, people: readonly NewDelivery[]) =>
-                  this.ownTimes.momentsOf(db, current, people, home),
-              }
-            : {}),
+          momentsOf: (db: Scoped, people: readonly NewDelivery[]) =>
+            this.ownTimes.momentsOf(db, current, people, home),
         });
         if (written === null) return null;
         await this.messages.change(tx, refId, { prepared_to: written });

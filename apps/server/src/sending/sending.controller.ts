@@ -139,9 +139,13 @@ export class SendingController {
   aheadOf(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('query') { at, ownTime }: AheadQuery,
+    @Input('query') { at, ownTime, spreadHours }: AheadQuery,
   ): Promise<AheadView> {
-    return this.ahead.of(scope, id, at ? new Date(at) : null, ownTime);
+    return this.ahead.of(scope, id, {
+      at: at ? new Date(at) : null,
+      ownTime,
+      spreadHours: spreadHours ?? null,
+    });
   }
 
   @Route('get', 'last-look/people', {

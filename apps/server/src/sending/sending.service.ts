@@ -27,6 +27,7 @@ import { digestOf, sameVersion, secondOf } from './last-look.service';
 interface SendWhen {
   at: Date | null;
   ownTime: boolean;
+  spreadHours: number | null;
   digest: string;
 }
 
@@ -128,6 +129,7 @@ export class SendingService {
         state: when.at !== null || waits ? 'scheduled' : 'preparing',
         scheduled_at: when.at,
         own_time: Number(ownTime),
+        spread_hours: message.channel === 'post' ? null : when.spreadHours,
         leaves_at: waits,
         sender_id: locked.sender_id ?? scope.actorId,
         prepared_to: 0,
@@ -186,7 +188,9 @@ export class SendingService {
     await this.move(scope, id, ['scheduled'], 'draft', async (tx) => {
       await cancel(tx.knex, 'message-prepare', id);
       await rowsOf(tx.knex, 'job').where({ kind: 'message-prepare', ref_id: id, state: 'waiting' }).delete();
-      await this.messages.change(tx, id, { scheduled_at: null, leaves_at: null, own_time: 0 });
+      await this.messages.change(tx, id, {
+        ...{ scheduled_at: null, leaves_at: null, own_time: 0, spread_hours: null },
+      });
       await this.beside.follow(tx, { id }, ['scheduled'], 'draft');
     });
   }

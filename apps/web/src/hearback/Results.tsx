@@ -262,8 +262,8 @@ function Pace({ data, beside }: { data: MessageResults; beside: number }) {
           <p className="pt-1">
             <Trans>
               {format.number(data.night.people)}{' '}
-              <Plural value={data.night.people} one="text waits" other="texts wait" /> for a decent hour where
-              their people are; the first leaves {format.moment(data.night.until)}, our time.
+              <Plural value={data.night.people} one="message waits" other="messages wait" /> for a decent hour
+              where their people are; the first leaves {format.moment(data.night.until)}, our time.
             </Trans>
           </p>
         )}

@@ -174,6 +174,11 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
             onChange={(text) => onChange((old) => ({ ...old, hours: { ...old.hours, text } }))}
           />
           <HoursLine
+            words={t`Emails leave`}
+            hours={place.hours.email ?? null}
+            onChange={(email) => onChange((old) => ({ ...old, hours: { ...old.hours, email } }))}
+          />
+          <HoursLine
             words={t`Calls are made`}
             hours={place.hours.call}
             onChange={(callHours) =>

@@ -1,5 +1,5 @@
 import { keyOf } from '../app/reading';
-import { act, screen, waitFor } from '@testing-library/react';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
 import type { LastLook as Look, Recipients } from '@goodword/core/contract';
 import { reply, show, type StubbedAnswers, type RecordedCall } from '../testing';
@@ -28,6 +28,8 @@ const LOOK: Look = {
   ],
 };
 
+const NOW = { at: null, ownTime: false, spreadHours: null };
+
 /** A draft on the server: what its group comes to follows from who is chosen. */
 function server({
   look = LOOK,
@@ -50,6 +52,7 @@ function server({
       scheduledAt: null,
       testedAt,
       leavesAt: null,
+      spreadHours: null,
       version: 3,
       groupVersion: 0,
       subject: 'Planks are in!',
@@ -175,6 +178,20 @@ test('what is to come until it has left is told, and asked anew for another time
   );
 });
 
+test('it can be spread over hours, and what is asked once more says so', async () => {
+  const { answers } = server();
+  const { user, asked } = page(answers);
+  await user.selectOptions(await screen.findByLabelText('Over how long it leaves'), 'over 8 hours');
+  await user.click(await screen.findByRole('button', { name: 'Send now to 100' }));
+  expect(screen.getByRole('region', { name: 'Before it leaves' }).textContent).toContain(
+    'spread over 8 hours',
+  );
+  await user.click(screen.getByRole('button', { name: 'Yes, send it to 100' }));
+  await waitFor(() =>
+    expect(asked.find(({ path }) => path === 'messages/4/send')?.body).toMatchObject({ spreadHours: 8 }),
+  );
+});
+
 test('texts that wait for a decent hour are told with when and where', async () => {
   const { answers } = server();
   const ahead = {
@@ -219,7 +236,7 @@ test('to many it asks once, with number, channel and first line, and leaves with
   expect(screen.queryByRole('region', { name: 'Before it leaves' })).toBeNull();
   await user.click(screen.getByRole('button', { name: 'Send now to 100' }));
   await user.click(screen.getByRole('button', { name: 'Yes, send it to 100' }));
-  await waitFor(() => expect(sent(asked)).toEqual([{ at: null, ownTime: false, digest: 'look of 0' }]));
+  await waitFor(() => expect(sent(asked)).toEqual([{ ...NOW, digest: 'look of 0' }]));
 });
 
 test('to a few it leaves at once', async () => {
@@ -245,9 +262,7 @@ test('clicked at once after every change, the number that was seen is sent or no
   expect(sent(asked)).toEqual([]);
   expect([send.disabled, send.textContent]).toEqual([true, 'Counting…']);
   await user.click(await screen.findByRole('button', { name: 'Send now to 2' }, { timeout: 10_000 }));
-  await waitFor(() =>
-    expect(sent(asked)).toEqual([{ at: null, ownTime: false, digest: `look of ${message.groupVersion}` }]),
-  );
+  await waitFor(() => expect(sent(asked)).toEqual([{ ...NOW, digest: `look of ${message.groupVersion}` }]));
 });
 
 test('a day that cannot be read is never taken for now', async () => {
@@ -354,7 +369,7 @@ test('an hour at which no text arrives is told at once', async () => {
   const time = screen.getByLabelText('When it leaves: time');
   await user.clear(time);
   await user.type(time, '2:00{Enter}');
-  expect(await screen.findByText(/^No text arrives at that hour: it waits for/)).toBeTruthy();
+  expect(await screen.findByText(/^Nothing arrives at that hour: it waits for/)).toBeTruthy();
 });
 
 test('without a test nothing leaves; what the server refuses is told where one pressed', async () => {
@@ -415,7 +430,8 @@ test('a group is found by typing part of its name or its kind, and Enter takes t
   await screen.findByText('In the group');
   await user.click(screen.getByRole('button', { name: 'nobody' }));
   await user.keyboard('clicked boots');
-  expect(screen.getAllByRole('option').map((option) => option.textContent.trim())).toEqual([
+  const listed = within(screen.getByRole('listbox')).getAllByRole('option');
+  expect(listed.map((option) => option.textContent.trim())).toEqual([
     'those who clicked a link in “Boots”',
     'those who got and clicked no link in “Boots”',
   ]);

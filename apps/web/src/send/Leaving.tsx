@@ -13,6 +13,7 @@ import { zoneWords } from '../ui/DayField';
 import { PreviewPane } from '../write/PreviewPane';
 import { MESSAGE_STATE_WORDS } from './Outgoing';
 import { LettersToPost } from './LettersToPost';
+import { hoursOf } from './SendBar';
 import { groupWords, type Named } from './RecipientPicker';
 
 /** Whole seconds until a moment, told anew each second; 0 when it is over. */
@@ -63,7 +64,11 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
       : t`It ${MESSAGE_STATE_WORDS[message.state]}`;
   return (
     <div className="flex flex-col grow min-h-0">
-      <Heading title={message.name} page={t`Send: ${message.name}`} note={when} />
+      <Heading
+        title={message.name}
+        page={t`Send: ${message.name}`}
+        note={message.spreadHours === null ? when : t`${when}, spread over ${hoursOf(message.spreadHours)}`}
+      />
       <div className="grid grid-cols-[1fr_minmax(320px,40%)] gap-4 grow min-h-0">
         <section className="sheet p-6 flex flex-col gap-4 items-start" aria-label={t`Who gets it`}>
           <div>

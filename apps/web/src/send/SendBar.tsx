@@ -1,6 +1,6 @@
 import type { UseMutationResult } from '@tanstack/react-query';
 import { keyOf } from '../app/reading';
-import { t } from '@lingui/core/macro';
+import { plural, t } from '@lingui/core/macro';
 import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -29,6 +29,12 @@ const MANY = 25;
 const firstLine = ({ channel, subject, text, letter }: MessageView) =>
   channel === 'email' ? subject : channel === 'post' ? letterStart(letter) : text.split('\n')[0]!;
 
+/** So many hours, in words; days from two on. */
+export const hoursOf = (hours: number) =>
+  hours >= 48 && hours % 24 === 0
+    ? plural(hours / 24, { one: '# day', other: '# days' })
+    : plural(hours, { one: '# hour', other: '# hours' });
+
 /** What they read first; of several wordings each, and how many get one of them before the others. */
 function WordsThatLeave({ message }: { message: MessageView }) {
   const format = useFormat();
@@ -49,8 +55,7 @@ function BeforeItLeaves({
   people,
   look,
   message,
-  at,
-  ownTime,
+  when: { at, ownTime, spreadHours },
   setSure,
   ready,
   send,
@@ -58,8 +63,7 @@ function BeforeItLeaves({
   people: string;
   look: Look;
   message: MessageView;
-  at: string;
-  ownTime: boolean;
+  when: WhenChosen;
   setSure: (next: string | null) => void;
   ready: boolean;
   send: UseMutationResult<void, Error, void, unknown>;
@@ -73,7 +77,8 @@ function BeforeItLeaves({
             {people} <Plural value={look.reached} one="person gets" other="people get" /> this by{' '}
             {message.channel}
             {at ? t` on ${format.moment(at)}` : t` now`}
-            {at && ownTime ? t`, by their own clocks` : ''}:
+            {at && ownTime ? t`, by their own clocks` : ''}
+            {spreadHours === null ? '' : t`, spread over ${hoursOf(spreadHours)}`}:
           </Trans>
         </b>{' '}
         <WordsThatLeave message={message} />
@@ -110,10 +115,34 @@ function LeavesWith({ message: { campaignId, automationId } }: { message: Messag
   );
 }
 
+/** Hours over which a message can be spread; 0 for all at once. */
+const SPREADS = [0, 1, 2, 4, 8, 12, 24, 48, 72, 168, 336];
+
+/** So that not all telephones ring, and not all mailboxes fill, at one moment. */
+function SpreadOver({ when, onChange }: { when: WhenChosen; onChange: () => void }) {
+  return (
+    <select
+      className="input !w-auto"
+      aria-label={t`Over how long it leaves`}
+      value={when.spreadHours ?? 0}
+      onChange={({ target }) => {
+        when.setSpreadHours(Number(target.value) || null);
+        onChange();
+      }}
+    >
+      {SPREADS.map((hours) => (
+        <option key={hours} value={hours}>
+          {hours === 0 ? t`all at once` : t`over ${hoursOf(hours)}`}
+        </option>
+      ))}
+    </select>
+  );
+}
+
 function SendActs({
   message,
   test,
-  when: { at, setAt, ownTime, setOwnTime, setUnread },
+  when,
   setSure,
   asking,
   ready,
@@ -133,6 +162,7 @@ function SendActs({
 }) {
   const navigate = useNavigate();
   const may = useMay('organizer');
+  const { at, setAt, ownTime, setOwnTime, setUnread } = when;
   return (
     <div className="flex flex-wrap items-center gap-3">
       <Button onClick={() => void navigate(`/write/${message.id}`)}>{t`Back to writing`}</Button>
@@ -171,6 +201,7 @@ function SendActs({
               {t`where each of them is`}
             </label>
           )}
+          {message.channel !== 'post' && <SpreadOver when={when} onChange={() => setSure(null)} />}
           {/* It keeps its place while it is asked once more: a second click hits nothing that moved there. */}
           <Button
             weight="main"
@@ -197,7 +228,7 @@ function leavingWords(
     return t`When it leaves can’t be read. Write a day such as “in 3 days”, or none to send it now.`;
   if (past) return t`That time is over already. Choose a later one, or none to send it now.`;
   if (indecent)
-    return t`No text arrives at that hour: it waits for ${hoursWords(look.hours)} where each person is.`;
+    return t`Nothing arrives at that hour: it waits for ${hoursWords(look.hours)} where each person is.`;
   if (ownTime)
     return t`Whoever is in the group when the first of them gets it. Until then it can be taken back, and be stopped after it.`;
   if (at) return t`Whoever is in the group then gets it. Until then it can be taken back.`;
@@ -233,7 +264,7 @@ export function SendBar({
   const queryClient = useQueryClient();
   const format = useFormat();
   const { timeZone } = useSession().organization;
-  const { at, ownTime, unread, past } = when;
+  const { at, ownTime, spreadHours, unread, past } = when;
   // The look that was asked about: a count that comes while it is being asked makes it be asked anew.
   const [sure, setSure] = useState<string | null>(null);
   const asking = sure === look.digest && !counting;
@@ -248,7 +279,7 @@ export function SendBar({
     mutationFn: () =>
       api.post('messages/{id}/send', {
         id: message.id,
-        body: { at: at || null, ownTime, digest: look.digest },
+        body: { at: at || null, ownTime, spreadHours, digest: look.digest },
       }),
     onSuccess: () => void refresh(queryClient, 'messages'),
     onError: () => (setSure(null), onLook()),
@@ -271,8 +302,7 @@ export function SendBar({
           people={people}
           look={look}
           message={message}
-          at={at}
-          ownTime={ownTime}
+          when={when}
           setSure={setSure}
           ready={ready}
           send={send}

@@ -64,7 +64,7 @@ function timeNotes({ at, waits, domains, lastLeaves }: AheadView, format: Words)
     notes.push({
       ...{ key: 'last', tone: 'doubt' },
       title: t`The last one leaves about ${format.moment(lastLeaves)}`,
-      body: t`By what Setup, Sender lets leave, or as fast as the mailing before did.`,
+      body: t`By what you chose and what Setup, Sender lets leave, or as fast as the mailing before did.`,
     });
   if (domains.reduce((sum, { people }) => sum + people, 0) >= MANY)
     notes.push({
@@ -91,10 +91,13 @@ function lasting(seconds: number): string {
 export function useAheadNotes(
   id: number,
   lookedAt: number | null,
-  { at, ownTime, past }: WhenChosen,
+  { at, ownTime, spreadHours, past }: WhenChosen,
 ): Note[] {
   const format = useFormat();
-  const when = at && !past ? { at, ownTime } : {};
+  const when = {
+    ...(at && !past ? { at, ownTime } : {}),
+    ...(spreadHours === null ? {} : { spreadHours }),
+  };
   const { data } = useQuery({
     ...anew(reading('messages/{id}/last-look/ahead', { id, ...when }), lookedAt ?? 0),
     enabled: lookedAt !== null,

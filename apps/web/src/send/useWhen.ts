@@ -9,6 +9,9 @@ export interface WhenChosen {
   /** By the clock of each of them. */
   ownTime: boolean;
   setOwnTime: (next: boolean) => void;
+  /** Over so many hours; null for all at once. */
+  spreadHours: number | null;
+  setSpreadHours: (next: number | null) => void;
   /** What is typed there can't be read: that is no "now". */
   unread: boolean;
   setUnread: (next: boolean) => void;
@@ -20,8 +23,10 @@ export function useWhen(channel: MessageView['channel'] | undefined): WhenChosen
   const [at, setAt] = useState('');
   const [own, setOwnTime] = useState(false);
   const [unread, setUnread] = useState(false);
+  const [spread, setSpreadHours] = useState<number | null>(null);
   return {
-    ...{ at, setAt, setOwnTime, unread, setUnread },
+    ...{ at, setAt, setOwnTime, unread, setUnread, setSpreadHours },
+    spreadHours: channel === 'post' ? null : spread,
     ownTime: own && at !== '' && channel !== 'post',
     past: at !== '' && Date.parse(at) <= Date.now(),
   };

@@ -22,3 +22,4 @@ export { editDistance, nearest } from './nearest';
 export { said, type Code, type NamedPlace, type Said, type SaidValue } from './said';
 export { oneLine, seen, seenAll, visible } from './seen';
 export type { NewAddress, NewPostal } from './new-address';
+export { mixed } from './mixed';

@@ -3319,6 +3319,11 @@ export interface components {
       ownTime: boolean;
       /**
        * Format: double
+       * @description Over so many hours from then on; null for all at once.
+       */
+      spreadHours: number | null;
+      /**
+       * Format: double
        * @description The campaign that it is a step of, and leaves with.
        */
       campaignId: number | null;
@@ -5303,6 +5308,7 @@ export interface components {
       at?: string;
       /** @default false */
       ownTime: boolean;
+      spreadHours?: number;
     };
     SuppressedQuery: {
       after?: string;
@@ -5339,6 +5345,8 @@ export interface components {
       at: string | null;
       /** @default false */
       ownTime: boolean;
+      /** @default null */
+      spreadHours: number | null;
       digest: string;
     };
     BeginToBody: {
@@ -9161,6 +9169,7 @@ export interface operations {
       query?: {
         at?: string;
         ownTime?: boolean;
+        spreadHours?: number;
       };
       path: {
         id: number;

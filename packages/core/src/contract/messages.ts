@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { ASK_BASES, type AskRule } from '../letter';
 import { SUPPRESSION_REASONS } from '../permission';
+import { MOST_SPREAD_HOURS } from '../schedule';
 import { isLocale } from '../team';
 import { ofCore, oneOf, orNull, shape, usually } from './kinds';
 import { peopleGroup } from './groups';
@@ -223,7 +224,11 @@ export const sendTest = Joi.object({
 /** Body: the last look that one agrees to. */
 export const agreeToLook = Joi.object({ digest: Joi.string().hex().length(64).required() });
 /** Query: when a message is to leave, and whether by the clock of each; left out: now. */
-export const aheadQuery = Joi.object({ at: Joi.string().isoDate(), ownTime: Joi.boolean().default(false) });
+export const aheadQuery = Joi.object({
+  at: Joi.string().isoDate(),
+  ownTime: Joi.boolean().default(false),
+  spreadHours: Joi.number().integer().min(1).max(MOST_SPREAD_HOURS),
+});
 /** Query: when a time of the house's clock comes to people where they are. */
 export const ownTimesQuery = Joi.object({ at: Joi.string().isoDate().required() });
 /**
@@ -233,6 +238,13 @@ export const ownTimesQuery = Joi.object({ at: Joi.string().isoDate().required() 
 export const sendMessage = Joi.object({
   at: Joi.string().isoDate().allow(null).default(null).meta(usually(null)),
   ownTime: Joi.boolean().default(false).meta(usually(false)),
+  spreadHours: Joi.number()
+    .integer()
+    .min(1)
+    .max(MOST_SPREAD_HOURS)
+    .allow(null)
+    .default(null)
+    .meta(usually(null)),
   digest: Joi.string().hex().length(64).required(),
 });
 /** Query: a page of those of one verdict at the last look. */

@@ -39,7 +39,7 @@ const placeRules = Joi.object({
   charityOnly: Joi.array().items(Joi.string().valid(...RELATIONSHIPS)),
   offerNeeded: Joi.boolean(),
   impliedFrom: isoDaySchema.allow(null).required(),
-  hours: Joi.object({ call: hours.required(), text: hours.required() }).required(),
+  hours: Joi.object({ call: hours.required(), text: hours.required(), email: hours }).required(),
   caps: each(CHANNELS, cap),
   track: Joi.object({ opens: Joi.boolean().required(), links: Joi.boolean().required() }).required(),
   confirm: Joi.object({

@@ -79,7 +79,8 @@ export interface PlaceRules {
   offerNeeded?: boolean;
   /** Relationships count only when they began on this day or later (ISO day); null for all. */
   impliedFrom: string | null;
-  hours: { call: Hours | null; text: Hours | null };
+  /** When something may come; null for at any hour, as emails do where nothing is said of them. */
+  hours: { call: Hours | null; text: Hours | null; email?: Hours | null };
   caps: Record<Channel, Cap | null>;
   track: { opens: boolean; links: boolean };
   /**
@@ -241,7 +242,8 @@ export function ruleFaults(rules: HouseRules): Said[] {
   for (const [key, place] of Object.entries(rules.places)) {
     if (RULE_PURPOSES.some((asked) => place.needs.text[asked] !== 'yes'))
       faults.push(said('rules.texts', { place: { place: key } }));
-    const spans = [place.hours.call, place.hours.text].flatMap((hours) => (hours ? spansOf(hours) : []));
+    const { call, text, email } = place.hours;
+    const spans = [call, text, email].flatMap((hours) => (hours ? spansOf(hours) : []));
     if (spans.some((span) => span.from === span.to))
       faults.push(said('rules.hours', { place: { place: key } }));
   }

@@ -126,9 +126,9 @@ function placeChanges(a: PlaceRules, b: PlaceRules): Said[] {
   differ(a.impliedFrom, impliedFrom, () =>
     impliedFrom === null ? said('change.implied-any') : said('change.implied-from', { day: impliedFrom }),
   );
-  for (const channel of ['text', 'call'] as const)
-    differ(a.hours[channel], b.hours[channel], () =>
-      said(`change.hours.${channel}`, { hours: hoursSaid(b.hours[channel]) }),
+  for (const channel of ['email', 'text', 'call'] as const)
+    differ(a.hours[channel] ?? null, b.hours[channel] ?? null, () =>
+      said(`change.hours.${channel}`, { hours: hoursSaid(b.hours[channel] ?? null) }),
     );
   differ(a.track, track, () => said('change.track', { opens: yes(track.opens), links: yes(track.links) }));
   differ(a.confirm, confirm, () =>
@@ -205,8 +205,8 @@ function loosened(a: PlaceRules, b: PlaceRules): Said[] {
     if ((b.lasts[relationship] ?? 0) > (a.lasts[relationship] ?? 0))
       out.push(said('loosen.relationship', { relationship: said(`relationship.${relationship}`) }));
   if ((b.impliedFrom ?? '') < (a.impliedFrom ?? '')) out.push(said('loosen.implied'));
-  for (const channel of ['text', 'call'] as const)
-    if (openMinutes(b.hours[channel]) > openMinutes(a.hours[channel]))
+  for (const channel of ['email', 'text', 'call'] as const)
+    if (openMinutes(b.hours[channel] ?? null) > openMinutes(a.hours[channel] ?? null))
       out.push(said(`loosen.hours.${channel}`));
   for (const channel of ['email', 'text', 'call'] as const)
     if (a.confirm[channel] && !b.confirm[channel])

@@ -1,3 +1,4 @@
+export { MOST_SPREAD_HOURS, spreadOf } from './spread';
 export { localTime, nextDecentMoment, spanOf, withinHours, type IsHoliday } from './hours';
 export { ZONED_REGIONS, zonesOf } from './zones';
 export {

@@ -698,6 +698,7 @@ export interface Tables {
     seconded_group: number | null;
     seconded_reached: number;
     sender_id: number | null;
+    spread_hours: number | null;
     started_at: Date | null;
     state: import('@goodword/core/contract').MessageState;
     subject: string;

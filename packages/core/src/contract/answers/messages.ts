@@ -46,6 +46,7 @@ export const messageShown = shape('MessageView', {
   testedAt: orNull(text),
   tagTriggers: listOf(tagTrigger),
   ownTime: told('At that time where each of them is.', flag),
+  spreadHours: told('Over so many hours from then on; null for all at once.', orNull(number)),
   campaignId: told('The campaign that it is a step of, and leaves with.', orNull(number)),
   automationId: told('The automatic message that it is one of.', orNull(number)),
   wordingOf: told('The message that it is another wording of, and leaves with.', orNull(number)),
