@@ -196,6 +196,7 @@ const UNSCOPED: Record<string, string> = {
   'platform/test-database.ts': 'tests',
   'setup/beginning.repository.ts': 'there is no organization yet',
   'supporters/merged.ts': 'a signed token names a record that may have been brought into another',
+  'platform/text-segments.ts': 'a receipt over SMPP brings an id and nothing else',
   'prepare.ts': 'before a start there is nobody',
   'automatic/rounds.service.ts': 'a worker looks for what happened in every organization in turn',
   'segments/segment-sizes.ts': 'a worker counts the segments of every organization in turn',

@@ -16,6 +16,7 @@ import { InboundRepository } from './inbound.repository';
 import { MailInService } from './mail-in.service';
 import { MailReader } from './mail-reader';
 import { PostmasterService } from './postmaster.service';
+import { SmppInService } from './smpp-in.service';
 import { TextAnswersController } from './text-answers.controller';
 import { TextAnswersService } from './text-answers.service';
 import { TextsController } from './texts.controller';
@@ -44,6 +45,7 @@ import { TextsService } from './texts.service';
     InboundRepository,
     MailInService,
     PostmasterService,
+    SmppInService,
     { provide: MailReader, useFactory: () => new MailReader() },
   ],
 })

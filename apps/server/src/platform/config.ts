@@ -111,6 +111,11 @@ function existing(path: string, helpers: Joi.CustomHelpers): unknown {
 
 const file = Joi.string().allow('').custom(existing).default('');
 
+/** No gateway, or one over SMPP, whose proof is in its URL. */
+const notOverHttp = Joi.string()
+  .pattern(/^ss?mpp:/)
+  .allow('', null);
+
 const schema = Joi.object<Config>({
   DATABASE_URL: Joi.string()
     .uri({ scheme: ['mysql', 'mariadb'] })
@@ -130,21 +135,30 @@ const schema = Joi.object<Config>({
     .required(),
   SMTP_CONNECTIONS: Joi.number().integer().min(1).max(100).default(5),
   SMTP_PER_SECOND: Joi.number().min(0).default(0),
+  // With the system id and the password in it where it speaks SMPP.
   TEXT_URL: Joi.string()
-    .uri({ scheme: ['http', 'https'] })
+    .uri({ scheme: ['http', 'https', 'smpp', 'ssmpp'] })
+    .pattern(/^ss?mpp:\/\/[^@]+@|^https?:/, 'system_id:password@ after smpp://')
     .allow('')
     .default(''),
   TEXT_KEY: Joi.string().when('TEXT_URL', {
-    is: Joi.valid('', null),
+    is: notOverHttp,
     then: Joi.string().allow('').default(''),
     otherwise: Joi.string().min(8).required(),
   }),
   TEXT_SHIFT_TABLES: Joi.string()
     .pattern(/^(?:(?:tr|es|pt)(?:,(?=.)|$))*$/)
     .allow('')
-    .default(''),
+    .default('')
+    // Over SMPP the default alphabet and UCS-2 are spoken.
+    .when('TEXT_URL', {
+      is: Joi.string()
+        .pattern(/^ss?mpp:/)
+        .required(),
+      then: Joi.valid(''),
+    }),
   TEXT_HOOK_SECRET: Joi.string().when('TEXT_URL', {
-    is: Joi.valid('', null),
+    is: notOverHttp,
     then: Joi.string().allow('').default(''),
     otherwise: Joi.string().min(16).required(),
   }),

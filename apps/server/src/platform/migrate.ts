@@ -34,6 +34,7 @@ import * as automations from './migrations/036_automations';
 import * as wordings from './migrations/037_wordings';
 import * as inbox from './migrations/038_inbox';
 import * as spread from './migrations/039_spread';
+import * as textSegments from './migrations/040_text_segments';
 import * as ownTime from './migrations/032_own_time';
 import * as senderCheck from './migrations/031_sender_check';
 import * as together from './migrations/029_together';
@@ -79,6 +80,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '037_wordings': wordings,
   '038_inbox': inbox,
   '039_spread': spread,
+  '040_text_segments': textSegments,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -17,12 +17,13 @@ import { HealthController } from './health.controller';
 import { MAIL_OUT, SmtpOut, type MailOut } from './mail-out';
 import { ProblemFilter } from './problem.filter';
 import { Ownership } from './ownership';
-import { watchedMail, watchedTexts } from './providers';
+import { watchedMail } from './providers';
 import { RateLimits } from './rate-limit';
 import { Sessions } from './sessions';
 import { FolderStorage, STORAGE } from './storage';
 import { domainsFrom, DOMAINS, LINES, linesFrom, NAMES, namesFrom } from './lookups';
-import { HttpTextOut, NO_TEXTS, TEXT_OUT } from './text-out';
+import { textOutOf } from './text-gateway';
+import { TEXT_OUT, type TextOut } from './text-out';
 
 /** What has no domain: configuration, database, ports to the outside, and the guard before every route. */
 @Global()
@@ -31,6 +32,7 @@ export class PlatformModule implements OnApplicationShutdown {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(MAIL_OUT) private readonly mailOut: MailOut,
+    @Inject(TEXT_OUT) private readonly textOut: TextOut,
   ) {}
 
   static with(config: Config): DynamicModule {
@@ -55,16 +57,8 @@ export class PlatformModule implements OnApplicationShutdown {
       },
       {
         provide: TEXT_OUT,
-        useFactory: () =>
-          config.TEXT_URL === ''
-            ? NO_TEXTS
-            : watchedTexts(
-                new HttpTextOut({
-                  url: config.TEXT_URL,
-                  key: config.TEXT_KEY,
-                  callback: `${config.PUBLIC_URL}/hooks/text`,
-                }),
-              ),
+        inject: [Database],
+        useFactory: (database: Database) => textOutOf(config, database),
       },
     ];
     ports.push(
@@ -102,6 +96,7 @@ export class PlatformModule implements OnApplicationShutdown {
 
   async onApplicationShutdown(): Promise<void> {
     this.mailOut.close();
+    this.textOut.close();
     await this.database.close();
   }
 }

@@ -35,7 +35,11 @@ export function watchedMail(inner: MailOut): MailOut {
 
 export function watchedTexts(inner: TextOut): TextOut {
   const watch = new Watch('The text gateway');
-  return { send: async (text) => watch.heard(await inner.send(text)) };
+  return {
+    send: async (text) => watch.heard(await inner.send(text)),
+    knowsKeys: inner.knowsKeys,
+    close: () => inner.close(),
+  };
 }
 
 interface Fault {

@@ -13,9 +13,14 @@ export interface OutgoingText {
   language?: ShiftLanguage | null;
 }
 
-/** Port: gives one text to a gateway. Never throws. Safe to repeat with the same key. */
+/**
+ * Port: gives one text to a gateway. Never throws. What is "unreachable" is safe to repeat with the same key.
+ */
 export interface TextOut {
   send(text: OutgoingText): Promise<HandOver>;
+  /** A text that may have gone can be given again: it is delivered once for its key. */
+  readonly knowsKeys: boolean;
+  close(): void;
 }
 
 export const TEXT_OUT = Symbol('TEXT_OUT');
@@ -25,7 +30,13 @@ const OURS = new Set([401, 402, 403, 404, 408, 429]);
 
 /** A gateway over HTTP: one POST a text, the key as the Idempotency-Key header, JSON back. */
 export class HttpTextOut implements TextOut {
+  readonly knowsKeys = true;
+
   constructor(private readonly options: { url: string; key: string; callback: string }) {}
+
+  close(): void {
+    // Each request is its own.
+  }
 
   async send(text: OutgoingText): Promise<HandOver> {
     try {
@@ -70,6 +81,8 @@ export class HttpTextOut implements TextOut {
 
 /** Where no gateway is set up: nothing leaves, and it says so. */
 export const NO_TEXTS: TextOut = {
+  knowsKeys: true,
+  close: () => undefined,
   send: () =>
     Promise.resolve({
       kind: 'refused',

@@ -56,6 +56,11 @@ export class EnvelopeService {
     this.shortLinks = new ShortLinks(config.SECRET, config.SECRET_BEFORE);
   }
 
+  /** Whether a text that may have gone can be given to the gateway again. */
+  get canRepeatTexts(): boolean {
+    return this.textOut.knowsKeys;
+  }
+
   /**
    * Fills and signs what one person gets. What comes back hands it over: it may be long before its turn, and
    * is let go where the door says no.

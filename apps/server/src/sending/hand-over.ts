@@ -108,7 +108,7 @@ export class HandOverLoop {
   private async sweep(): Promise<void> {
     if (Date.now() < this.nextSweep) return;
     this.nextSweep = Date.now() + Math.min(2000, (this.options.leaseSeconds * 1000) / 4);
-    const swept = await this.parts.leases.sweep();
+    const swept = await this.parts.leases.sweep(this.parts.envelopes.canRepeatTexts);
     if (swept.back + swept.unsure > 0) this.log.info(swept, 'took up what another worker left');
   }
 

@@ -21,7 +21,7 @@ export interface LeasedDelivery extends Pick<
 /** Room comes as hours pass: whoever found none looks again after so long. */
 const ASK_AGAIN_MS = 2_000;
 
-const CUT_OFF = 'The sending process ended while this mail was under way. It may or may not have gone.';
+const CUT_OFF = 'The sending process ended while this was under way. It may or may not have gone.';
 
 /**
  * Deliveries taken by a worker for a time, kept, given back, and found again after it died. Owns the lease of
@@ -122,28 +122,30 @@ export class LeasesRepository {
   }
 
   /**
-   * Takes up what a dead worker left. Leased but not begun goes back. Begun texts go back too, since the
-   * gateway knows their keys; begun mails may or may not have gone, so they are shown as unsure and never
-   * sent again by themselves.
+   * Takes up what a dead worker left. Leased but not begun goes back. Begun texts go back too where the
+   * gateway knows their keys; what else was begun may or may not have gone, so it is shown as unsure and
+   * never sent again by itself.
    */
-  async sweep(): Promise<{ back: number; unsure: number }> {
+  async sweep(canRepeatTexts: boolean): Promise<{ back: number; unsure: number }> {
     const knex = this.database.unscoped();
     const expired = knex.raw('UTC_TIMESTAMP(3)');
     const back = await rowsOf(knex, 'delivery')
       .where('state', 'leased')
       .where('lease_until', '<', expired)
       .update({ state: 'ready', leased_by: null });
-    const texts = await rowsOf(knex, 'delivery')
-      .where({ state: 'in-flight', channel: 'text' })
-      .where('lease_until', '<', expired)
-      .update({ state: 'ready', leased_by: null });
+    const texts = canRepeatTexts
+      ? await rowsOf(knex, 'delivery')
+          .where({ state: 'in-flight', channel: 'text' })
+          .where('lease_until', '<', expired)
+          .update({ state: 'ready', leased_by: null })
+      : 0;
     // What came back to a message that was stopped meanwhile stops with it.
     await rowsOf(knex, 'delivery')
       .where('state', 'ready')
       .whereIn('message_id', rowsOf(knex, 'message').where('state', 'stopped').select('id'))
       .update({ state: 'stopped' });
     const unsure = await rowsOf(knex, 'delivery')
-      .where({ state: 'in-flight', channel: 'email' })
+      .where('state', 'in-flight')
       .where('lease_until', '<', expired)
       .select('id', 'organization_id');
     for (const row of unsure) {

@@ -51,3 +51,4 @@ export {
   type MailsSent,
 } from './limits';
 export { textFault, type TextRefusal } from './text-faults';
+export { otherSmppIds, readSmppReceipt, smppId, type ReceiptSaid, type SmppReceipt } from './smpp-receipts';

@@ -1,7 +1,7 @@
 export { BASIC, EXTENSION, septets } from './gsm7';
 export { askingIn, ASKING_WORDS } from './asking';
 export { aroundText } from './around';
-export { countParts, ROOM, shiftThatSaves, straighten, type Alphabet, type Parts } from './parts';
+export { countParts, ROOM, segmentsOf, shiftThatSaves, straighten, type Alphabet, type Parts } from './parts';
 export { SHIFT_LANGUAGES, SHIFT_TABLES, type ShiftLanguage } from './shift-tables';
 export { markLinks, partsOfMarked, type LinkedText } from './links';
 export { TextCrowd, type TextsOfCrowd } from './crowd';

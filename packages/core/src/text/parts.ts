@@ -45,22 +45,41 @@ function roomBeside(named: 0 | 1 | 2): Room {
 }
 
 /** An escape pair or a surrogate pair is never cut in two, so a part can end one unit early. */
-function fill(costs: readonly number[], room: number): { parts: number; left: number } {
-  let [parts, used] = [1, 0];
-  for (const cost of costs) {
-    if (used + cost > room) [parts, used] = [parts + 1, 0];
+function fill(costs: readonly number[], room: number): { begins: number[]; left: number } {
+  const begins = [0];
+  let used = 0;
+  costs.forEach((cost, at) => {
+    if (used + cost > room) {
+      begins.push(at);
+      used = 0;
+    }
     used += cost;
-  }
-  return { parts, left: room - used };
+  });
+  return { begins, left: room - used };
 }
 
 function counted(costs: readonly number[], room: Room): Pick<Parts, 'units' | 'parts' | 'left'> {
   const units = costs.reduce((sum, cost) => sum + cost, 0);
   if (units === 0) return { units, parts: 0, left: room.single };
-  return {
-    units,
-    ...(units <= room.single ? { parts: 1, left: room.single - units } : fill(costs, room.part)),
-  };
+  if (units <= room.single) return { units, parts: 1, left: room.single - units };
+  const { begins, left } = fill(costs, room.part);
+  return { units, parts: begins.length, left };
+}
+
+/**
+ * A text as the segments that it is sent in, in the default alphabet or UCS-2, as `countParts` counts them
+ * without national tables. None for an empty text.
+ */
+export function segmentsOf(text: string): { alphabet: Alphabet; segments: string[] } {
+  const chars = [...text];
+  const plain = costsIn(DEFAULT_CODING, chars);
+  const alphabet = plain ? 'gsm7' : 'ucs2';
+  const costs = plain ?? chars.map((char) => char.length);
+  const units = costs.reduce((sum, cost) => sum + cost, 0);
+  if (units === 0) return { alphabet, segments: [] };
+  if (units <= ROOM[alphabet].single) return { alphabet, segments: [text] };
+  const { begins } = fill(costs, ROOM[alphabet].part);
+  return { alphabet, segments: begins.map((from, i) => chars.slice(from, begins[i + 1]).join('')) };
 }
 
 /** What each letter costs, or null where one has no place in the tables. */

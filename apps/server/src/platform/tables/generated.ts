@@ -1114,6 +1114,12 @@ export interface Tables {
     updated_at: Date;
     version: number;
   };
+  text_segment: {
+    at: Date;
+    gateway_id: string;
+    is_delivered: any;
+    provider_key: string;
+  };
   words_version: {
     changed_at: Date;
     changed_by: number | null;
