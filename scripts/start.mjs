@@ -38,8 +38,10 @@ async function end(code, why) {
   process.exit(code);
 }
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0));
+// Mail comes back to a port of its own, and texts over SMPP to a session of its own.
+const hears = Number(process.env.INBOUND_SMTP_PORT) > 0 || /^ss?mpp:/.test(process.env.TEXT_URL ?? '');
 for (const [name, script] of PROGRAM) {
-  if (name === 'mail-in' && !(Number(process.env.INBOUND_SMTP_PORT) > 0)) continue;
+  if (name === 'mail-in' && !hears) continue;
   const onExit = (who, code) =>
     void end(1, `The ${who} ended by itself (${code}); what it said stands above.`);
   children.start(name, process.execPath, [join(ROOT, script)], { onExit });

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
+import { setTimeout as pause } from 'node:timers/promises';
 import { Inject, Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import { otherSmppIds, readSmppReceipt, smppId } from '@goodword/core/delivery';
 import type { Pdu, Session } from 'smpp';
@@ -37,7 +38,7 @@ export class SmppInService implements OnApplicationShutdown {
   /** This gateway writes ids in other figures in its receipts than in its answers. */
   private writesOtherwise = false;
   private session: Session | null = null;
-  private ended = false;
+  private readonly ended = new AbortController();
 
   constructor(
     @Inject(Database) database: Database,
@@ -48,7 +49,7 @@ export class SmppInService implements OnApplicationShutdown {
 
   /** Keeps a session for hearing until the program ends; binds anew whenever it is lost. */
   async listen(place: SmppPlace): Promise<void> {
-    for (let wait = 1000; !this.ended; wait = Math.min(wait * 2, LONGEST_WAIT_MS)) {
+    for (let wait = 1000; !this.ended.signal.aborted; wait = Math.min(wait * 2, LONGEST_WAIT_MS)) {
       try {
         this.session = await bindSmpp(place, 'receiver', (session) =>
           session.on('deliver_sm', (pdu: Pdu) => void this.take(session, pdu)),
@@ -59,12 +60,12 @@ export class SmppInService implements OnApplicationShutdown {
       } catch (error) {
         this.log.warn((error as Error).message);
       }
-      if (!this.ended) await new Promise((done) => setTimeout(done, wait).unref());
+      await pause(wait, undefined, { signal: this.ended.signal }).catch(() => undefined);
     }
   }
 
   onApplicationShutdown(): void {
-    this.ended = true;
+    this.ended.abort();
     this.session?.destroy();
   }
 
