@@ -145,6 +145,18 @@ export class ResultsRepository {
     return row ?? { people: 0, until: null };
   }
 
+  /** Those whose own moment has not come; a retry has a reason, and is none of them. */
+  async turn(db: Scoped, messageId: number): Promise<{ people: number; until: Date | null }> {
+    const [row] = await db.sql<{ people: number; until: Date | null }>(
+      `SELECT COUNT(*) AS people, MAX(not_before) AS until
+        FROM delivery
+        WHERE organization_id = :org AND message_id = :messageId AND state = 'ready'
+          AND detail IS NULL AND not_before > UTC_TIMESTAMP(3)`,
+      { messageId },
+    );
+    return row ?? { people: 0, until: null };
+  }
+
   async delivery(
     db: Scoped,
     id: number,

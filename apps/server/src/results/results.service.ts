@@ -37,12 +37,13 @@ export class ResultsService {
   async of(scope: AccessScope, id: number): Promise<MessageResults> {
     const db = this.database.read(scope);
     const message = await this.message(db, id);
-    const [all, events, links, recent, night] = await Promise.all([
+    const [all, events, links, recent, night, turn] = await Promise.all([
       this.results.counts(db, id),
       this.results.overTime(db, id),
       this.results.links(db, id),
       this.results.recent(db, id),
       this.results.night(db, id),
+      this.results.turn(db, id),
     ]);
     const { tried: _tried, ...counts } = all;
     const rates = RATES.flatMap(([kind, of]) => {
@@ -74,7 +75,8 @@ export class ResultsService {
       links: links.map((link) => ({ ...link, people: Number(link.people) })),
       pace,
       limited: message.state === 'sending' ? await this.limitedBy(db, message, counts.waiting) : null,
-      night: night.until ? { people: night.people, until: night.until.toISOString() } : null,
+      night: waiting(night),
+      turn: waiting(turn),
       overTime: byHour(events),
     };
   }
@@ -155,3 +157,6 @@ function byHour(events: readonly { at: string; kind: string; n: number }[]): Mes
   }
   return [...hours.values()];
 }
+
+const waiting = ({ people, until }: { people: number; until: Date | null }) =>
+  until ? { people, until: until.toISOString() } : null;

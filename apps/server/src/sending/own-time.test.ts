@@ -168,7 +168,9 @@ test('spread over hours each has a moment within them, and none gets it before',
   );
   expect(rows.length).toBeLessThan(6);
   // Whoever waits waits for their turn, and not for a decent hour.
-  expect((await resultsOf(house.client, id)).night).toBeNull();
+  const { night, turn, counts } = await resultsOf(house.client, id);
+  expect([night, turn!.people]).toEqual([null, counts.waiting]);
+  expect(Date.parse(turn!.until) - before).toBe(Math.max(...all));
   await house.client.post(`/api/messages/${id}/stop`, {});
 });
 

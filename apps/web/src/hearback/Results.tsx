@@ -258,6 +258,15 @@ function Pace({ data, beside }: { data: MessageResults; beside: number }) {
       <div className="grow">
         <Progress done={left} total={total} words={words} />
         {data.limited && <p className="text-ochre">{LIMIT_WORDS[data.limited]}</p>}
+        {data.turn && (
+          <p className="pt-1">
+            <Trans>
+              {format.number(data.turn.people)}{' '}
+              <Plural value={data.turn.people} one="person gets" other="people get" /> it in their turn; the
+              last of them {format.moment(data.turn.until)}, our time.
+            </Trans>
+          </p>
+        )}
         {data.night && (
           <p className="pt-1">
             <Trans>

@@ -3230,6 +3230,11 @@ export interface components {
        * @enum {string|null}
        */
       limited: 'warm-up' | 'day' | 'hour' | null;
+      /** @description Those whose own time has not come, by their clock or as it is spread, and when the last of them gets it. */
+      turn: {
+        people: number;
+        until: string;
+      } | null;
       /** @description Texts that wait for a decent hour where their people are, and when the first of them leaves. */
       night: {
         people: number;

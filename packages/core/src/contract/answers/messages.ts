@@ -178,6 +178,15 @@ export const messageResults = shape('MessageResults', {
     ),
   ),
   limited: told('Which limit of the house holds the rest of a mailing back now.', orNull(oneOf(LIMITS_BY))),
+  turn: told(
+    'Those whose own time has not come, by their clock or as it is spread, and when the last of them gets it.',
+    orNull(
+      part({
+        people: number,
+        until: text,
+      }),
+    ),
+  ),
   night: told(
     'Texts that wait for a decent hour where their people are, and when the first of them leaves.',
     orNull(
