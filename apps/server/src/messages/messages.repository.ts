@@ -172,8 +172,9 @@ export function usesGroup(message: MessageRow, kind: GroupKind, id: number): boo
 
 /** A message as `MessageRow` has it. */
 const COLUMNS = `id, organization_id, chapter_id, name, channel, purpose, list_id, state, subject, preheader,
-          letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by, seconded_group, seconded_reached,
-          prepared_to, personal_to, tag_triggers, updated_at, version, changed_by, group_version, leaves_at, own_time, spread_hours,
+          letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by,
+          seconded_group, seconded_reached, prepared_to, personal_to, tag_triggers, updated_at,
+          version, changed_by, group_version, leaves_at, own_time, spread_hours,
           template_id, template_version, locale, ask, plainly, in_reply_to,
           go_state, go_version, go_asked_by, go_by, go_at, go_note, paused_why, wording_of,
           (SELECT s.campaign_id FROM campaign_step s WHERE s.message_id = message.id) AS campaign_id,

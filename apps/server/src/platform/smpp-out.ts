@@ -66,8 +66,10 @@ export class SmppTextOut implements TextOut {
       if (error instanceof SmppAway) return { kind: 'unreachable', detail: error.message.slice(0, 300) };
       throw error;
     } finally {
-      this.under -= 1;
-      this.waiting.shift()?.();
+      // Whoever waits takes the place over, so that nobody comes between.
+      const next = this.waiting.shift();
+      if (next) next();
+      else this.under -= 1;
     }
   }
 
@@ -111,7 +113,7 @@ export class SmppTextOut implements TextOut {
   }
 
   private async turn(): Promise<void> {
-    if (this.under >= WINDOW) await new Promise<void>((done) => this.waiting.push(done));
+    if (this.under >= WINDOW) return new Promise((done) => this.waiting.push(done));
     this.under += 1;
   }
 }

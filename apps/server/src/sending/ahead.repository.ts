@@ -88,10 +88,12 @@ export class AheadRepository {
         FROM (SELECT contact_point_id, sent_at
           FROM delivery
           WHERE organization_id = :org AND sent_at IS NOT NULL
-            AND message_id = (SELECT MAX(id)
-              FROM message
-              WHERE organization_id = :org AND channel = 'email' AND state = 'done'
-                AND personal_to IS NULL AND own_time = 0)
+            AND message_id = (SELECT MAX(m.id)
+              FROM message m
+              LEFT JOIN automation_step s ON s.message_id = m.id
+              WHERE m.organization_id = :org AND m.channel = 'email' AND m.state = 'done'
+                AND m.personal_to IS NULL AND s.message_id IS NULL
+                AND m.own_time = 0 AND m.spread_hours IS NULL)
           LIMIT ${PACE_OF}) AS d
         JOIN contact_point cp ON cp.id = d.contact_point_id
         GROUP BY domain

@@ -99,10 +99,11 @@ export class AheadService {
     for (const { other, leaves, both } of await this.overlaps.planned(scope, message.id, reached))
       if (leaves < at && other.channel === message.channel)
         for (const id of both) ahead.set(id, [...(ahead.get(id) ?? []), leaves.getTime()]);
-    const days = Math.ceil((at.getTime() - Date.now()) / DAY_MS);
+    // A day more than these: days of the column are UTC's, and who does not lapse by then is decided below.
+    const days = Math.ceil((at.getTime() - Date.now()) / DAY_MS) + 1;
     const subject = { channel: message.channel, scope: scopeOfMessage(message) };
     const [lapsing] =
-      days > 0 ? await this.segments.among(own, [{ kind: 'lapses', ...subject, days }], reached) : [];
+      days > 1 ? await this.segments.among(own, [{ kind: 'lapses', ...subject, days }], reached) : [];
     const asking = { ...eligibilityQueryOf(message, rules), now: at, ahead };
     const decided = await this.facts.decide(
       this.database.read(own),

@@ -129,4 +129,7 @@ test('where most of it goes, and for how long, is told by the mailing before', a
   ]);
   expect(Math.abs(domains[0]!.seconds! - 95)).toBeLessThanOrEqual(5);
   expect((Date.parse(lastLeaves!) - Date.parse(at)) / 1000).toBeGreaterThanOrEqual(95);
+  // One that was spread tells nothing of how fast mail leaves.
+  await database('message').where('id', before).update({ spread_hours: 1 });
+  expect((await aheadOf(await draftEmail(house.client, toBatches(batch)))).lastLeaves).toBeNull();
 });

@@ -21,10 +21,7 @@ function Begin({ open, onClose }: { open: boolean; onClose: () => void }) {
       api.post('automations', {
         body: { name: name.trim(), cause: { kind: 'gift', which: 'any', atLeast: null } },
       }),
-    onSuccess: async ({ id }) => {
-      await refresh(queryClient, 'automations');
-      void navigate(`/send/automatic/${id}`);
-    },
+    onSuccess: ({ id }) => (refresh(queryClient, 'automations'), void navigate(`/send/automatic/${id}`)),
   });
   return (
     <Drawer

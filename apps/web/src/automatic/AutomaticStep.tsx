@@ -38,10 +38,7 @@ function Standing({
   const { messageId, state, lacks } = step;
   const anew = useMutation({
     mutationFn: () => api.post('automations/{id}/steps/{stepId}/anew', { id, stepId: messageId }),
-    onSuccess: async (made) => {
-      await refresh(queryClient, 'automations');
-      void navigate(`/write/${made.id}`);
-    },
+    onSuccess: (made) => (refresh(queryClient, 'automations'), void navigate(`/write/${made.id}`)),
   });
   return (
     <>

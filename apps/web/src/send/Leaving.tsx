@@ -13,7 +13,7 @@ import { zoneWords } from '../ui/DayField';
 import { PreviewPane } from '../write/PreviewPane';
 import { MESSAGE_STATE_WORDS } from './Outgoing';
 import { LettersToPost } from './LettersToPost';
-import { hoursOf } from './SendBar';
+import { hoursOf } from './SpreadOver';
 import { groupWords, type Named } from './RecipientPicker';
 
 /** Whole seconds until a moment, told anew each second; 0 when it is over. */

@@ -1,6 +1,6 @@
 import type { UseMutationResult } from '@tanstack/react-query';
 import { keyOf } from '../app/reading';
-import { plural, t } from '@lingui/core/macro';
+import { t } from '@lingui/core/macro';
 import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -18,6 +18,7 @@ import { letterStart } from '../write/letterStart';
 import { OwnTimes } from './OwnTimes';
 import { SecondPair } from './SecondPair';
 import { useComparison } from '../wordings/useComparison';
+import { hoursOf, SpreadOver } from './SpreadOver';
 import { TestToOthers } from './TestToOthers';
 import type { WhenChosen } from './useWhen';
 import { MomentField } from '../ui/DayField';
@@ -28,12 +29,6 @@ const MANY = 25;
 /** What a reader sees first: the subject, or the first line of a text or a letter. */
 const firstLine = ({ channel, subject, text, letter }: MessageView) =>
   channel === 'email' ? subject : channel === 'post' ? letterStart(letter) : text.split('\n')[0]!;
-
-/** So many hours, in words; days from two on. */
-export const hoursOf = (hours: number) =>
-  hours >= 48 && hours % 24 === 0
-    ? plural(hours / 24, { one: '# day', other: '# days' })
-    : plural(hours, { one: '# hour', other: '# hours' });
 
 /** What they read first; of several wordings each, and how many get one of them before the others. */
 function WordsThatLeave({ message }: { message: MessageView }) {
@@ -112,30 +107,6 @@ function LeavesWith({ message: { campaignId, automationId } }: { message: Messag
     <Link className="link ml-auto" to={`/send/automatic/${automationId}`}>
       {t`It leaves by itself: switch it on there`}
     </Link>
-  );
-}
-
-/** Hours over which a message can be spread; 0 for all at once. */
-const SPREADS = [0, 1, 2, 4, 8, 12, 24, 48, 72, 168, 336];
-
-/** So that not all telephones ring, and not all mailboxes fill, at one moment. */
-function SpreadOver({ when, onChange }: { when: WhenChosen; onChange: () => void }) {
-  return (
-    <select
-      className="input !w-auto"
-      aria-label={t`Over how long it leaves`}
-      value={when.spreadHours ?? 0}
-      onChange={({ target }) => {
-        when.setSpreadHours(Number(target.value) || null);
-        onChange();
-      }}
-    >
-      {SPREADS.map((hours) => (
-        <option key={hours} value={hours}>
-          {hours === 0 ? t`all at once` : t`over ${hoursOf(hours)}`}
-        </option>
-      ))}
-    </select>
   );
 }
 

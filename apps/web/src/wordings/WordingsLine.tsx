@@ -23,10 +23,8 @@ export function WordingsLine({ message, flush }: { message: MessageView; flush: 
       await flush();
       return api.post('messages/{id}/wordings', { id: first });
     },
-    onSuccess: async ({ id }) => {
-      await refresh(queryClient, 'messages');
-      void navigate(`/write/${id}`);
-    },
+    // At once: what is typed while the rest is read again belongs to the new one, and not to the one before.
+    onSuccess: ({ id }) => (refresh(queryClient, 'messages'), void navigate(`/write/${id}`)),
   });
   if (!isComparable(message)) return null;
   const wordings = comparison?.wordings ?? [];

@@ -1,10 +1,11 @@
 import { screen, waitFor } from '@testing-library/react';
-import { Route, Routes } from 'react-router';
-import type { ComparisonView } from '@goodword/core/contract';
+import { Route, Routes, useParams } from 'react-router';
+import type { ComparisonView, MessageView } from '@goodword/core/contract';
 import { show, type StubbedAnswers } from '../testing';
 import { ComparisonSentence } from './ComparisonSentence';
 import { waitedWords } from './measures';
 import { WordingsCame } from './WordingsCame';
+import { WordingsLine } from './WordingsLine';
 
 const ONE = { id: 4, name: 'Hull', subject: 'The starboard side', state: 'sending' as const, sender: null };
 const COMPARED: ComparisonView = {
@@ -125,4 +126,38 @@ test('hours are told as days where they are', () => {
     '7 days',
     '30 hours',
   ]);
+});
+
+test('a new wording is there to write in at once, however long the rest is read again', async () => {
+  const draft = {
+    id: 4,
+    channel: 'email',
+    state: 'draft',
+    wordingOf: null,
+    campaignId: null,
+    automationId: null,
+  };
+  const Draft = () => (
+    <>
+      <h1>{useParams().id}</h1>
+      <WordingsLine message={draft as MessageView} flush={() => Promise.resolve()} />
+    </>
+  );
+  let reads = 0;
+  const { user } = show(
+    <Routes>
+      <Route path="/write/:id" element={<Draft />} />
+    </Routes>,
+    {
+      at: '/write/4',
+      answers: {
+        'POST messages/4/wordings': { id: 9 },
+        'GET messages/4/comparison': () =>
+          reads++ === 0 ? { ...COMPARED, wordings: [ONE] } : new Promise(() => undefined),
+      },
+    },
+  );
+  await user.click(await screen.findByRole('button', { name: 'Compare it with another wording' }));
+  expect(await screen.findByRole('heading', { name: '9' })).toBeTruthy();
+  expect(reads).toBe(2);
 });

@@ -30,7 +30,7 @@ test('what names no message or no state is no receipt', () => {
   expect(receipt({ words: 'id:7 stat:MAYBE' })).toBeNull();
 });
 
-test('an id is the same in capitals and with zeros, and may be hexadecimal in one place and decimal in the other', () => {
+test('an id is the same in capitals and with zeros, and in hexadecimal figures where it was decimal', () => {
   expect([smppId(' 0000A1F3 '), smppId('0'), smppId('00')]).toEqual(['a1f3', '0', '0']);
   expect(otherSmppIds('2A1F3B9C0')).toEqual([String(0x2a1f3b9c0)]);
   expect(otherSmppIds(String(0x2a1f3b9c0))).toContain('2a1f3b9c0');
