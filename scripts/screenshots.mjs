@@ -63,7 +63,7 @@ const VIEWS = [
   ['send-last-look', '/send/4'],
   ['setup-sender', '/setup/sender'],
   ['hear-back-results', '/hear-back/1'],
-  ['hear-back-replies', '/hear-back/replies'],
+  ['hear-back-replies', '/hear-back/replies/6'],
 ];
 for (const [name, path] of VIEWS) {
   await page.goto(base + path);

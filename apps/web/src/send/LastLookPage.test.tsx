@@ -205,6 +205,8 @@ test('texts that wait for a decent hour are told with when and where', async () 
     expect(notes().map(({ title }) => title)).toContain('412 wait for a decent hour where they are'),
   );
   expect(notes().find(({ key }) => key === 'waits')?.body).toMatch(/^412: .*New York/);
+  // The same moment is not told a second time, with another cause.
+  expect(notes().find(({ key }) => key === 'last')).toBeUndefined();
 });
 
 test('the group is counted down by reasons, each of which opens its people', async () => {

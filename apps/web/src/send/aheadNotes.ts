@@ -60,7 +60,9 @@ function timeNotes({ at, waits, domains, lastLeaves }: AheadView, format: Words)
         .map(({ people, zone, at: then }) => `${people}: ${format.moment(then)} (${zoneWords(zone)})`)
         .join('; '),
     });
-  if (lastLeaves !== null && Date.parse(lastLeaves) - Date.parse(at) > LONG_MS)
+  // Where hours alone hold the last of them, that is told above.
+  const isHeld = lastLeaves === waits.at(-1)?.at;
+  if (lastLeaves !== null && !isHeld && Date.parse(lastLeaves) - Date.parse(at) > LONG_MS)
     notes.push({
       ...{ key: 'last', tone: 'doubt' },
       title: t`The last one leaves about ${format.moment(lastLeaves)}`,
