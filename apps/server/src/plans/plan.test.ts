@@ -59,11 +59,11 @@ test('a campaign of email, text and letter is lived through: who gave, replied o
     });
   expect(await pathOf(id, people[0]!)).toEqual(['send: Came to them', OUT, OUT]);
 
-  await comes(id, text, 'sending');
+  await comes(id, text);
   expect(await verdicts(text)).toEqual([
     ...['gave', 'replied', 'opted out by one of its messages', 'send', 'send'],
   ]);
-  // What waits for a decent hour is not waited for: the letter is for whoever is left by then.
+  // The letter is for whoever is left by then.
   await gives(people[4]!);
   await comes(id, letter, 'posting');
   expect((await verdicts(letter)).filter((verdict) => verdict === 'gave')).toHaveLength(2);
