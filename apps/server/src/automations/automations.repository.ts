@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { Cause, Wait } from '@goodword/core/automations';
 import type { FallCause } from '@goodword/core/campaigns';
 import type { MessageState } from '@goodword/core/contract';
-import type { MessageChannel } from '@goodword/core/permission';
+import type { Channel } from '@goodword/core/permission';
 import { mapLines, type Line, type Rule } from '@goodword/core/segment';
 import { rowsOf, type Bound, type Scoped } from '../platform/scoped';
 import type { Knex } from 'knex';
@@ -33,7 +33,7 @@ export interface AutomationStepRow {
   position: number;
   wait: Wait;
   name: string;
-  channel: MessageChannel;
+  channel: Channel;
   state: MessageState;
   groupVersion: number;
 }

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { endOf, occurrenceKey, type Occurrence, type VisitFacts } from '@goodword/core/automations';
 import type { Fall } from '@goodword/core/campaigns';
 import { VISIT_STATES, type VisitState } from '@goodword/core/contract';
-import type { MessageChannel } from '@goodword/core/permission';
+import type { Channel } from '@goodword/core/permission';
 import type { Tables } from '../platform/tables/generated';
 import type { Scoped } from '../platform/scoped';
 import type { Automation } from './automations.repository';
@@ -30,7 +30,7 @@ export interface ListedVisit extends Visit {
   doorVerdict: string | null;
   detail: string | null;
   sentAt: Date | null;
-  channel: MessageChannel | null;
+  channel: Channel | null;
 }
 
 export type VisitCounts = Record<VisitState, number>;

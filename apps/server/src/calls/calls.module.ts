@@ -6,6 +6,12 @@ import { RecordModule } from '../record/record.module';
 import { SegmentsModule } from '../segments/segments.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
+import { SendingModule } from '../sending/sending.module';
+import { CallPermission } from './call-permission.service';
+import { CallRowsService } from './call-rows.service';
+import { StepCallsController } from './step-calls.controller';
+import { StepCallsRepository } from './step-calls.repository';
+import { StepCallsService } from './step-calls.service';
 import { CallsController } from './calls.controller';
 import { CallsRepository } from './calls.repository';
 import { CallsService } from './calls.service';
@@ -17,11 +23,19 @@ import { CallsService } from './calls.service';
     PermissionModule,
     RecordModule,
     SegmentsModule,
+    SendingModule,
     SupportersModule,
     TeamModule,
   ],
-  controllers: [CallsController],
-  providers: [CallsService, CallsRepository],
-  exports: [CallsService, CallsRepository],
+  controllers: [CallsController, StepCallsController],
+  providers: [
+    CallPermission,
+    CallRowsService,
+    CallsService,
+    CallsRepository,
+    StepCallsRepository,
+    StepCallsService,
+  ],
+  exports: [CallPermission, CallsService, CallsRepository],
 })
 export class CallsModule {}

@@ -1,10 +1,15 @@
 import { Injectable } from '@nestjs/common';
-import { CALL_AGAIN, type CallWho } from '@goodword/core/contract';
+import { CALL_AGAIN, type CallWho, type MessageState } from '@goodword/core/contract';
 import type { Purpose, Verdict } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
-export interface CallListRow extends Pick<Tables['call_list'], 'name' | 'campaign_id' | 'script'> {
+export interface CallListRow extends Pick<
+  Tables['call_list'],
+  'name' | 'campaign_id' | 'script' | 'message_id'
+> {
+  /** How it stands with the step that it is; null for a list that is none. */
+  step_state: MessageState | null;
   chapter_id: number | null;
   campaign: string | null;
   stages: string[] | null;
@@ -49,7 +54,13 @@ const TO_CALL = `EXISTS (SELECT 1 FROM call_list_member m
 export class CallsRepository {
   async make(
     tx: Scoped,
-    list: { name: string; campaignId: number | null; script: string; purpose: Purpose },
+    list: {
+      name: string;
+      campaignId: number | null;
+      script: string;
+      purpose: Purpose;
+      messageId: number | null;
+    },
     people: readonly { id: number; suppressed: Verdict | null }[],
   ): Promise<number> {
     const id = await tx.insert('call_list', {
@@ -57,6 +68,7 @@ export class CallsRepository {
       campaign_id: list.campaignId,
       script: list.script,
       purpose: list.purpose,
+      message_id: list.messageId,
       chapter_id: tx.scope.chapterId,
       made_by: tx.scope.actorId,
     });
@@ -75,6 +87,11 @@ export class CallsRepository {
 
   async all(db: Scoped): Promise<CallListRow[]> {
     return this.select(db, 'ORDER BY c.id DESC LIMIT 200', {});
+  }
+
+  /** Those of a step. */
+  async ofMessage(db: Scoped, messageId: number): Promise<CallListRow[]> {
+    return this.select(db, 'AND c.message_id = :messageId ORDER BY c.id', { messageId });
   }
 
   async find(db: Scoped, id: number): Promise<CallListRow | undefined> {
@@ -211,7 +228,7 @@ export class CallsRepository {
   private async select(db: Scoped, rest: string, bindings: Record<string, Bound>): Promise<CallListRow[]> {
     return db.sql<CallListRow>(
       `SELECT c.id, c.chapter_id, c.name, c.campaign_id, c.script, c.purpose, c.made_at,
-          g.name AS campaign, g.stages, t.name AS made_by_name,
+          c.message_id, e.state AS step_state, g.name AS campaign, g.stages, t.name AS made_by_name,
           (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id) AS people,
           (SELECT COUNT(*) FROM call_list_member m
           WHERE m.call_list_id = c.id AND m.outcome IS NOT NULL) AS called,
@@ -220,6 +237,7 @@ export class CallsRepository {
           (SELECT COUNT(*) FROM call_list_member m
           WHERE m.call_list_id = c.id AND m.suppressed IS NOT NULL) AS suppressed
         FROM call_list c LEFT JOIN campaign g ON g.id = c.campaign_id LEFT JOIN teammate t ON t.id = c.made_by
+          LEFT JOIN message e ON e.id = c.message_id
         WHERE c.organization_id = :org AND (:chapter IS NULL OR c.chapter_id = :chapter) ${rest}`,
       { ...bindings, again: CALL_AGAIN },
     );

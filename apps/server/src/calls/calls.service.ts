@@ -1,7 +1,6 @@
-import { callHours } from './call-hours';
 import { Inject, Injectable } from '@nestjs/common';
-import { isoDay } from '@goodword/core/common';
 import {
+  CALL_AGAIN,
   CALL_OUTCOMES,
   type AnswerCallBody,
   type CallListView,
@@ -11,14 +10,10 @@ import {
   type Page,
 } from '@goodword/core/contract';
 import { compile } from '@goodword/core/merge';
-import { type Decision, type Purpose, type Verdict } from '@goodword/core/permission';
-import { speak, verdictWords } from '@goodword/core/words';
+import { type Verdict } from '@goodword/core/permission';
+import { speak } from '@goodword/core/words';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
-import { composeScript, filledText } from '../messages/composer';
 import { MergeRegistryService } from '../messages/merge-registry.service';
-import { MessageValuesService } from '../messages/message-values.service';
-import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { FactsRepository } from '../permission/ledger/facts.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
@@ -28,14 +23,11 @@ import type { AccessScope } from '../platform/scope';
 import { stillAs } from '../platform/versions';
 import { NotesRepository } from '../record/notes.repository';
 import { SegmentsService } from '../segments/segments.service';
-import { SupportersRepository } from '../supporters/supporters.repository';
-import { TeamRepository } from '../team/team.repository';
+import { CallPermission } from './call-permission.service';
+import { CallRowsService } from './call-rows.service';
+import { MOST_CALLS, StepCallsService } from './step-calls.service';
 import { CallsRepository, type CallListRow, type CallMemberRow } from './calls.repository';
 import { sentence } from '../platform/words';
-import { ContactPointsRepository } from '../supporters/contact-points.repository';
-
-/** So many can be gone through by people; a sheet of more is not a sheet. */
-export const MOST_CALLS = 5000;
 
 /**
  * Calling through a list, on the screen or from paper: who may be called, what to say, and what came of it.
@@ -45,17 +37,14 @@ export class CallsService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(CallsRepository) private readonly calls: CallsRepository,
+    @Inject(CallRowsService) private readonly rows: CallRowsService,
+    @Inject(CallPermission) private readonly permission: CallPermission,
+    @Inject(StepCallsService) private readonly steps: StepCallsService,
     @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
     @Inject(SegmentsService) private readonly segments: SegmentsService,
-    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
-    @Inject(MessageValuesService) private readonly values: MessageValuesService,
     @Inject(MergeRegistryService) private readonly registry: MergeRegistryService,
     @Inject(NotesRepository) private readonly notes: NotesRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
-    @Inject(FactsRepository) private readonly facts: FactsRepository,
-    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
-    @Inject(TeamRepository) private readonly team: TeamRepository,
-    @Inject(ContactPointsRepository) private readonly contacts: ContactPointsRepository,
   ) {}
 
   async make(scope: AccessScope, list: MakeCallListBody): Promise<{ id: number }> {
@@ -71,33 +60,14 @@ export class CallsService {
     return this.database.writeUnlogged(scope, async (tx) => {
       if (list.campaignId !== null && !(await this.campaigns.find(tx, list.campaignId)))
         throw new NotFound('campaign');
-      const suppressed = await this.suppressedOf(tx, ids, list.purpose);
+      const suppressed = await this.permission.suppressedOf(tx, ids, { ...list, message_id: null });
       const id = await this.calls.make(
         tx,
-        list,
+        { ...list, messageId: null },
         ids.map((one) => ({ id: one, suppressed: suppressed.get(one) ?? null })),
       );
       await audit(tx, 'make', { 'call-list': id }, `${list.name}: ${ids.length} people to call`);
       return { id };
-    });
-  }
-
-  /** Who of these may not be called for this now, with the reason. */
-  private async suppressedOf(
-    db: Scoped,
-    ids: readonly number[],
-    purpose: Purpose,
-  ): Promise<Map<number, Verdict>> {
-    const decided = await this.decide(db, ids, purpose);
-    return new Map([...decided].flatMap(([id, { verdict }]) => (verdict === 'send' ? [] : [[id, verdict]])));
-  }
-
-  private async decide(db: Scoped, ids: readonly number[], purpose: Purpose): Promise<Map<number, Decision>> {
-    return this.facts.decide(db, ids, {
-      channel: 'call',
-      scope: purpose,
-      rules: await this.houseRules.rules(db),
-      now: new Date(),
     });
   }
 
@@ -120,7 +90,7 @@ export class CallsService {
     const list = await this.list(db, id);
     const members = await this.membersNow(db, list, query);
     return {
-      rows: await this.rows(scope, list, members),
+      rows: await this.rows.of(scope, list, members),
       total: {
         all: list.people,
         may: list.people - list.suppressed,
@@ -145,10 +115,10 @@ export class CallsService {
       const some = await this.calls.members(db, list.id, at, Math.max(limit, 20), who);
       if (some.length === 0) break;
       const ids = some.map((member) => member.supporter_id);
-      const suppressed = await this.suppressedOf(db, ids, list.purpose);
+      const suppressed = await this.permission.suppressedOf(db, ids, list);
       const now = some.map((member) => ({
         ...member,
-        suppressed: member.suppressed ?? suppressed.get(member.supporter_id) ?? null,
+        suppressed: member.suppressed ?? passedOver(member, suppressed.get(member.supporter_id)),
       }));
       out.push(...now.filter((member) => who === 'all' || member.suppressed === null));
       at = some.at(-1)!.position;
@@ -161,7 +131,9 @@ export class CallsService {
    * ledger.
    */
   async answer(scope: AccessScope, id: number, position: number, answer: AnswerCallBody): Promise<CallRow> {
+    const { message_id: messageId } = await this.list(this.database.read(scope), id);
     await this.database.write(scope, async (tx) => {
+      const step = messageId === null ? null : await this.steps.lock(tx, messageId);
       const answered = await this.calls.holdAnswer(tx, id, position);
       const list = await this.list(tx, id);
       const member = await this.calls.member(tx, id, position);
@@ -184,15 +156,17 @@ export class CallsService {
       const noteId = await this.keepNote(tx, member, answer.note);
       await this.calls.answer(tx, id, position, answer.outcome, noteId);
       if (answer.noMoreCalls) await this.refuse(tx, member, list);
+      if (step) await this.steps.answered(tx, step, member.supporter_id, answer.outcome);
     });
     const db = this.database.read(scope);
     const list = await this.list(db, id);
-    return (await this.rows(scope, list, [(await this.calls.member(db, id, position))!]))[0]!;
+    return (await this.rows.of(scope, list, [(await this.calls.member(db, id, position))!]))[0]!;
   }
 
   async remove(scope: AccessScope, id: number): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
       const list = await this.list(tx, id);
+      if (list.step_state === 'calling') throw new Conflict(sentence('calls.step-goes', { name: list.name }));
       await this.calls.remove(tx, id);
       await audit(
         tx,
@@ -227,55 +201,6 @@ export class CallsService {
     });
   }
 
-  private async rows(
-    scope: AccessScope,
-    list: CallListRow,
-    members: readonly CallMemberRow[],
-  ): Promise<CallRow[]> {
-    const db = this.database.read(scope);
-    const ids = members.map((member) => member.supporter_id);
-    const [organization, registry, points, gifts, decided, people, rules] = await Promise.all([
-      this.team.organization(scope),
-      this.registry.of(scope),
-      this.contacts.points(db, ids),
-      this.supporters.gifts(db, ids),
-      this.decide(db, ids, list.purpose),
-      this.supporters.byIds(db, ids),
-      this.houseRules.rules(db),
-    ]);
-    const now = new Date();
-    const placeOf = new Map(people.map(({ id, country, region }) => [id, { country, region }]));
-    const sender = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
-    const composed = composeScript(list.script, registry);
-    const about = { channel: 'call', scope: list.purpose, locale: organization.locale, ask: null } as const;
-    const values = await this.values.of(scope, ids, { ...about, composed, organization, sender });
-    return members.map((member) => {
-      const id = member.supporter_id;
-      const gift = gifts.find((one) => one.supporter_id === id && Number(one.amount) > 0);
-      const hours = callHours(placeOf.get(id) ?? { country: null, region: null }, rules, organization, now);
-      const chosen = points.find(
-        (point) => point.supporter_id === id && point.id === decided.get(id)?.contactPointId,
-      );
-      return {
-        position: member.position,
-        supporterId: id,
-        name: member.gone
-          ? 'No longer here'
-          : `${member.first_name} ${member.last_name}`.trim() || 'No name on file',
-        phone: hours.from === null ? (chosen?.shown ?? null) : null,
-        hours,
-        suppressed: member.gone
-          ? 'No longer here'
-          : member.suppressed && verdictWords(member.suppressed, 'call'),
-        stage: member.stage,
-        outcome: member.outcome,
-        note: member.note ?? '',
-        lastGift: gift ? { amount: Number(gift.amount), on: isoDay(gift.given_on) } : null,
-        script: filledText(composed, values.get(id) ?? {}).text,
-      };
-    });
-  }
-
   private async views(db: Scoped, lists: readonly CallListRow[]): Promise<CallListView[]> {
     const outcomes = await this.calls.outcomes(
       db,
@@ -300,6 +225,10 @@ export class CallsService {
       options: optionsOf(row),
       madeBy: row.made_by_name ?? '',
       madeAt: row.made_at.toISOString(),
+      step:
+        row.message_id === null || row.step_state === null
+          ? null
+          : { messageId: row.message_id, state: row.step_state },
     }));
   }
 
@@ -308,6 +237,12 @@ export class CallsService {
     if (!list) throw new NotFound('call list');
     return list;
   }
+}
+
+/** Why somebody is passed over now; what they answered may put them out of the campaign that called. */
+function passedOver({ outcome }: CallMemberRow, verdict: Verdict | undefined): Verdict | null {
+  if (verdict === 'fell-out' && outcome !== null && !CALL_AGAIN.includes(outcome)) return null;
+  return verdict ?? null;
 }
 
 /** The stages of the campaign first: they are what the keys 1 to 9 are for. */

@@ -29,7 +29,7 @@ import { StepsRepository } from './steps.repository';
 import { sentence } from '../platform/words';
 
 /** States in which a message still goes to people. */
-const ON_THE_WAY: readonly MessageState[] = ['posting', 'sending', 'paused'];
+const ON_THE_WAY: readonly MessageState[] = ['posting', 'calling', 'sending', 'paused'];
 
 /** Campaigns with their rosters: who is asked, and how each of them stands. */
 @Injectable()

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { usualEnds, type CampaignEnds, type CampaignKind, type StepTime } from '@goodword/core/campaigns';
-import type { MessageState } from '@goodword/core/contract';
-import type { MessageChannel } from '@goodword/core/permission';
+import { GOING_STATES, type MessageState } from '@goodword/core/contract';
+import type { Channel } from '@goodword/core/permission';
 import { mapLines, type Line, type Rule } from '@goodword/core/segment';
 import type { Bound, Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
@@ -34,7 +34,7 @@ export interface StepRow extends Pick<
 > {
   rule: Rule | null;
   name: string;
-  channel: MessageChannel;
+  channel: Channel;
   state: MessageState;
   group_version: number;
 }
@@ -101,9 +101,9 @@ export class StepsRepository {
         WHERE c.organization_id = :org AND c.kind = 'appeal' AND c.id <> :campaignId
           AND EXISTS (SELECT 1 FROM campaign_step s
             JOIN message m ON m.id = s.message_id
-              AND m.state IN ('scheduled', 'preparing', 'posting', 'sending', 'paused')
+              AND m.state IN (:going)
             WHERE s.campaign_id = c.id)`,
-      { campaignId },
+      { campaignId, going: GOING_STATES },
     );
     return rows.map(frameOf);
   }

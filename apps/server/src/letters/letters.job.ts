@@ -11,6 +11,7 @@ import type { AccessScope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { sentence } from '../platform/words';
 import { MessagesRepository, type MessageRow } from '../messages/messages.repository';
+import { ByHandRepository } from '../sending/by-hand.repository';
 import { eligibilityQueryOf } from '../sending/last-look.service';
 import { toPdf } from '../print/pdf';
 import { addressLines, fullName, PrintedPeople, type Here } from '../print/printed-people.service';
@@ -36,6 +37,7 @@ export class LettersJob {
     @Inject(STORAGE) private readonly storage: Storage,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(LettersRepository) private readonly letters: LettersRepository,
+    @Inject(ByHandRepository) private readonly byHand: ByHandRepository,
     @Inject(FactsRepository) private readonly facts: FactsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(PrintedPeople) private readonly printed: PrintedPeople,
@@ -190,7 +192,7 @@ export class LettersJob {
       const people = refused.map(({ letter }) => letter.supporterId);
       tx.changed('messages', 0, people);
       for (const { letter, verdict, detail } of refused)
-        await this.letters.refuse(tx, letter.id, verdict, detail);
+        await this.byHand.refuse(tx, letter.id, verdict, detail);
       for (const id of taken) await this.letters.take(tx, id);
     });
   }

@@ -1,7 +1,5 @@
 import { Injectable } from '@nestjs/common';
 import type { LetterForm } from '@goodword/core/print';
-import type { Verdict } from '@goodword/core/permission';
-import { addEvents } from '../sending/delivery-events';
 import type { Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
@@ -151,17 +149,6 @@ export class LettersRepository {
     );
   }
 
-  /** Holds a letter back at the door, with why. */
-  async refuse(tx: Scoped, id: number, verdict: Verdict, detail: string | null = null): Promise<void> {
-    await tx.execute(
-      `UPDATE delivery
-        SET state = 'door', door_verdict = :verdict, detail = :detail
-        WHERE organization_id = :org AND id = :id AND state = 'ready'`,
-      { id, verdict, detail },
-    );
-    await addEvents(tx, [id], 'door', '');
-  }
-
   /** The letter of a household is theirs from now on: whoever had it before may not be written to. */
   async take(tx: Scoped, id: number): Promise<void> {
     await tx.execute(
@@ -169,24 +156,6 @@ export class LettersRepository {
         SET state = 'ready', verdict = 'send'
         WHERE organization_id = :org AND id = :id AND verdict = 'shared-address'`,
       { id },
-    );
-  }
-
-  /** They have been posted, at a moment. */
-  async posted(tx: Scoped, ids: readonly number[], at: Date): Promise<void> {
-    if (ids.length === 0) return;
-    await tx.execute(
-      `INSERT INTO delivery_event (organization_id, delivery_id, message_id, supporter_id, kind, at)
-        SELECT organization_id, id, message_id, supporter_id, 'sent', :at
-        FROM delivery
-        WHERE organization_id = :org AND id IN (:ids) AND state = 'ready'`,
-      { ids, at },
-    );
-    await tx.execute(
-      `UPDATE delivery
-        SET state = 'sent', sent_at = :at
-        WHERE organization_id = :org AND id IN (:ids) AND state = 'ready'`,
-      { ids, at },
     );
   }
 }

@@ -17,6 +17,7 @@ import { sentence } from '../platform/words';
 import { MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import { toPdf } from '../print/pdf';
 import { PrintedPeople } from '../print/printed-people.service';
+import { ByHandRepository } from '../sending/by-hand.repository';
 import { eligibilityQueryOf } from '../sending/last-look.service';
 import { movable } from '../sending/movable';
 import { SupportersRepository } from '../supporters/supporters.repository';
@@ -32,6 +33,7 @@ export class LettersService {
     @Inject(STORAGE) private readonly storage: Storage,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(LettersRepository) private readonly letters: LettersRepository,
+    @Inject(ByHandRepository) private readonly byHand: ByHandRepository,
     @Inject(FactsRepository) private readonly facts: FactsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(PrintedPeople) private readonly printed: PrintedPeople,
@@ -147,9 +149,9 @@ export class LettersService {
       const people = letters.map(({ supporterId }) => supporterId);
       tx.changed('reach', 0, people);
       tx.changed('messages', 0, people);
-      for (const { letter, reason } of refused) await this.letters.refuse(tx, letter.id, reason);
+      for (const { letter, reason } of refused) await this.byHand.refuse(tx, letter.id, reason);
       const gone = letters.filter((letter) => !held.has(letter.id)).map((letter) => letter.id);
-      await this.letters.posted(tx, gone, new Date(Math.min(Date.now(), noonOf(on, zone))));
+      await this.byHand.came(tx, gone, new Date(Math.min(Date.now(), noonOf(on, zone))));
       await this.letters.change(tx, id, { posted_on: isoDay(on) });
       await this.messages.change(tx, id, { state: 'done' });
       await audit(

@@ -130,6 +130,8 @@ export class ComposingService {
         ...(organization.text_from === '' ? [missing('message', sentence('words.no-number'))] : []),
         ...merge,
       ];
+    // Whoever calls may know by heart what to say.
+    if (message.channel === 'call') return merge;
     const postal =
       organization.postal_address.trim() === '' ? [missing('message', sentence('words.no-postal'))] : [];
     const empty = hasContent(message.letter) ? [] : [missing('letter', sentence('words.letter-empty'))];

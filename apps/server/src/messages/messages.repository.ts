@@ -12,7 +12,7 @@ import type {
 } from '@goodword/core/contract';
 import { letterRules } from '@goodword/core/letter';
 import { lineKindOf, segmentLines } from '@goodword/core/segment';
-import type { Channel, Purpose, Scope as PermissionScope, MessageChannel } from '@goodword/core/permission';
+import type { Channel, Purpose, Scope as PermissionScope } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/scoped';
 import type { Tables } from '../platform/tables/generated';
 
@@ -49,7 +49,7 @@ export interface MessageRow extends Pick<
   | 'paused_why'
   | 'wording_of'
 > {
-  channel: MessageChannel;
+  channel: Channel;
   purpose: Purpose | null;
   state: MessageState;
   /** Another teammate who has read a service message that asks. */
@@ -237,10 +237,7 @@ export class MessagesRepository {
     return row;
   }
 
-  async make(
-    tx: Scoped,
-    message: { name: string; channel: MessageChannel; purpose: Purpose },
-  ): Promise<number> {
+  async make(tx: Scoped, message: { name: string; channel: Channel; purpose: Purpose }): Promise<number> {
     return tx.insert('message', {
       ...message,
       chapter_id: tx.scope.chapterId,

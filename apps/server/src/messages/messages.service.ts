@@ -8,7 +8,7 @@ import type {
   SavedWords,
 } from '@goodword/core/contract';
 import type { AskRule, LetterDoc } from '@goodword/core/letter';
-import type { Purpose } from '@goodword/core/permission';
+import type { Channel, Purpose } from '@goodword/core/permission';
 import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
 import { type Scoped } from '../platform/scoped';
@@ -73,7 +73,10 @@ export class MessagesService {
   }
 
   /** A draft with the words of a template or a starter, or none yet. */
-  async begin(tx: Scoped, { name, channel, purpose, from }: MakeMessageBody): Promise<number> {
+  async begin(
+    tx: Scoped,
+    { name, channel, purpose, from }: Omit<MakeMessageBody, 'channel'> & { channel: Channel },
+  ): Promise<number> {
     const id = await this.messages.make(tx, { name, channel, purpose });
     if (from) await this.messages.change(tx, id, await wordsFrom(tx, this.templates, from, channel));
     return id;

@@ -9,7 +9,7 @@ import type {
   SavePlanBody,
   StepView,
 } from '@goodword/core/contract';
-import type { Purpose } from '@goodword/core/permission';
+import { isHandedOver, type Purpose } from '@goodword/core/permission';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { StepsRepository, type CampaignFrame, type StepRow } from '../campaigns/steps.repository';
 import { ComposingService } from '../messages/composing.service';
@@ -116,7 +116,7 @@ export class PlanService {
 
   private async isReady(scope: AccessScope, { id, channel }: PlannedStep): Promise<boolean> {
     const message = await this.messages.need(this.database.read(scope), id);
-    if (message.tested_at === null && channel !== 'post') return false;
+    if (message.tested_at === null && isHandedOver(channel)) return false;
     return (await this.composing.faults(scope, message)).length === 0;
   }
 

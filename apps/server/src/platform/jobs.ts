@@ -18,6 +18,7 @@ const LANE_OF = {
   'message-decide': 'preparing',
   'message-proof': 'proofs',
   'message-letters': 'letters',
+  'message-calls': 'preparing',
   'batch-read': 'checking',
   'batch-check': 'checking',
   'batch-count': 'checking',

@@ -4,15 +4,18 @@ import type { PrintAct } from '@goodword/core/contract';
 import { dayInZone } from '@goodword/core/common';
 import { formatDay } from '@goodword/core/fields';
 import { oneEach } from '@goodword/core/household';
-import type { Verdict } from '@goodword/core/permission';
+import type { Decision, Verdict } from '@goodword/core/permission';
 import { verdictWords } from '@goodword/core/words';
 import { CallsRepository } from '../calls/calls.repository';
-import { CallsService, MOST_CALLS } from '../calls/calls.service';
+import { CallPermission } from '../calls/call-permission.service';
+import { CallsService } from '../calls/calls.service';
+import { MOST_CALLS } from '../calls/step-calls.service';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { FactsRepository } from '../permission/ledger/facts.repository';
 import { Database } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
+import type { Scoped } from '../platform/scoped';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { toPdf } from './pdf';
@@ -67,6 +70,7 @@ export class PrintService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(CallsRepository) private readonly calls: CallsRepository,
+    @Inject(CallPermission) private readonly callPermission: CallPermission,
     @Inject(CallsService) private readonly callLists: CallsService,
     @Inject(FactsRepository) private readonly facts: FactsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
@@ -104,13 +108,7 @@ export class PrintService {
     const db = this.database.read(scope);
     const organization = await this.team.organization(scope);
     const channel = act.form === 'call' ? 'call' : 'post';
-    const asking = {
-      channel,
-      scope: act.purpose,
-      rules: await this.houseRules.rules(db),
-      now: new Date(),
-    } as const;
-    const decided = await this.facts.decide(db, ids, asking);
+    const decided = await this.decided(db, act, ids);
     const here = await this.printed.here(db, ids, decided);
     const verdictOf = ({ person }: Here): Verdict => decided.get(person.id)?.verdict ?? 'no-address';
     const allowed = here.filter((one) => verdictOf(one) === 'send');
@@ -129,6 +127,15 @@ export class PrintService {
       on: may.map(({ person }) => person.id),
       told: suppressed.join(' '),
     };
+  }
+
+  /** Who may be written to, or called: on a list by what the list is for. */
+  private async decided(db: Scoped, act: PrintAct, ids: readonly number[]): Promise<Map<number, Decision>> {
+    const list = act.callListId === null ? undefined : await this.calls.find(db, act.callListId);
+    if (list) return this.callPermission.decide(db, ids, list);
+    const channel = act.form === 'call' ? 'call' : 'post';
+    const rules = await this.houseRules.rules(db);
+    return this.facts.decide(db, ids, { channel, scope: act.purpose, rules, now: new Date() });
   }
 
   private async document(

@@ -4,7 +4,7 @@ import {
   type Decision,
   type HouseRules,
   type Scope as PermissionScope,
-  type MessageChannel,
+  type Channel,
   type Verdict,
 } from '@goodword/core/permission';
 import type { Column } from '@goodword/core/segment';
@@ -16,7 +16,7 @@ import { ConsentColumns } from './consent-columns';
 
 /** What permission columns are asked for. */
 export interface VerdictQuery {
-  channel: MessageChannel;
+  channel: Channel;
   scope: PermissionScope;
 }
 

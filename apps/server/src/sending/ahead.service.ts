@@ -3,7 +3,7 @@ import { momentOfStep } from '@goodword/core/campaigns';
 import { dayInZone, isoDay } from '@goodword/core/common';
 import type { AheadView } from '@goodword/core/contract';
 import { lastLeaves } from '@goodword/core/delivery';
-import type { HouseRules } from '@goodword/core/permission';
+import { isHandedOver, type HouseRules } from '@goodword/core/permission';
 import { momentFor, wallTimeOf, zoneOf } from '@goodword/core/schedule';
 import { MailLimitsRepository } from '../limits/mail-limits.repository';
 import { MessagesRepository, scopeOfMessage, type MessageRow } from '../messages/messages.repository';
@@ -127,7 +127,7 @@ export class AheadService {
   ): Promise<AheadView['waits']> {
     const { channel } = message;
     // Spread over hours, each has a moment of their own.
-    if (channel === 'post' || spreadHours !== null) return [];
+    if (!isHandedOver(channel) || spreadHours !== null) return [];
     const waits = new Map<string, AheadView['waits'][number]>();
     for (const { people, ...place } of await this.ahead.places(db, reached)) {
       const due = ownTime

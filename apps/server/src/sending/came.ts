@@ -1,4 +1,4 @@
-import type { MessageChannel, Verdict } from '@goodword/core/permission';
+import type { Channel, Verdict } from '@goodword/core/permission';
 import { heldBackWords } from '@goodword/core/words';
 import type { Tables } from '../platform/tables/generated';
 import { sentence } from '../platform/words';
@@ -10,10 +10,11 @@ export type CameOf = Pick<Tables['delivery'], 'state' | 'verdict' | 'door_verdic
 export const lastVerdict = ({ verdict, door_verdict }: CameOf) => (door_verdict ?? verdict) as Verdict;
 
 /** What became of a message at one person, in words. */
-export function cameWords(delivery: CameOf, channel: MessageChannel): string {
+export function cameWords(delivery: CameOf, channel: Channel): string {
   const verdict = lastVerdict(delivery);
   if (verdict !== 'send') return heldBackWords(verdict, channel, delivery.detail);
-  if (delivery.sent_at) return sentence('path.came');
+  if (delivery.sent_at) return sentence(channel === 'call' ? 'path.called' : 'path.came');
   if (delivery.state === 'undecided') return sentence('path.undecided');
-  return delivery.state === 'ready' ? sentence('path.waits') : (delivery.detail ?? delivery.state);
+  if (delivery.state === 'ready') return sentence(channel === 'call' ? 'path.waits-call' : 'path.waits');
+  return delivery.detail ?? delivery.state;
 }

@@ -3,7 +3,15 @@ import { CAUSES, type Cause } from '@goodword/core/automations';
 import { Inject, Injectable } from '@nestjs/common';
 import type { LastLook, Page, SupporterRow } from '@goodword/core/contract';
 import { emptySlots, shownSlots, slotsOf, type MergeValues } from '@goodword/core/merge';
-import { SUPPRESSION_REASONS, rulesFor, type Verdict, type HouseRules } from '@goodword/core/permission';
+import {
+  isHandedOver,
+  rulesFor,
+  SUPPRESSION_REASONS,
+  type Channel,
+  type HouseRules,
+  type SendingChannel,
+  type Verdict,
+} from '@goodword/core/permission';
 import { TextCrowd, type TextsOfCrowd } from '@goodword/core/text';
 import type { EligibilityQuery } from '../permission/ledger/facts.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
@@ -91,13 +99,13 @@ export class LastLookService {
       inOrder: inOrder(message, faults.length),
       asks,
       second: await this.agreement(chapterScope, message, { reached: people('send'), asks }),
-      hours: message.channel === 'post' ? null : await this.hoursHere(scope, message.channel),
+      hours: isHandedOver(message.channel) ? await this.hoursHere(scope, message.channel) : null,
       digest,
     };
   }
 
   /** When such a message may come where the house is; null for at any hour. */
-  private async hoursHere(scope: AccessScope, channel: 'email' | 'text'): Promise<LastLook['hours']> {
+  private async hoursHere(scope: AccessScope, channel: SendingChannel): Promise<LastLook['hours']> {
     return rulesFor(await this.houseRules.rules(this.database.read(scope)), HERE).hours[channel] ?? null;
   }
 
@@ -260,15 +268,16 @@ export function suppressedOf(groups: GroupReaders): LastLook['suppressed'] {
   });
 }
 
+const IN_ORDER: Record<Channel, readonly string[]> = {
+  email: ['One-click way out, in the header and the footer', 'Postal address in the footer'],
+  text: ['STOP is obeyed at once'],
+  post: ['Whoever said no to post gets none', 'Your address stands over theirs'],
+  call: ['Whoever said no to calls is on no list', 'A number is shown at a decent hour there'],
+};
+
 function inOrder(message: MessageRow, faults: number): string[] {
-  const email =
-    message.channel === 'email'
-      ? ['One-click way out, in the header and the footer', 'Postal address in the footer']
-      : message.channel === 'text'
-        ? ['STOP is obeyed at once']
-        : ['Whoever said no to post gets none', 'Your address stands over theirs'];
   return [
-    ...email,
+    ...IN_ORDER[message.channel],
     ...(faults === 0 ? ['Every merge field is known'] : []),
     ...(message.tested_at ? ['Test sent to you'] : []),
   ];

@@ -1,6 +1,6 @@
 import { decentMoment } from '../permission/decent-moment';
 import { Inject, Injectable } from '@nestjs/common';
-import type { Place, Verdict } from '@goodword/core/permission';
+import { isHandedOver, type Place, type Verdict } from '@goodword/core/permission';
 import { FALL_WORDS } from '@goodword/core/words';
 import { retryAfter, type DeliveryFault } from '@goodword/core/delivery';
 import { FactsRepository, type EligibilityQuery } from '../permission/ledger/facts.repository';
@@ -209,7 +209,7 @@ export class OutboxRepository {
     homeZone: string,
   ): Promise<number[]> {
     const { channel } = asking;
-    if (channel === 'post') return rows.map((row) => row.id);
+    if (!isHandedOver(channel)) return rows.map((row) => row.id);
     const now = asking.now.getTime();
     const go: number[] = [];
     const waiting = new Map<number, number[]>();

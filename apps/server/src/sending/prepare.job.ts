@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { Database } from '../platform/database';
 import type { MessageState } from '@goodword/core/contract';
-import { enqueue, HandlesJob, type Running } from '../platform/jobs';
+import { enqueue, HandlesJob, type JobKind, type Running } from '../platform/jobs';
 import { ComposingService } from '../messages/composing.service';
 import { isForHouseholds, MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import { FallingOutRepository } from '../campaigns/falling-out.repository';
@@ -18,9 +18,11 @@ import { WordingsRepository } from '../wordings/wordings.repository';
 const SLICE = 5000;
 const HOUR_MS = 3_600_000;
 
-/** What has its outbox is handed over; letters are laid out, and posted by somebody. */
-const stateOnceWritten = ({ channel }: MessageRow): MessageState =>
-  channel === 'post' ? 'posting' : 'sending';
+/** What has its outbox is handed over; letters are laid out and posted by somebody, and calls made. */
+const onceWritten = ({ channel }: MessageRow): { state: MessageState; then?: JobKind } => {
+  if (channel === 'post') return { state: 'posting', then: 'message-letters' };
+  return channel === 'call' ? { state: 'calling', then: 'message-calls' } : { state: 'sending' };
+};
 
 /**
  * Freezes the group and writes the outbox slice by slice; after an interruption it goes on behind the last
@@ -87,9 +89,10 @@ export class PrepareJob {
         after = await underLock((tx) => this.wordings.drawSlice(tx, refId, comparison, others, from));
       }
     await underLock(async (tx, message) => {
-      await this.messages.change(tx, refId, { state: stateOnceWritten(message) });
+      const { state, then } = onceWritten(message);
+      await this.messages.change(tx, refId, { state });
       await this.beside.follow(tx, message, ['preparing'], 'sending');
-      if (message.channel === 'post') await enqueue(tx.knex, scope, 'message-letters', refId);
+      if (then) await enqueue(tx.knex, scope, then, refId);
       if (comparison && others.length > 0)
         await enqueue(
           tx.knex,

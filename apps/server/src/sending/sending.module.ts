@@ -15,6 +15,7 @@ import { WordingsModule } from '../wordings/wordings.module';
 import { EnvelopeService } from './envelope.service';
 import { OutboxRepository } from './outbox.repository';
 import { BesideService } from './beside.service';
+import { ByHandRepository } from './by-hand.repository';
 import { BeginController } from './begin.controller';
 import { PersonalController } from './personal.controller';
 import { PersonalService } from './personal.service';
@@ -56,6 +57,7 @@ import { LeasesRepository } from './leases.repository';
   controllers: [SendingController, BeginController, PersonalController],
   providers: [
     BesideService,
+    ByHandRepository,
     SendingService,
     TestSendingService,
     LastLookService,
@@ -79,6 +81,7 @@ import { LeasesRepository } from './leases.repository';
   ],
   exports: [
     BesideService,
+    ByHandRepository,
     OutboxRepository,
     DeliveryFaultsRepository,
     LastLookService,

@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { MessageState, Recipients } from '@goodword/core/contract';
 import { goStanding, hasItsGo, hasSecond, wantsSecond } from '@goodword/core/team';
-import { UNDO_SECONDS } from '@goodword/core/permission';
+import { isHandedOver, UNDO_SECONDS } from '@goodword/core/permission';
 import { StepsRepository } from '../campaigns/steps.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
@@ -109,7 +109,7 @@ export class SendingService {
     const about = await this.looking.aboutOf(chapterScope, message);
     const asks = await this.beside.asks(this.database.read(scope), message);
     // Where it comes to somebody before it comes to the house, it begins then.
-    const ownTime = when.ownTime && when.at !== null && message.channel !== 'post';
+    const ownTime = when.ownTime && when.at !== null && isHandedOver(message.channel);
     const first = ownTime ? await this.ownTimes.begins(chapterScope, id, when.at!) : null;
     return async (tx) => {
       const locked = await movable(this.messages, tx, scope, id, ['draft']);
@@ -121,7 +121,7 @@ export class SendingService {
       const reached = (await this.sending.lookCounts(tx, id)).get('send') ?? 0;
       if (reached === 0) throw new Conflict(sentence('send.nobody'));
       this.agreedTo(scope, locked, { reached, asks }, secondAbove);
-      const undone = message.channel === 'post' ? 0 : undoSeconds;
+      const undone = isHandedOver(message.channel) ? undoSeconds : 0;
       // Where it is over already for some, they get it at once: but not before it can be taken back.
       const begins = first ? new Date(Math.max(first.getTime(), Date.now() + undone * 1000)) : when.at;
       const waits = when.at === null && undone > 0 ? new Date(Date.now() + undone * 1000) : null;
@@ -129,7 +129,7 @@ export class SendingService {
         state: when.at !== null || waits ? 'scheduled' : 'preparing',
         scheduled_at: when.at,
         own_time: Number(ownTime),
-        spread_hours: message.channel === 'post' ? null : when.spreadHours,
+        spread_hours: isHandedOver(message.channel) ? when.spreadHours : null,
         leaves_at: waits,
         sender_id: locked.sender_id ?? scope.actorId,
         prepared_to: 0,
@@ -180,8 +180,8 @@ export class SendingService {
         sentence('send.not-ready', { faults: faults.map((fault) => fault.message).join(' ') }),
       );
     if (!hasItsGo(goStanding(goOf(message), message.version))) throw new Conflict(sentence('send.no-go'));
-    // A letter is read on paper before it is posted.
-    if (!message.tested_at && message.channel !== 'post') throw new Conflict(sentence('send.test-first'));
+    // A letter is read on paper before it is posted, and a script before somebody is called.
+    if (!message.tested_at && isHandedOver(message.channel)) throw new Conflict(sentence('send.test-first'));
   }
 
   async unschedule(scope: AccessScope, id: number): Promise<void> {
@@ -210,7 +210,7 @@ export class SendingService {
   }
 
   async stop(scope: AccessScope, id: number): Promise<void> {
-    const from = ['preparing', 'posting', 'sending', 'paused'] as const;
+    const from = ['preparing', 'posting', 'calling', 'sending', 'paused'] as const;
     await this.move(scope, id, from, 'stopped', async (tx) => {
       await this.beside.follow(tx, { id }, ['scheduled', ...from], 'stopped');
       for (const one of [{ id }, ...(await this.beside.of(tx, { id }))])

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { SendTestBody } from '@goodword/core/contract';
-import { ADDRESS_KIND } from '@goodword/core/permission';
+import { ADDRESS_KIND, isHandedOver } from '@goodword/core/permission';
 import { ComposingService } from '../messages/composing.service';
 import { MessageValuesService, wantedFor } from '../messages/message-values.service';
 import { MessagesRepository, type MessageRow } from '../messages/messages.repository';
@@ -53,7 +53,7 @@ export class TestSendingService {
   async test(scope: AccessScope, id: number, { asId, listId }: SendTestBody): Promise<{ to: string }> {
     const db = this.database.read(scope);
     const message = await this.messages.need(db, id);
-    if (message.channel === 'post') throw new Conflict(sentence('send.no-test-of-letters'));
+    if (!isHandedOver(message.channel)) throw new Conflict(sentence('send.no-test-of-letters'));
     const teammate = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
     if (!teammate) throw new NotFound('teammate');
     const to =

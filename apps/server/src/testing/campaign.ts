@@ -1,4 +1,5 @@
 import { isoDay } from '@goodword/core/common';
+import { isHandedOver, type Channel } from '@goodword/core/permission';
 import type { CampaignExpected, CampaignLook, CampaignPlan, PathStep } from '@goodword/core/contract';
 import type { TestHouse } from './harness';
 import { bringIn, letterOf, messageAt, STEP_COLUMNS } from './steps';
@@ -45,23 +46,19 @@ async function campaignOf({ client }: TestHouse, people: number) {
 
 const WORDS = { listId: null, subject: '', preheader: '', letter: null, text: '' };
 /** A step with words that are in order and tested. */
-async function stepOf(
-  { client }: TestHouse,
-  campaign: number,
-  day: number,
-  channel: 'email' | 'text' | 'post' = 'email',
-) {
+async function stepOf({ client }: TestHouse, campaign: number, day: number, channel: Channel = 'email') {
   const name = `Step of day ${day} by ${channel}`;
   const { id } = await client.post<{ id: number }>(`/api/campaigns/${campaign}/steps`, {
     ...{ name, channel, day, minutes: 600, ownTime: false },
   });
   const letter = letterOf('Two planks are left, {First name, or "neighbour"}.');
-  const words = channel === 'text' ? { text: 'Two planks are left.' } : { letter };
+  const isTyped = channel === 'text' || channel === 'call';
+  const words = isTyped ? { text: 'Two planks are left.' } : { letter };
   await client.put(`/api/messages/${id}`, {
     ...{ ...WORDS, ...words, name, purpose: 'appeals', basedOn: 0 },
     ...(channel === 'email' && { subject: 'Two planks' }),
   });
-  if (channel !== 'post') await client.post(`/api/messages/${id}/test`);
+  if (isHandedOver(channel)) await client.post(`/api/messages/${id}/test`);
   return id;
 }
 
@@ -118,8 +115,7 @@ export function campaignsIn(house: () => TestHouse) {
     planOf,
     savePlan,
     begins,
-    stepOf: (campaign: number, day: number, channel?: 'email' | 'text' | 'post') =>
-      stepOf(house(), campaign, day, channel),
+    stepOf: (campaign: number, day: number, channel?: Channel) => stepOf(house(), campaign, day, channel),
     change,
     look,
     go,

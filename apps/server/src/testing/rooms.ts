@@ -25,7 +25,9 @@ export const WRITES: Record<string, readonly string[]> = {
     bulk call_list call_list_member field_value permission_entry permission_state roster supporter
     supporter_list supporter_tag
   `),
-  calls: words('call_list call_list_member note permission_entry permission_state roster'),
+  calls: words(`
+    call_list call_list_member delivery delivery_event message note permission_entry permission_state roster
+  `),
   campaigns: words(`
     automation campaign campaign_off campaign_step look_group message roster segment segment_version
   `),
@@ -87,9 +89,10 @@ export const READS: Record<string, readonly string[]> = {
   beginning: words('organization'),
   bulk: words('bulk teammate'),
   calls: words(`
-    call_list call_list_member campaign chapter contact_point field field_value gift house_rules
-    household note organization permission_state place_before roster supporter supporter_contact
-    teammate
+    batch_row call_list call_list_member campaign campaign_off campaign_step chapter contact_point delivery
+    delivery_event field field_value form gift house_rules
+    household image list message note organization permission_state place_before reply roster segment supporter
+    supporter_contact supporter_list supporter_tag tag teammate template
   `),
   campaigns: words(`
     automation automation_step address_hold batch batch_row campaign campaign_off campaign_step chapter
@@ -116,7 +119,8 @@ export const READS: Record<string, readonly string[]> = {
   me: words('teammate'),
   'merge-fields': words('field form segment'),
   messages: words(`
-    automation automation_step address_hold batch_row campaign campaign_off campaign_step chapter
+    automation automation_step address_hold batch_row call_list call_list_member campaign campaign_off
+    campaign_step chapter
     comparison contact_point
     delivery delivery_event do_not_contact field field_value gift house_rules household image letter_file
     look_group message message_letter

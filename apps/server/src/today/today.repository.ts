@@ -1,6 +1,12 @@
 import { Injectable } from '@nestjs/common';
-import type { BatchState, DoneView, MessageState, TodayView } from '@goodword/core/contract';
-import type { MessageChannel } from '@goodword/core/permission';
+import {
+  GOING_STATES,
+  type BatchState,
+  type DoneView,
+  type MessageState,
+  type TodayView,
+} from '@goodword/core/contract';
+import type { Channel } from '@goodword/core/permission';
 import { isSeenBy } from '../intake/batches.repository';
 import type { Scoped } from '../platform/scoped';
 
@@ -13,7 +19,6 @@ const HALF_DONE: readonly BatchState[] = [
   'bringing',
   'stopped',
 ];
-const ON_THE_WAY: readonly MessageState[] = ['scheduled', 'preparing', 'posting', 'sending', 'paused'];
 /** A reply that is put aside waits for its time. */
 const NOT_ASIDE = '(r.aside_until IS NULL OR r.aside_until <= UTC_TIMESTAMP(3))';
 /** Of a reply, as much as a line shows. */
@@ -56,7 +61,7 @@ export class TodayRepository {
         id: number;
         name: string;
         state: MessageState;
-        channel: MessageChannel;
+        channel: Channel;
         at: Date | null;
         pausedWhy: string | null;
         people: number | null;
@@ -74,7 +79,7 @@ export class TodayRepository {
               WHERE f.id = m.wording_of AND f.state IN (:states)))
           ORDER BY at IS NULL DESC, at, m.id
           LIMIT 20`,
-        { states: ON_THE_WAY },
+        { states: GOING_STATES },
       ),
       this.counts(db),
     ]);

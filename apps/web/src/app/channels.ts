@@ -16,3 +16,11 @@ export const ONE_OF_WORDS: Record<Channel, string> = {
   post: t`a letter`,
   call: t`a call script`,
 };
+
+/** What a step on it does, in the sentence of a plan: “text *Two planks left* to everybody”. */
+export const ACT_WORDS: Record<Channel, string> = {
+  email: t`email`,
+  text: t`text`,
+  post: t`post the letter`,
+  call: t`say by phone`,
+};

@@ -5,6 +5,7 @@ import { Link, useNavigate } from 'react-router';
 import { SERIES_LIMITS, type Wait } from '@goodword/core/automations';
 import type { AutomationStep, AutomationWhole } from '@goodword/core/contract';
 import { api } from '../app/api';
+import { ACT_WORDS } from '../app/channels';
 import { useFormat } from '../app/format';
 import { refresh } from '../app/refresh';
 import { Button, Labelled, ProblemNote } from '../ui/basics';
@@ -12,12 +13,6 @@ import { MESSAGE_STATE_WORDS } from '../send/Outgoing';
 import { onceOf } from '../ui/once';
 import { Word } from '../sort/lines/Word';
 import { WaitWord, waitWords } from './WaitWord';
-
-const ACTS: Record<AutomationStep['channel'], string> = {
-  email: t`email`,
-  text: t`text`,
-  post: t`post the letter`,
-};
 
 /** How it stands with one of its messages, and what can be done about it. */
 function Standing({
@@ -113,7 +108,7 @@ export function AutomaticStep({
           ) : (
             <b className="text-ink">{waitWords(step.wait, ofDay)}</b>
           )}
-          , {ACTS[step.channel]}{' '}
+          , {ACT_WORDS[step.channel]}{' '}
           <Link className="text-ink font-bold hover:underline" to={`/write/${step.messageId}`}>
             {step.name}
           </Link>

@@ -9,6 +9,7 @@ import {
   type CauseKind,
   type CauseOf,
 } from '@goodword/core/automations';
+import { isHandedOver } from '@goodword/core/permission';
 import { useFormat } from '../app/format';
 import { reading } from '../app/reading';
 import { ForWhat } from '../sort/lines/PermissionWords';
@@ -58,7 +59,7 @@ const BEGIN: { [K in CauseKind]: (subjects: CauseSubjects) => CauseOf<K> | undef
   quiet: () => ({ kind: 'quiet', months: 12 }),
   keyword: () => ({ kind: 'keyword', word: 'FERRY' }),
   click: ({ messages }) => {
-    const message = messages.find(({ channel, state }) => channel !== 'post' && state !== 'draft');
+    const message = messages.find(({ channel, state }) => isHandedOver(channel) && state !== 'draft');
     return message && { kind: 'click', messageId: message.id };
   },
 };
@@ -283,7 +284,7 @@ const ClickWords = ({ cause, subjects, onChange }: CauseProps<'click'>) => (
   <PickWord
     label={t`Message`}
     value={cause.messageId}
-    options={byId(subjects.messages.filter(({ channel }) => channel !== 'post'))}
+    options={byId(subjects.messages.filter(({ channel }) => isHandedOver(channel)))}
     onPick={(messageId) => onChange({ ...cause, messageId })}
   />
 );

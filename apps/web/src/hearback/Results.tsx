@@ -131,14 +131,17 @@ function PeopleDrawer({
 }
 
 /** What became of a message, as it is called for its channel. */
-const kindsOf = (channel: MessageResults['message']['channel']): typeof KINDS =>
-  channel === 'post' ? [['sent', t`Posted`, t`said to have been posted`], ...KINDS.slice(1)] : KINDS;
+const kindsOf = (channel: MessageResults['message']['channel']): typeof KINDS => {
+  if (channel === 'post') return [['sent', t`Posted`, t`said to have been posted`], ...KINDS.slice(1)];
+  return channel === 'call' ? [['sent', t`Called`, t`somebody was spoken with`], ...KINDS.slice(1)] : KINDS;
+};
 
 /** What nobody can tell of a channel. */
 const UNTOLD: Record<MessageResults['message']['channel'], readonly ResultKind[]> = {
   email: [],
   text: ['opened'],
   post: ['delivered', 'bounced', 'opened', 'clicked', 'replied', 'left'],
+  call: ['delivered', 'bounced', 'opened', 'clicked', 'replied', 'left'],
 };
 
 function Counts({ data, onOpen }: { data: MessageResults; onOpen: (kind: ResultKind) => void }) {

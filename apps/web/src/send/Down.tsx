@@ -1,7 +1,7 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import type { LastLook as Look } from '@goodword/core/contract';
-import type { MessageChannel, SuppressionReason, Verdict } from '@goodword/core/permission';
+import type { Channel, SuppressionReason, Verdict } from '@goodword/core/permission';
 import { verdictWords } from '@goodword/core/words';
 import { useFormat } from '../app/format';
 
@@ -18,7 +18,7 @@ const HINTS: Record<SuppressionReason, string> = {
   'shared-address': t`one copy per address`,
 };
 /** Where the reason comes from. */
-const hintOf = (reason: SuppressionReason, channel: MessageChannel) =>
+const hintOf = (reason: SuppressionReason, channel: Channel) =>
   reason === 'shared-address' && channel === 'post' ? t`one letter for a household` : HINTS[reason];
 const DOUBTS: readonly Verdict[] = ['shared-address', 'asked'];
 
@@ -29,7 +29,7 @@ export function Down({
   onOpen,
 }: {
   look: Look;
-  channel: MessageChannel;
+  channel: Channel;
   onOpen: (verdict: Verdict) => void;
 }) {
   const format = useFormat();

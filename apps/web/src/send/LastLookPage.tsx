@@ -4,7 +4,7 @@ import { useIsMutating, useMutation, useQuery, useQueryClient } from '@tanstack/
 import { useEffect, useRef, useState } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import type { LastLook as Look, MessageView, Recipients } from '@goodword/core/contract';
-import type { MessageChannel, Verdict } from '@goodword/core/permission';
+import { isHandedOver, type Channel, type Verdict } from '@goodword/core/permission';
 import { verdictWords } from '@goodword/core/words';
 import { useMay } from '../app/session';
 import { api } from '../app/api';
@@ -64,7 +64,7 @@ function lookNotes(
   }
   if (look.parts !== null && look.texts !== null && look.reached > 0)
     notes.push(...textNotes(look.parts, look.texts, price, write));
-  if (!message.testedAt && message.channel !== 'post')
+  if (!message.testedAt && isHandedOver(message.channel))
     notes.push({
       key: 'test',
       tone: 'doubt',
@@ -93,7 +93,7 @@ function Look({
 }: {
   seen: { look: Look; at: number } | null;
   held: string;
-  channel: MessageChannel;
+  channel: Channel;
   setOpen: (next: Verdict | null) => void;
   data: MessageView;
 }) {
@@ -138,7 +138,7 @@ function BehindANumber({
 }: {
   open: Verdict | null;
   setOpen: (next: Verdict | null) => void;
-  channel: MessageChannel;
+  channel: Channel;
   id: number;
   seen: { look: Look; at: number } | null;
 }) {

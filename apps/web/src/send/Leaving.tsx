@@ -4,6 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { MessageView } from '@goodword/core/contract';
+import { isHandedOver } from '@goodword/core/permission';
 import { api } from '../app/api';
 import { useFormat } from '../app/format';
 import { refresh } from '../app/refresh';
@@ -12,6 +13,7 @@ import { Button, Heading, ProblemNote } from '../ui/basics';
 import { zoneWords } from '../ui/DayField';
 import { PreviewPane } from '../write/PreviewPane';
 import { MESSAGE_STATE_WORDS } from './Outgoing';
+import { CallsToMake } from './CallsToMake';
 import { LettersToPost } from './LettersToPost';
 import { hoursOf } from './SpreadOver';
 import { groupWords, type Named } from './RecipientPicker';
@@ -38,7 +40,7 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
   const may = useMay('organizer');
   const { timeZone } = useSession().organization;
   const waits = message.state === 'scheduled' && message.scheduledAt === null;
-  const isByPost = message.channel === 'post';
+  const isByHand = !isHandedOver(message.channel);
   const seconds = useSecondsTo(waits ? message.leavesAt : null);
   const back = useMutation({
     mutationFn: () => api.post('messages/{id}/unschedule', { id: message.id }),
@@ -90,8 +92,9 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
           {waits && (
             <p className="text-ink2">{t`Taken back, it is a draft again, and nobody has got a word of it.`}</p>
           )}
-          {isByPost && message.state !== 'scheduled' && <LettersToPost message={message} />}
-          {message.state !== 'scheduled' && (!isByPost || message.state === 'done') && (
+          {message.channel === 'post' && message.state !== 'scheduled' && <LettersToPost message={message} />}
+          {message.channel === 'call' && message.state !== 'scheduled' && <CallsToMake message={message} />}
+          {message.state !== 'scheduled' && (!isByHand || message.state === 'done') && (
             <Link className="link" to={`/hear-back/${message.id}`}>
               {t`See how it goes`}
             </Link>

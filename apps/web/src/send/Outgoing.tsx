@@ -13,6 +13,7 @@ export const MESSAGE_STATE_WORDS: Record<MessageState, string> = {
   scheduled: 'leaves',
   preparing: t`is being made ready`,
   posting: t`waits to be posted`,
+  calling: t`waits to be called through`,
   standing: t`leaves by itself`,
   sending: t`is leaving`,
   paused: t`is paused`,
@@ -54,9 +55,7 @@ export default function Outgoing() {
   const format = useFormat();
   const { data, error, isPending } = useQuery({ ...reading('messages'), refetchInterval: 5_000 });
   if (isPending) return <Loading what={t`messages`} />;
-  const under = data?.filter((message) =>
-    ['scheduled', 'preparing', 'posting', 'sending', 'paused'].includes(message.state),
-  );
+  const under = data?.filter(({ state }) => !['draft', 'standing', 'stopped', 'done'].includes(state));
   const drafts = data?.filter(
     ({ state, campaignId, automationId }) =>
       state === 'draft' && campaignId === null && automationId === null,
@@ -66,7 +65,7 @@ export default function Outgoing() {
       <Link
         className="subtitle hover:underline grow"
         to={
-          ['draft', 'scheduled', 'posting'].includes(message.state) || isBeingLaidOut(message)
+          ['draft', 'scheduled', 'posting', 'calling'].includes(message.state) || isBeingLaidOut(message)
             ? `/send/${message.id}`
             : `/hear-back/${message.id}`
         }

@@ -8,6 +8,7 @@ import { Link, useNavigate } from 'react-router';
 import type { LastLook as Look, MessageView } from '@goodword/core/contract';
 import { hoursWords } from '@goodword/core/words';
 import { withinHours } from '@goodword/core/schedule';
+import { isHandedOver } from '@goodword/core/permission';
 import { api } from '../app/api';
 import { useFormat } from '../app/format';
 import { refresh } from '../app/refresh';
@@ -137,14 +138,13 @@ function SendActs({
   return (
     <div className="flex flex-wrap items-center gap-3">
       <Button onClick={() => void navigate(`/write/${message.id}`)}>{t`Back to writing`}</Button>
-      {message.channel === 'post' ? (
-        <LetterPageLink id={message.id} />
-      ) : (
+      {message.channel === 'post' && <LetterPageLink id={message.id} />}
+      {isHandedOver(message.channel) && (
         <Button disabled={test.isPending} onClick={() => test.mutate()}>
           {test.isPending ? t`Sending the test…` : t`Send me a test`}
         </Button>
       )}
-      {message.channel !== 'post' && <TestToOthers message={message} />}
+      {isHandedOver(message.channel) && <TestToOthers message={message} />}
       {test.data && (
         <span role="status" className="text-ink2">
           <Trans>Sent to {test.data.to}</Trans>
@@ -172,7 +172,7 @@ function SendActs({
               {t`where each of them is`}
             </label>
           )}
-          {message.channel !== 'post' && <SpreadOver when={when} onChange={() => setSure(null)} />}
+          {isHandedOver(message.channel) && <SpreadOver when={when} onChange={() => setSure(null)} />}
           {/* It keeps its place while it is asked once more: a second click hits nothing that moved there. */}
           <Button
             weight="main"
@@ -212,7 +212,7 @@ function leavingWords(
 const isInOrder = ({ reached, faults, second }: Look, { testedAt, channel }: MessageView) =>
   reached > 0 &&
   faults.length === 0 &&
-  (testedAt !== null || channel === 'post') &&
+  (testedAt !== null || !isHandedOver(channel)) &&
   (second === null || second.holds);
 
 /**

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { MessageView } from '@goodword/core/contract';
+import { isHandedOver } from '@goodword/core/permission';
 
 /** When a message leaves as it was chosen, and what is wrong with that. */
 export interface WhenChosen {
@@ -26,8 +27,8 @@ export function useWhen(channel: MessageView['channel'] | undefined): WhenChosen
   const [spread, setSpreadHours] = useState<number | null>(null);
   return {
     ...{ at, setAt, setOwnTime, unread, setUnread, setSpreadHours },
-    spreadHours: channel === 'post' ? null : spread,
-    ownTime: own && at !== '' && channel !== 'post',
+    spreadHours: channel && isHandedOver(channel) ? spread : null,
+    ownTime: own && at !== '' && channel !== undefined && isHandedOver(channel),
     past: at !== '' && Date.parse(at) <= Date.now(),
   };
 }

@@ -4,6 +4,7 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { LeavingMessage, StopTask } from '@goodword/core/contract';
+import { isHandedOver } from '@goodword/core/permission';
 import { api } from '../app/api';
 import { useFormat } from '../app/format';
 import { refresh } from '../app/refresh';
@@ -127,10 +128,11 @@ function Leaving({ message }: { message: LeavingMessage }) {
     scheduled: message.when ? format.moment(message.when) : t`in a moment`,
     preparing: t`is being made ready`,
     posting: t`waits to be posted`,
+    calling: t`waits to be called through`,
     sending: t`leaves now`,
     paused: 'paused',
-  }[message.state as 'scheduled' | 'preparing' | 'posting' | 'sending' | 'paused'];
-  const isOpen = message.state === 'scheduled' || message.channel === 'post';
+  }[message.state as 'scheduled' | 'preparing' | 'posting' | 'calling' | 'sending' | 'paused'];
+  const isOpen = message.state === 'scheduled' || !isHandedOver(message.channel);
   return (
     <li className="border-b border-hair py-3 last:border-0">
       <p className="flex justify-between gap-3">

@@ -2,7 +2,7 @@ import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ComparisonView } from '@goodword/core/contract';
-import type { MessageChannel } from '@goodword/core/permission';
+import type { Channel } from '@goodword/core/permission';
 import { peopleToTell, toldFrom } from '@goodword/core/results';
 import { measuresOn, type Comparison } from '@goodword/core/wordings';
 import { api } from '../app/api';
@@ -54,7 +54,7 @@ export function ComparisonSentence({
   onChange,
 }: {
   comparison: ComparisonView;
-  channel: MessageChannel;
+  channel: Channel;
   /** Whom the message reaches; null while they are counted. */
   people: number | null;
   onChange: () => void;

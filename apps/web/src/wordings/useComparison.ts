@@ -1,10 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ComparisonView, MessageView } from '@goodword/core/contract';
+import { isHandedOver } from '@goodword/core/permission';
 import { reading } from '../app/reading';
 
 /** Where wordings can be compared: in an email or a text to a group, which leaves as one. */
 export const isComparable = ({ channel, campaignId, automationId }: MessageView): boolean =>
-  channel !== 'post' && campaignId === null && automationId === null;
+  isHandedOver(channel) && campaignId === null && automationId === null;
 
 /** What marks that how they are compared is being saved: a look that was taken before holds no more. */
 export const savingComparison = (id: number) => ['saving-comparison', id] as const;

@@ -1,13 +1,13 @@
 import { t } from '@lingui/core/macro';
 import type { MakeMessageBody } from '@goodword/core/contract';
-import { MESSAGE_CHANNELS, PURPOSES, type MessageChannel, type Purpose } from '@goodword/core/permission';
+import { LONE_CHANNELS, PURPOSES, type LoneChannel, type Purpose } from '@goodword/core/permission';
 import { KIND_OF_WORDS } from '../app/channels';
 import { Labelled } from '../ui/basics';
 import { BeginWith, type BegunFrom } from './templates/BeginWith';
 
 export interface About {
   name: string;
-  channel: MessageChannel;
+  channel: LoneChannel;
   purpose: Purpose;
   /** The words that it begins with, and what they are called; a blank sheet where it is not there. */
   from?: { words: string; source: NonNullable<MakeMessageBody['from']> } | null;
@@ -58,10 +58,10 @@ export function AboutMessage({ value, onChange }: { value: About; onChange: (val
             value={value.channel}
             // Words of one channel are none for the other.
             onChange={(event) =>
-              onChange({ ...value, channel: event.target.value as MessageChannel, from: null })
+              onChange({ ...value, channel: event.target.value as LoneChannel, from: null })
             }
           >
-            {MESSAGE_CHANNELS.map((channel) => (
+            {LONE_CHANNELS.map((channel) => (
               <option key={channel} value={channel}>
                 {KIND_OF_WORDS[channel]}
               </option>

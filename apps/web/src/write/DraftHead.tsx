@@ -3,6 +3,7 @@ import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import type { MessageView } from '@goodword/core/contract';
+import { isHandedOver } from '@goodword/core/permission';
 import { KIND_OF_WORDS } from '../app/channels';
 import { Button, Heading } from '../ui/basics';
 import { AskedFor } from './AskedFor';
@@ -91,7 +92,7 @@ export function DraftHead({
       <SenderChoice words={words} mayType={mayType} set={set} />
       <KeepAsTemplate id={message.id} name={message.name} />
       {editable && <Button onClick={() => setRemoving(true)}>{t`Delete`}</Button>}
-      {editable && message.channel !== 'post' && (
+      {editable && isHandedOver(message.channel) && (
         <Button disabled={test.isPending} onClick={() => test.mutate()}>
           {test.data ? t`Sent to ${test.data.to}` : test.isPending ? t`Sending…` : t`Send me a test`}
         </Button>

@@ -3,7 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { BeginToBody } from '@goodword/core/contract';
-import type { MessageChannel } from '@goodword/core/permission';
+import type { LoneChannel } from '@goodword/core/permission';
 import { api } from '../app/api';
 import { refresh } from '../app/refresh';
 import { useMay } from '../app/session';
@@ -56,7 +56,7 @@ export function BeginToThem({
   to,
   onBegun,
   channel = 'email',
-}: Omit<Props, 'words' | 'asLink'> & { channel?: MessageChannel }) {
+}: Omit<Props, 'words' | 'asLink'> & { channel?: LoneChannel }) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const [values, setValues] = useState<About>({

@@ -1,12 +1,11 @@
 import type { TagTrigger, TagTriggerEvent } from '@goodword/core/contract';
-import type { MessageChannel } from '@goodword/core/permission';
+import { isHandedOver, type Channel } from '@goodword/core/permission';
 
 const MOST = 6;
 
-/** What can be told of a channel: of a letter nothing. */
-export function triggersOf(channel: MessageChannel): readonly TagTriggerEvent[] {
-  if (channel === 'post') return [];
-  return ['clicked', 'replied'];
+/** What can be told of a channel: of what people hand over themselves nothing. */
+export function triggersOf(channel: Channel): readonly TagTriggerEvent[] {
+  return isHandedOver(channel) ? ['clicked', 'replied'] : [];
 }
 
 const same = (a: TagTrigger, b: TagTrigger) => a.on === b.on && a.tagId === b.tagId;
@@ -27,7 +26,7 @@ export function changed(
 export function offeredTriggers(
   triggers: readonly TagTrigger[],
   tags: readonly { id: number }[],
-  channel: MessageChannel,
+  channel: Channel,
 ): TagTrigger | null {
   if (triggers.length >= MOST) return null;
   const all = triggersOf(channel).flatMap((on) => tags.map(({ id }): TagTrigger => ({ on, tagId: id })));

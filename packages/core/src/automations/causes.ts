@@ -1,4 +1,4 @@
-import type { MessageChannel, Scope } from '../permission';
+import type { Channel, Scope } from '../permission';
 
 /** What sets an automatic message going for one person. */
 export type Cause =
@@ -7,7 +7,7 @@ export type Cause =
   | { kind: 'gift'; which: GiftWhich; atLeast: number | null }
   | { kind: 'tag'; tagId: number; by: number | null }
   | { kind: 'date'; fieldId: number; days: number; yearly: boolean }
-  | { kind: 'lapses'; channel: MessageChannel; scope: Scope; days: number }
+  | { kind: 'lapses'; channel: Channel; scope: Scope; days: number }
   | { kind: 'stage'; campaignId: number; stage: string }
   | { kind: 'quiet'; months: number }
   | { kind: 'keyword'; word: string }

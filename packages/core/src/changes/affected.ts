@@ -4,6 +4,7 @@
  */
 export const AFFECTED = {
   automations: [
+    'calls',
     'campaigns',
     'find',
     'house',
@@ -101,11 +102,18 @@ export const AFFECTED = {
     'automations',
     'batches',
     'campaigns',
+    'find',
+    'house',
+    'images',
+    'jobs',
+    'lists',
     'messages',
     'permission',
     'replies',
     'segments',
+    'sender',
     'supporters',
+    'tags',
     'team',
     'templates',
     'today',
@@ -147,6 +155,7 @@ export const AFFECTED = {
   deliveries: [
     'automations',
     'batches',
+    'calls',
     'campaigns',
     'messages',
     'permission',
@@ -183,7 +192,17 @@ export const AFFECTED = {
     'supporters',
     'templates',
   ],
-  forms: ['automations', 'campaigns', 'house', 'lists', 'merge-fields', 'segments', 'supporters', 'tags'],
+  forms: [
+    'automations',
+    'calls',
+    'campaigns',
+    'house',
+    'lists',
+    'merge-fields',
+    'segments',
+    'supporters',
+    'tags',
+  ],
   house: [
     'ask-amounts',
     'automations',
@@ -219,11 +238,12 @@ export const AFFECTED = {
     'templates',
     'today',
   ],
-  images: ['automations', 'campaigns', 'messages', 'templates'],
+  images: ['automations', 'calls', 'campaigns', 'messages', 'templates'],
   layouts: ['house'],
   lists: [
     'automations',
     'batches',
+    'calls',
     'campaigns',
     'find',
     'forms',
@@ -260,6 +280,7 @@ export const AFFECTED = {
   messages: [
     'automations',
     'batches',
+    'calls',
     'campaigns',
     'find',
     'house',
@@ -278,6 +299,7 @@ export const AFFECTED = {
   ],
   'messages-to': [
     'automations',
+    'calls',
     'campaigns',
     'find',
     'house',
@@ -316,7 +338,7 @@ export const AFFECTED = {
     'text-answers',
     'today',
   ],
-  'own-html': ['automations', 'campaigns', 'images', 'messages', 'templates'],
+  'own-html': ['automations', 'calls', 'campaigns', 'images', 'messages', 'templates'],
   password: [
     'automations',
     'batches',
@@ -359,6 +381,7 @@ export const AFFECTED = {
     'automations',
     'batches',
     'bulk',
+    'calls',
     'campaigns',
     'find',
     'forms',
@@ -445,6 +468,7 @@ export const AFFECTED = {
   tags: [
     'automations',
     'batches',
+    'calls',
     'campaigns',
     'find',
     'house',
@@ -504,7 +528,7 @@ export const AFFECTED = {
     'templates',
     'today',
   ],
-  templates: ['automations', 'campaigns', 'images', 'messages'],
+  templates: ['automations', 'calls', 'campaigns', 'images', 'messages'],
   'text-answers': [
     'ask-amounts',
     'automations',

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { CAUSE_LIMITS, GIFT_WHICH, SERIES_LIMITS, WAIT_UNITS, type CauseKind } from '../automations';
 import { FALL_CAUSES } from '../campaigns';
-import { basedOn, id, messageChannel, name, pageSchema, scope } from './common';
+import { basedOn, channel, id, name, pageSchema, scope, sendingChannel } from './common';
 import { ofCore, orNull } from './kinds';
 import { messageFrom } from './messages';
 import { ruleTree } from './segments';
@@ -20,7 +20,7 @@ const CAUSE_PARTS: Record<CauseKind, Record<string, Joi.Schema>> = {
   },
   tag: { tagId: id.required(), by: id.allow(null).required() },
   date: { fieldId: id.required(), days: days(-CAUSE_LIMITS.days), yearly: Joi.boolean().required() },
-  lapses: { channel: messageChannel.required(), scope: scope.required(), days: days(1) },
+  lapses: { channel: channel.required(), scope: scope.required(), days: days(1) },
   stage: { campaignId: id.required(), stage: Joi.string().trim().min(1).max(60).required() },
   quiet: { months: Joi.number().integer().min(1).max(CAUSE_LIMITS.months).required() },
   keyword: {
@@ -74,7 +74,7 @@ export const saveAutomation = Joi.object({ ...automation, basedOn: basedOn.requi
 /** Body: one message more of it, with a draft of its own. */
 export const addAutomationStep = Joi.object({
   name: name.required(),
-  channel: messageChannel.valid('email', 'text').required(),
+  channel: sendingChannel.required(),
   wait: wait.required(),
   from: messageFrom.optional(),
 });

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { CAMPAIGN_KINDS, FALL_CAUSES, GOAL_KINDS, STEP_LIMITS } from '../campaigns';
 import { named, orNull } from './kinds';
-import { basedOn, id, isoDaySchema, messageChannel, name, pageSchema } from './common';
+import { basedOn, id, isoDaySchema, channel, name, pageSchema } from './common';
 import { messageFrom } from './messages';
 import { ruleTree } from './segments';
 
@@ -70,7 +70,7 @@ const when = {
 export const addStep = Joi.object({
   ...when,
   name: name.required(),
-  channel: messageChannel.required(),
+  channel: channel.required(),
   from: messageFrom.optional(),
 });
 /** Body: when a step leaves, and for whom of the roster. */

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { oneLine } from '../common';
 import { ofCore } from './kinds';
-import { CHANNELS, isScope, MESSAGE_CHANNELS, PURPOSES, SENDING_CHANNELS } from '../permission';
+import { CHANNELS, isScope, LONE_CHANNELS, PURPOSES, SENDING_CHANNELS } from '../permission';
 
 /** The version that a save was begun from. */
 export const basedOn = Joi.number().integer().min(0);
@@ -19,8 +19,8 @@ export const isoDaySchema = Joi.string().pattern(/^\d{4}-\d\d-\d\d$/, 'YYYY-MM-D
 export const channel = Joi.string().valid(...CHANNELS);
 /** A channel that something is sent on by the program: email, text. */
 export const sendingChannel = Joi.string().valid(...SENDING_CHANNELS);
-/** A channel that a message goes out on: email, text, post. */
-export const messageChannel = Joi.string().valid(...MESSAGE_CHANNELS);
+/** A channel that a message goes out on by itself: email, text, post. */
+export const loneChannel = Joi.string().valid(...LONE_CHANNELS);
 /** What a message is for, which is what permission is asked by. */
 export const purpose = Joi.string().valid(...PURPOSES);
 /** What an entry is about: a purpose, `list:<id>`, `marketing` or `all`. */

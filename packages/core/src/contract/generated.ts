@@ -810,6 +810,20 @@ export interface paths {
      */
     put: operations['CallsController.answer'];
   };
+  '/api/messages/{id}/calls': {
+    /**
+     * The lists that the calls of a step are made by, and how many are still to be called
+     * @description Needs the role viewer.
+     */
+    get: operations['StepCallsController.view'];
+  };
+  '/api/messages/{id}/calls/over': {
+    /**
+     * Say that nobody more is called for the step
+     * @description Needs the role organizer.
+     */
+    post: operations['StepCallsController.over'];
+  };
   '/api/house/fields/{id}/choices': {
     /**
      * The choices of a field, with how many people have each
@@ -2046,12 +2060,13 @@ export interface components {
        */
       version: number;
       name: string;
-      channel: 'email' | 'text' | 'post';
+      channel: 'email' | 'text' | 'call' | 'post';
       state:
         | 'draft'
         | 'scheduled'
         | 'preparing'
         | 'posting'
+        | 'calling'
         | 'standing'
         | 'sending'
         | 'paused'
@@ -2212,6 +2227,21 @@ export interface components {
       options: string[];
       madeBy: string;
       madeAt: string;
+      /** @description The step of a campaign whose calls these are, and how it stands. */
+      step: {
+        messageId: number;
+        state:
+          | 'draft'
+          | 'scheduled'
+          | 'preparing'
+          | 'posting'
+          | 'calling'
+          | 'standing'
+          | 'sending'
+          | 'paused'
+          | 'stopped'
+          | 'done';
+      } | null;
     };
     CallHours: {
       words: string;
@@ -2239,6 +2269,21 @@ export interface components {
       } | null;
       /** @description The script with this person's values. */
       script: string;
+    };
+    StepCalls: {
+      lists: {
+        id: number;
+        name: string;
+        people: number;
+        called: number;
+        again: number;
+        suppressed: number;
+      }[];
+      /**
+       * Format: double
+       * @description How many are still to be called, or to be called once more.
+       */
+      waiting: number;
     };
     ComparisonView: {
       /**
@@ -2270,6 +2315,7 @@ export interface components {
           | 'scheduled'
           | 'preparing'
           | 'posting'
+          | 'calling'
           | 'standing'
           | 'sending'
           | 'paused'
@@ -2552,12 +2598,13 @@ export interface components {
        */
       version: number;
       name: string;
-      channel: 'email' | 'text' | 'post';
+      channel: 'email' | 'text' | 'call' | 'post';
       state:
         | 'draft'
         | 'scheduled'
         | 'preparing'
         | 'posting'
+        | 'calling'
         | 'standing'
         | 'sending'
         | 'paused'
@@ -3160,12 +3207,13 @@ export interface components {
       message: {
         id: number;
         name: string;
-        channel: 'email' | 'text' | 'post';
+        channel: 'email' | 'text' | 'call' | 'post';
         state:
           | 'draft'
           | 'scheduled'
           | 'preparing'
           | 'posting'
+          | 'calling'
           | 'standing'
           | 'sending'
           | 'paused'
@@ -3283,7 +3331,7 @@ export interface components {
     MessageView: {
       id: number;
       name: string;
-      channel: 'email' | 'text' | 'post';
+      channel: 'email' | 'text' | 'call' | 'post';
       purpose: 'news' | 'appeals' | 'volunteering' | 'service' | null;
       listId: number | null;
       state:
@@ -3291,6 +3339,7 @@ export interface components {
         | 'scheduled'
         | 'preparing'
         | 'posting'
+        | 'calling'
         | 'standing'
         | 'sending'
         | 'paused'
@@ -3354,7 +3403,7 @@ export interface components {
     Overlap: {
       messageId: number;
       name: string;
-      channel: 'email' | 'text' | 'post';
+      channel: 'email' | 'text' | 'call' | 'post';
       /** @description When that one leaves. */
       at: string;
       people: number;
@@ -4280,12 +4329,13 @@ export interface components {
         | 'scheduled'
         | 'preparing'
         | 'posting'
+        | 'calling'
         | 'standing'
         | 'sending'
         | 'paused'
         | 'stopped'
         | 'done';
-      channel: 'email' | 'text' | 'post';
+      channel: 'email' | 'text' | 'call' | 'post';
       when: string | null;
       /** @description Why it paused itself. */
       pausedWhy: string | null;
@@ -5187,7 +5237,7 @@ export interface components {
     };
     AddAutomationStepBody: {
       name: string;
-      channel: 'email' | 'text' | 'post';
+      channel: 'email' | 'text';
       wait: components['schemas']['Wait'];
       from?:
         | {
@@ -5254,7 +5304,7 @@ export interface components {
       minutes: number;
       ownTime: boolean;
       name: string;
-      channel: 'email' | 'text' | 'post';
+      channel: 'email' | 'text' | 'call' | 'post';
       from?:
         | {
             templateId: number;
@@ -5678,6 +5728,7 @@ export type PeopleView = components['schemas']['PeopleView'];
 export type CallListView = components['schemas']['CallListView'];
 export type CallHours = components['schemas']['CallHours'];
 export type CallRow = components['schemas']['CallRow'];
+export type StepCalls = components['schemas']['StepCalls'];
 export type ComparisonView = components['schemas']['ComparisonView'];
 export type ThreadLine = components['schemas']['ThreadLine'];
 export type ThreadItem = components['schemas']['ThreadItem'];
@@ -7781,6 +7832,32 @@ export interface operations {
           'application/json': components['schemas']['CallRow'];
         };
       };
+    };
+  };
+  'StepCallsController.view': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['StepCalls'];
+        };
+      };
+    };
+  };
+  'StepCallsController.over': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
     };
   };
   'FieldsController.choices': {

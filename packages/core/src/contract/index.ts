@@ -14,6 +14,7 @@ export { type BulkState, type ExportForm } from './bulk';
 export { CALL_AGAIN, CALL_OUTCOMES, type CallWho } from './calls';
 export {
   GROUP_KINDS,
+  GOING_STATES,
   MESSAGE_STATES,
   RESULT_KINDS,
   type GroupKind,

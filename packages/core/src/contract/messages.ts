@@ -5,7 +5,7 @@ import { MOST_SPREAD_HOURS } from '../schedule';
 import { isLocale } from '../team';
 import { ofCore, oneOf, orNull, shape, usually } from './kinds';
 import { peopleGroup } from './groups';
-import { id, line, name, pageSchema, purpose, messageChannel, version } from './common';
+import { id, line, name, pageSchema, purpose, loneChannel, version } from './common';
 
 /** Where a message stands, from draft to done. */
 export const MESSAGE_STATES = [
@@ -13,6 +13,7 @@ export const MESSAGE_STATES = [
   'scheduled',
   'preparing',
   'posting',
+  'calling',
   'standing',
   'sending',
   'paused',
@@ -20,6 +21,16 @@ export const MESSAGE_STATES = [
   'done',
 ] as const;
 export type MessageState = (typeof MESSAGE_STATES)[number];
+
+/** States of what is set going and not over: it waits, leaves, is posted or called through, or is paused. */
+export const GOING_STATES = [
+  'scheduled',
+  'preparing',
+  'posting',
+  'calling',
+  'sending',
+  'paused',
+] as const satisfies readonly MessageState[];
 
 /** What recipients can be taken from. */
 export const GROUP_KINDS = ['segment', 'list', 'tag', 'batch', 'campaign', 'message', 'person'] as const;
@@ -82,7 +93,7 @@ export const messageFrom = Joi.alternatives().try(
 export const beginTo = Joi.object({
   from: messageFrom.optional(),
   name: name.required(),
-  channel: messageChannel.required(),
+  channel: loneChannel.required(),
   purpose: purpose.required(),
   to: Joi.alternatives()
     .try(
@@ -103,7 +114,7 @@ export const beginTo = Joi.object({
 export const makeMessage = Joi.object({
   from: messageFrom.optional(),
   name: name.required(),
-  channel: messageChannel.required(),
+  channel: loneChannel.required(),
   purpose: purpose.required(),
 });
 

@@ -15,7 +15,7 @@ import {
   type Rule,
 } from '../segment';
 import { again, ofCore } from './kinds';
-import { basedOn, id, isoDaySchema, name, scope, messageChannel } from './common';
+import { basedOn, id, isoDaySchema, name, scope, channel } from './common';
 
 const value = Joi.alternatives().try(Joi.number(), Joi.string().max(200).allow(''));
 const day = Joi.string().pattern(/^\d{4}-\d{2}-\d{2}$/);
@@ -62,7 +62,7 @@ const LINES: { [K in Line['kind']]: Record<Exclude<keyof LineOf<K>, 'kind'>, Joi
     in: Joi.boolean().required(),
   },
   permission: {
-    channel: messageChannel.required(),
+    channel: channel.required(),
     scope: scope.required(),
     states: Joi.array()
       .items(Joi.string().valid(...STATES))
@@ -70,12 +70,12 @@ const LINES: { [K in Line['kind']]: Record<Exclude<keyof LineOf<K>, 'kind'>, Joi
       .required(),
   },
   may: {
-    channel: messageChannel.required(),
+    channel: channel.required(),
     scope: scope.required(),
     may: Joi.boolean().required(),
   },
   lapses: {
-    channel: messageChannel.required(),
+    channel: channel.required(),
     scope: scope.required(),
     days: Joi.number().integer().min(1).max(3650).required(),
   },

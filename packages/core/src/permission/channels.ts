@@ -8,8 +8,8 @@ interface ChannelKind {
   address: AddressKind;
   /** Whether this program hands messages over on it; on others people act themselves. */
   handedOver: boolean;
-  /** Whether a message can go out on it: handed over, or printed and posted; a call is no message. */
-  message: boolean;
+  /** Whether what goes out on it stands by itself; a call is on a list made at once, or a step. */
+  alone: boolean;
   /** Whether a form's yes can be confirmed at the address; a postal address can't. */
   confirmable: boolean;
 }
@@ -19,10 +19,10 @@ interface ChannelKind {
  * of it (`PlaceRules`), and the catalog for its names.
  */
 const KINDS = {
-  email: { address: 'email', handedOver: true, message: true, confirmable: true },
-  text: { address: 'mobile', handedOver: true, message: true, confirmable: true },
-  call: { address: 'mobile', handedOver: false, message: false, confirmable: true },
-  post: { address: 'post', handedOver: false, message: true, confirmable: false },
+  email: { address: 'email', handedOver: true, alone: true, confirmable: true },
+  text: { address: 'mobile', handedOver: true, alone: true, confirmable: true },
+  call: { address: 'mobile', handedOver: false, alone: false, confirmable: true },
+  post: { address: 'post', handedOver: false, alone: true, confirmable: false },
 } as const satisfies Record<string, ChannelKind>;
 
 /** A channel of permission, by its name. */
@@ -30,8 +30,8 @@ export type Channel = keyof typeof KINDS;
 type ChannelWith<P> = { [C in Channel]: (typeof KINDS)[C] extends P ? C : never }[Channel];
 /** A channel that this program hands messages over on. */
 export type SendingChannel = ChannelWith<{ handedOver: true }>;
-/** A channel that a message can go out on. */
-export type MessageChannel = ChannelWith<{ message: true }>;
+/** A channel that a message goes out on by itself. */
+export type LoneChannel = ChannelWith<{ alone: true }>;
 /** A channel for which a form's yes can be confirmed. */
 export type ConfirmableChannel = ChannelWith<{ confirmable: true }>;
 
@@ -42,10 +42,13 @@ export const SENDING_CHANNELS = CHANNELS.filter(
   (channel): channel is SendingChannel => KINDS[channel].handedOver,
 );
 
-/** Channels that a message can go out on. */
-export const MESSAGE_CHANNELS = CHANNELS.filter(
-  (channel): channel is MessageChannel => KINDS[channel].message,
-);
+/** Channels that a message goes out on by itself. */
+export const LONE_CHANNELS = CHANNELS.filter((channel): channel is LoneChannel => KINDS[channel].alone);
+
+/** Whether this program hands messages over on the channel; letters are posted and calls made by people. */
+export function isHandedOver(channel: Channel): channel is SendingChannel {
+  return KINDS[channel].handedOver;
+}
 
 /** Whether a form's yes for the channel can be confirmed. */
 export function isConfirmable(channel: Channel): channel is ConfirmableChannel {

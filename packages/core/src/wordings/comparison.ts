@@ -1,11 +1,11 @@
-import type { MessageChannel } from '../permission';
+import type { Channel } from '../permission';
 
 /** By what the better of some wordings is told: what people did once it had come to them. */
 export const COMPARE_MEASURES = ['clicked', 'gave', 'replied', 'opened'] as const;
 export type CompareMeasure = (typeof COMPARE_MEASURES)[number];
 
 /** By what wordings on a channel can be compared: nobody can tell whether a text was opened. */
-export const measuresOn = (channel: MessageChannel): CompareMeasure[] =>
+export const measuresOn = (channel: Channel): CompareMeasure[] =>
   COMPARE_MEASURES.filter((measure) => measure !== 'opened' || channel === 'email');
 
 /** How wordings are compared before the better one goes to the rest. */

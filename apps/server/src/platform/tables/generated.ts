@@ -246,6 +246,7 @@ export interface Tables {
     id: number;
     made_at: Date;
     made_by: number | null;
+    message_id: number | null;
     name: string;
     organization_id: number;
     purpose: string;
@@ -375,7 +376,7 @@ export interface Tables {
   };
   delivery: {
     attempts: number;
-    channel: 'email' | 'text' | 'post';
+    channel: 'email' | 'text' | 'post' | 'call';
     clicked: number;
     contact_point_id: number | null;
     counts: number;
@@ -665,7 +666,7 @@ export interface Tables {
     ask: import('@goodword/core/letter').AskRule | null;
     body: string;
     changed_by: number | null;
-    channel: 'email' | 'text' | 'post';
+    channel: 'email' | 'text' | 'post' | 'call';
     chapter_id: number | null;
     created_at: Date;
     go_asked_by: number | null;

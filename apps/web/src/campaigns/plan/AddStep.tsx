@@ -13,6 +13,7 @@ const CHANNELS: [StepView['channel'], string][] = [
   ['email', t`an email`],
   ['text', t`a text`],
   ['post', t`a letter`],
+  ['call', t`a list to call`],
 ];
 
 /** A step more: what goes out, when, and what it is called; its words are written on its own page. */

@@ -4,6 +4,8 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { CampaignExpected, CampaignPlan, StepView } from '@goodword/core/contract';
 import type { Rule } from '@goodword/core/segment';
+import { isHandedOver } from '@goodword/core/permission';
+import { ACT_WORDS } from '../../app/channels';
 import { useFormat } from '../../app/format';
 import { onceOf } from '../../ui/once';
 import { Drawer } from '../../ui/dialogs';
@@ -12,12 +14,6 @@ import { ForWhom } from '../../sort/ForWhom';
 import { MESSAGE_STATE_WORDS } from '../../send/Outgoing';
 import { dayOfStep, type StepPart } from './planning';
 import { DayWord, TimeWord, timeWords } from './StepTime';
-
-const ACTS: Record<StepView['channel'], string> = {
-  email: t`email`,
-  text: t`text`,
-  post: t`post the letter`,
-};
 
 type Acts = {
   change: (part: Partial<StepPart>) => void;
@@ -59,7 +55,7 @@ function WhomWord({
           <>
             {option(t`everybody on the roster`, null, close)}
             {earlier
-              .filter(({ channel }) => channel !== 'post')
+              .filter(({ channel }) => isHandedOver(channel))
               .map(({ messageId, name }) => (
                 <div key={messageId} className="contents">
                   {option(
@@ -113,6 +109,12 @@ function WhomWord({
   );
 }
 
+/** What is done by people themselves. */
+const BY_HAND: Partial<Record<StepView['state'], string>> = {
+  posting: t`Post the letters`,
+  calling: t`Call them`,
+};
+
 /** How it stands with a step, and what can be done about it. */
 function Standing({ step, may, acts }: { step: StepView; may: boolean; acts: Acts }) {
   const links = 'font-sans text-[13px] flex flex-wrap items-baseline gap-x-4 gap-y-3 pt-2 leading-normal';
@@ -125,7 +127,9 @@ function Standing({ step, may, acts }: { step: StepView; may: boolean; acts: Act
         <Link className="link" to={`/write/${step.messageId}`}>
           {step.isReady ? t`Read it` : t`Write it`}
         </Link>
-        <Link className="link" to={`/send/${step.messageId}`}>{t`Test it, and look who gets it`}</Link>
+        <Link className="link" to={`/send/${step.messageId}`}>
+          {isHandedOver(step.channel) ? t`Test it, and look who gets it` : t`Look who gets it`}
+        </Link>
         {may && (
           <button
             className="link"
@@ -151,9 +155,9 @@ function Standing({ step, may, acts }: { step: StepView; may: boolean; acts: Act
       ) : (
         <Link
           className="link"
-          to={step.state === 'posting' ? `/send/${step.messageId}` : `/hear-back/${step.messageId}`}
+          to={BY_HAND[step.state] ? `/send/${step.messageId}` : `/hear-back/${step.messageId}`}
         >
-          {step.state === 'posting' ? t`Post the letters` : t`What became of it`}
+          {BY_HAND[step.state] ?? t`What became of it`}
         </Link>
       )}
     </p>
@@ -202,7 +206,7 @@ export function PlanStep({
           ) : (
             <b className="text-ink">{timeWords(step)}</b>
           )}
-          , {ACTS[step.channel]}{' '}
+          , {ACT_WORDS[step.channel]}{' '}
           <Link className="text-ink font-bold hover:underline" to={`/write/${step.messageId}`}>
             {step.name}
           </Link>{' '}

@@ -2,6 +2,7 @@ import { t } from '@lingui/core/macro';
 import { STEP_LIMITS } from '@goodword/core/campaigns';
 import type { StepView } from '@goodword/core/contract';
 import { parseClock } from '@goodword/core/fields';
+import { isHandedOver } from '@goodword/core/permission';
 import { TypedInWord } from '../../sort/lines/TypedInWord';
 import { Word } from '../../sort/lines/Word';
 import { timeOfStep, type StepPart } from './planning';
@@ -27,7 +28,7 @@ export function TimeWord({ step, onChange }: { step: StepView; onChange: Change 
             read={(typed) => parseClock(typed) ?? undefined}
             onTake={(minutes) => onChange({ minutes })}
           />
-          {step.channel !== 'post' && (
+          {isHandedOver(step.channel) && (
             <label className="flex gap-2 items-center">
               <input
                 type="checkbox"

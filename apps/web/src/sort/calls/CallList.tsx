@@ -3,7 +3,7 @@ import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 
 import { api } from '../../app/api';
 import { useFormat } from '../../app/format';
@@ -63,7 +63,13 @@ export default function CallList() {
           .filter(Boolean)
           .join('; ')}
       >
-        <Button onClick={() => setRemoving(true)}>{t`Delete`}</Button>
+        {list.step?.state === 'calling' ? (
+          <Link className="link" to={`/send/${list.step.messageId}`}>
+            {t`A step of ${list.campaign?.name ?? ''}`}
+          </Link>
+        ) : (
+          <Button onClick={() => setRemoving(true)}>{t`Delete`}</Button>
+        )}
         <Button onClick={() => void print()}>{t`Print the sheet`}</Button>
         <span
           className="flex rounded-paper border border-[#8b989d] overflow-hidden"

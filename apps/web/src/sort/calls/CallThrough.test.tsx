@@ -19,6 +19,7 @@ const LIST: CallListView = {
     outcomes: [],
     options: ['asked', 'pledged', 'no answer', 'call again'],
     madeBy: 'Rosa Oduya',
+    step: null,
     madeAt: '2026-11-20T10:00:00Z',
   },
 };

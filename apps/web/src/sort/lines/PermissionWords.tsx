@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
-import { PURPOSES, STATES, type MessageChannel, type Scope } from '@goodword/core/permission';
+import { PURPOSES, STATES, type Channel, type Scope } from '@goodword/core/permission';
 import type { LapsesLine, MayLine, PermissionLine } from '@goodword/core/segment';
 import { STATE_WORDS } from '@goodword/core/words';
 import type { LineEditor, LineProps, Subjects } from './subjects';
@@ -9,11 +9,13 @@ import { PickWord, YesNoWord } from './Word';
 const CHANNELS = [
   ['email', 'email'],
   ['text', 'text'],
+  ['call', t`call`],
+  ['post', t`post`],
 ] as const;
 const SOON = [7, 14, 30, 60, 90, 180].map((days) => [days, `${days} days`] as const);
 
 /** What for, and on which channel: the two words that every line about permission has. */
-export function ForWhat<L extends { channel: MessageChannel; scope: Scope }>({
+export function ForWhat<L extends { channel: Channel; scope: Scope }>({
   line,
   subjects,
   onChange,

@@ -1,5 +1,5 @@
 import { FALL_CAUSES, FALLS } from '../../campaigns';
-import { MESSAGE_CHANNELS } from '../../permission';
+import { CHANNELS } from '../../permission';
 import { cause, VISIT_STATES, wait } from '../automations';
 import { flag, listOf, number, oneOf, orNull, part, shape, text, told } from '../kinds';
 import { MESSAGE_STATES } from '../messages';
@@ -26,7 +26,7 @@ export const automationStep = shape('AutomationStep', {
   messageId: number,
   version: told('Of its time.', number),
   name: text,
-  channel: oneOf(MESSAGE_CHANNELS),
+  channel: oneOf(CHANNELS),
   state: oneOf(MESSAGE_STATES),
   wait,
   lacks: told('What keeps it from leaving; empty where it could.', listOf(text)),

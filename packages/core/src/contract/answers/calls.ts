@@ -1,3 +1,4 @@
+import { MESSAGE_STATES } from '../messages';
 import { PURPOSES } from '../../permission';
 import { shape, number, text, orNull, part, oneOf, told, listOf } from '../kinds';
 
@@ -26,6 +27,10 @@ export const callListView = shape('CallListView', {
   options: told('What can be answered, in the order of the keys 1 to 9.', listOf(text)),
   madeBy: text,
   madeAt: text,
+  step: told(
+    'The step of a campaign whose calls these are, and how it stands.',
+    orNull(part({ messageId: number, state: oneOf(MESSAGE_STATES) })),
+  ),
 });
 
 /** The hours of somebody's place, in words, and when they begin; null while they last. */
@@ -52,4 +57,19 @@ export const callRow = shape('CallRow', {
     }),
   ),
   script: told(`The script with this person's values.`, text),
+});
+
+/** The calls of a step of a campaign: its lists, each with how far it is. */
+export const stepCalls = shape('StepCalls', {
+  lists: listOf(
+    part({
+      id: number,
+      name: text,
+      people: number,
+      called: number,
+      again: number,
+      suppressed: number,
+    }),
+  ),
+  waiting: told('How many are still to be called, or to be called once more.', number),
 });

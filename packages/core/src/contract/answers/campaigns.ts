@@ -1,5 +1,5 @@
 import { CAMPAIGN_KINDS, FALL_CAUSES, FALLS, GOAL_KINDS } from '../../campaigns';
-import { MESSAGE_CHANNELS, SUPPRESSION_REASONS } from '../../permission';
+import { CHANNELS, SUPPRESSION_REASONS } from '../../permission';
 import { MESSAGE_STATES } from '../messages';
 import { ruleTree } from '../segments';
 import { lastLook } from './messages';
@@ -42,7 +42,7 @@ export const stepView = shape('StepView', {
   messageId: number,
   version: told('Of its time and of whom it is for.', number),
   name: text,
-  channel: oneOf(MESSAGE_CHANNELS),
+  channel: oneOf(CHANNELS),
   state: oneOf(MESSAGE_STATES),
   day: told('Days after the first one of the campaign.', number),
   minutes: told('After midnight.', number),

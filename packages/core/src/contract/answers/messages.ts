@@ -1,6 +1,6 @@
 import { LIMITS_BY } from '../../delivery';
 import { PROOF_KINDS } from '../../proofs';
-import { MESSAGE_CHANNELS, PURPOSES, SUPPRESSION_REASONS } from '../../permission';
+import { CHANNELS, PURPOSES, SUPPRESSION_REASONS } from '../../permission';
 import { MESSAGE_STATES, RESULT_KINDS, groupRef, tagTrigger } from '../messages';
 import { shape, listOf, number, text, oneOf, orNull, told, only, part, flag } from '../kinds';
 import { askRule, letterDoc } from './letter';
@@ -20,7 +20,7 @@ export const recipients = shape('Recipients', {
 export const messageShown = shape('MessageView', {
   id: number,
   name: text,
-  channel: oneOf(MESSAGE_CHANNELS),
+  channel: oneOf(CHANNELS),
   purpose: orNull(oneOf(PURPOSES)),
   listId: orNull(number),
   state: oneOf(MESSAGE_STATES),
@@ -124,7 +124,7 @@ export const messageResults = shape('MessageResults', {
   message: part({
     id: number,
     name: text,
-    channel: oneOf(MESSAGE_CHANNELS),
+    channel: oneOf(CHANNELS),
     state: oneOf(MESSAGE_STATES),
     startedAt: orNull(text),
     pausedWhy: told('Why it paused itself; null where a person did, or it is not paused.', orNull(text)),
@@ -237,7 +237,7 @@ export const ownTimesView = shape('OwnTimesView', {
 export const overlap = shape('Overlap', {
   messageId: number,
   name: text,
-  channel: oneOf(MESSAGE_CHANNELS),
+  channel: oneOf(CHANNELS),
   at: told('When that one leaves.', text),
   people: number,
 });

@@ -1,6 +1,6 @@
 import { BATCH_STATES } from '../intake';
 import { MESSAGE_STATES } from '../messages';
-import { MESSAGE_CHANNELS } from '../../permission';
+import { CHANNELS } from '../../permission';
 import { shape, number, text, oneOf, told, orNull, listOf, part, only } from '../kinds';
 
 /** A batch that somebody began and nobody ended. */
@@ -18,7 +18,7 @@ export const leavingMessage = shape('LeavingMessage', {
   id: number,
   name: text,
   state: oneOf(MESSAGE_STATES),
-  channel: oneOf(MESSAGE_CHANNELS),
+  channel: oneOf(CHANNELS),
   when: orNull(text),
   pausedWhy: told('Why it paused itself.', orNull(text)),
   people: told(

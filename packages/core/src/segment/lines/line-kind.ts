@@ -1,6 +1,6 @@
 import { said, type Said } from '../../common';
 import type { FieldType, Manner } from '../../fields';
-import { scopeSaid, type Scope, type MessageChannel } from '../../permission';
+import { scopeSaid, type Scope, type Channel } from '../../permission';
 import type { Column, ColumnKey, EvaluationContext } from '../columns';
 import type { LinePlan } from '../plan';
 import type { FieldRef } from '../standard-fields';
@@ -42,7 +42,7 @@ export const whether = (holds: boolean) => (holds ? 'yes' : 'no');
 
 /** What a line about permission speaks of: a channel, and for what. */
 export interface PermissionSubject {
-  channel: MessageChannel;
+  channel: Channel;
   scope: Scope;
 }
 
