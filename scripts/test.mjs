@@ -128,7 +128,7 @@ const jest = {
   }),
 };
 const runJest = (more) =>
-  run('core and server', bin('jest'), ['--maxWorkers=2', '--json', `--outputFile=${jestReport}`, ...only], {
+  run('core and server', bin('jest'), ['--maxWorkers=3', '--json', `--outputFile=${jestReport}`, ...only], {
     ...jest,
     more,
   });
@@ -137,14 +137,14 @@ else {
   // One after the other: side by side they take as long, since both want the whole machine, and each waits
   // for the other.
   if (!interfaceOnly) {
-    writeGroups(6);
+    writeGroups(9);
     await runJest({ TEST_GROUPS: '1' });
   }
   const asked = interfaceOnly ? only.slice(1) : [];
-  // Half of the files over each of two stacks: a browser waits often, and one alone left a third of two
+  // A third of the files over each of three stacks: a browser waits often, and one alone left a third of two
   // processors idle.
   if (asked.length > 0) await runInterface(1, asked);
-  else await Promise.all([1, 2].map((nth) => runInterface(nth, [`--shard=${nth}/2`])));
+  else await Promise.all([1, 2, 3].map((nth) => runInterface(nth, [`--shard=${nth}/3`])));
 }
 
 await children.stop();

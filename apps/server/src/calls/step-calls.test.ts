@@ -9,7 +9,7 @@ import type {
 } from '@goodword/core/contract';
 import { campaignsIn } from '../testing/campaign';
 import { houseDay, openTestHouse, pause, type TestHouse } from '../testing/harness';
-import { messageAt, resultsOf } from '../testing/steps';
+import { lastLook, messageAt, resultsOf } from '../testing/steps';
 
 let house: TestHouse;
 beforeAll(async () => {
@@ -98,7 +98,7 @@ test('a step that calls makes its list when its day comes, and each call counts 
   await answer(list, 3, 'pledged');
 
   expect((await house.client.call<{ detail: string }>('DELETE', `/api/calls/${list}`)).body.detail).toMatch(
-    /is called through for a step/,
+    /is being called through/,
   );
   expect((await house.client.call('POST', `/api/messages/${step}/calls/over`)).status).toBe(204);
   expect((await house.client.call('POST', `/api/messages/${step}/calls/over`)).status).toBe(409);
@@ -171,7 +171,27 @@ test('made twice, as by a worker that was killed, there is one list; with nobody
   });
 });
 
-test('calls are a step, no message by themselves, and nobody sends a test of one', async () => {
+test('the words of a step, used again, are called by themselves', async () => {
+  const { step, ids } = await calling(3);
+  const { id } = await house.client.post<{ id: number }>(`/api/messages/${step}/copy`);
+  const from = ids.map((one) => ({ kind: 'person', id: one }));
+  expect(
+    (
+      await house.client.call('PUT', `/api/messages/${id}/recipients`, {
+        ...{ from, minus: [], without: [], basedOn: 0 },
+      })
+    ).status,
+  ).toBe(200);
+  const { digest } = await lastLook(house.client, id);
+  await house.client.post(`/api/messages/${id}/send`, { at: null, digest });
+  const list = await listOf(id);
+  expect(await show(list)).toMatchObject({ people: 2, campaign: null, step: { messageId: id } });
+  await answer(list, 1, 'talked');
+  await answer(list, 2, 'talked');
+  await messageAt(house.client, id, 'done');
+});
+
+test('calls are begun as a step, no message by themselves, and nobody sends a test of one', async () => {
   const alone = await house.client.call('POST', '/api/messages', {
     ...{ name: 'Alone', channel: 'call', purpose: 'appeals' },
   });

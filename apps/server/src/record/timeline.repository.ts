@@ -86,7 +86,7 @@ export class TimelineRepository {
         row.at,
         'delivery',
         tone,
-        `${words} “${row.name}”`,
+        `${row.channel === 'call' && row.kind === 'sent' ? 'Called for' : words} “${row.name}”`,
         detail || byWhat(row.channel, row.automation),
         `/hear-back/${row.message_id}`,
       );

@@ -18,6 +18,8 @@ import { LettersToPost } from './LettersToPost';
 import { hoursOf } from './SpreadOver';
 import { groupWords, type Named } from './RecipientPicker';
 
+const HOUR_MS = 3_600_000;
+
 /** Whole seconds until a moment, told anew each second; 0 when it is over. */
 function useSecondsTo(moment: string | null): number {
   const left = () => (moment === null ? 0 : Math.max(0, Math.ceil((Date.parse(moment) - Date.now()) / 1000)));
@@ -28,6 +30,14 @@ function useSecondsTo(moment: string | null): number {
     return () => clearInterval(timer);
   }, [moment]);
   return seconds;
+}
+
+/** After how many milliseconds it is asked anew how it stands; null while it can't change by itself. */
+function asksEvery({ state, scheduledAt }: MessageView, isTime: boolean): number | null {
+  if (state === 'preparing') return 1000;
+  if (state !== 'scheduled') return null;
+  if (scheduledAt === null) return isTime ? 1000 : null;
+  return Date.parse(scheduledAt) - Date.now() < HOUR_MS ? 5000 : null;
 }
 
 /**
@@ -46,15 +56,15 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
     mutationFn: () => api.post('messages/{id}/unschedule', { id: message.id }),
     onSettled: () => refresh(queryClient, 'messages'),
   });
+  const every = asksEvery(message, seconds === 0);
   useEffect(() => {
-    const moves = waits ? seconds === 0 : message.state === 'preparing';
-    if (!moves) return;
+    if (every === null) return;
     const timer = setInterval(
       () => void queryClient.invalidateQueries({ queryKey: keyOf('messages/{id}', { id: message.id }) }),
-      1000,
+      every,
     );
     return () => clearInterval(timer);
-  }, [waits, seconds === 0, message.state]);
+  }, [every, message.id]);
   const when = waits
     ? seconds > 0
       ? t`Leaves in ${seconds} seconds`
@@ -76,7 +86,7 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
           <div>
             <h2 className="subtitle pb-1">{waits ? t`Goes to those who were counted` : t`Goes to`}</h2>
             <p>{groupWords(message.recipients, groups)}</p>
-            {message.scheduledAt && (
+            {message.scheduledAt && message.state === 'scheduled' && (
               <p className="text-ink2">
                 {message.ownTime
                   ? t`Whoever is in the group when the first of them gets it, and may be written to when it is their turn.`

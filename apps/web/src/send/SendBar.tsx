@@ -83,11 +83,7 @@ function BeforeItLeaves({
         {t`Not yet`}
       </Button>
       <Button weight="main" disabled={!ready} onClick={() => send.mutate()}>
-        {at
-          ? t`Yes, schedule it for ${people}`
-          : message.channel === 'post'
-            ? t`Yes, lay out ${people}`
-            : t`Yes, send it to ${people}`}
+        {at ? t`Yes, schedule it for ${people}` : sureWords(message.channel, people)}
       </Button>
     </section>
   );
@@ -193,7 +189,7 @@ function SendActs({
 function leavingWords(
   { unread, past, indecent, at, ownTime }: WhenChosen & { indecent: boolean },
   look: Look,
-  byPost: boolean,
+  channel: MessageView['channel'],
 ): string {
   if (unread)
     return t`When it leaves can’t be read. Write a day such as “in 3 days”, or none to send it now.`;
@@ -203,9 +199,22 @@ function leavingWords(
   if (ownTime)
     return t`Whoever is in the group when the first of them gets it. Until then it can be taken back, and be stopped after it.`;
   if (at) return t`Whoever is in the group then gets it. Until then it can be taken back.`;
-  return byPost
-    ? t`No time set: laid out now, for those counted here. They leave when you post them.`
-    : t`No time set: it leaves now, to those counted here. Until the last one has left, it can be paused and stopped.`;
+  if (channel === 'post')
+    return t`No time set: laid out now, for those counted here. They leave when you post them.`;
+  if (channel === 'call') return t`No time set: the list to call is made now, of those counted here.`;
+  return t`No time set: it leaves now, to those counted here. Until the last one has left, it can be paused and stopped.`;
+}
+
+/** What the button does where no time is set. */
+function nowWords(channel: MessageView['channel'], people: string): string {
+  if (channel === 'post') return t`Lay out ${people}`;
+  return channel === 'call' ? t`Make the list of ${people}` : t`Send now to ${people}`;
+}
+
+/** The same, when it is asked once more. */
+function sureWords(channel: MessageView['channel'], people: string): string {
+  if (channel === 'post') return t`Yes, lay out ${people}`;
+  return channel === 'call' ? t`Yes, make the list of ${people}` : t`Yes, send it to ${people}`;
 }
 
 /** Whether somebody gets it, its words are in order, it was tested, and agreed to where that is wanted. */
@@ -262,7 +271,7 @@ export function SendBar({
   const indecent = at !== '' && look.hours !== null && !withinHours(look.hours, [timeZone], Date.parse(at));
   const ready = isInOrder(look, message) && !past && !unread && !counting && !send.isPending;
   const people = format.number(look.reached);
-  const now = message.channel === 'post' ? t`Lay out ${people}` : t`Send now to ${people}`;
+  const now = nowWords(message.channel, people);
   const words = counting ? t`Counting…` : unread ? t`Say when` : at ? t`Schedule for ${people}` : now;
   return (
     <div className="pt-3">
@@ -292,7 +301,7 @@ export function SendBar({
         words={words}
       />
       <p className="text-ink3 text-[12.5px] text-right pt-1" role="status">
-        {leavesAlone(message) && leavingWords({ ...when, indecent }, look, message.channel === 'post')}
+        {leavesAlone(message) && leavingWords({ ...when, indecent }, look, message.channel)}
       </p>
     </div>
   );

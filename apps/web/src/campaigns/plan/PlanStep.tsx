@@ -125,7 +125,7 @@ function Standing({ step, may, acts }: { step: StepView; may: boolean; acts: Act
           <span className="text-ochre">{t`Its words are not ready, or no test went out`}</span>
         )}
         <Link className="link" to={`/write/${step.messageId}`}>
-          {step.isReady ? t`Read it` : t`Write it`}
+          {step.channel === 'call' ? t`What to say` : step.isReady ? t`Read it` : t`Write it`}
         </Link>
         <Link className="link" to={`/send/${step.messageId}`}>
           {isHandedOver(step.channel) ? t`Test it, and look who gets it` : t`Look who gets it`}

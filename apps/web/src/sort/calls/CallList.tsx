@@ -64,8 +64,8 @@ export default function CallList() {
           .join('; ')}
       >
         {list.step?.state === 'calling' ? (
-          <Link className="link" to={`/send/${list.step.messageId}`}>
-            {t`A step of ${list.campaign?.name ?? ''}`}
+          <Link className="link self-center" to={`/send/${list.step.messageId}`}>
+            {list.campaign ? t`A step of ${list.campaign.name}` : t`How far it is`}
           </Link>
         ) : (
           <Button onClick={() => setRemoving(true)}>{t`Delete`}</Button>
