@@ -34,6 +34,7 @@ const BENCHES: Record<string, (server: string) => Promise<string>> = {
     return [
       `the verdict over ${whole(of.people)} people with its reason: ${of.cold.toFixed(1)} s with nothing read (aim: 6 s), ${of.warm.toFixed(2)} s from columns that are there (aim: 1 s); the plainest SQL of the same counts: ${of.yardstick.toFixed(1)} s`,
       `    a last look of everybody, kept: ${of.look.toFixed(2)} s (aim: 1 s); from facts in slices, each with the entry that it rests on: ${of.withEvidence.toFixed(1)} s; both held against the core one by one: ${of.differences} differences (aim: none)`,
+      `    an outbox of ${whole(of.people)} written: ${of.outbox.ours.toFixed(1)} s, and its group frozen ${of.outbox.frozen.toFixed(1)} s; one INSERT … SELECT of the same rows: ${of.outbox.yardstick.toFixed(1)} s; ratio ${(of.outbox.ours / of.outbox.yardstick).toFixed(2)} (aim: at most 2)`,
       `    deciding from entries: ${whole(of.decisionsPerSecond)} people a second; all states derived anew from the entries: ${of.folded.toFixed(1)} s`,
     ].join('\n');
   },

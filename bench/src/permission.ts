@@ -16,6 +16,8 @@ import { groupReaders } from '@goodword/server/roll/group-readers';
 import { Ordinals } from '@goodword/server/roll/ordinals';
 import { ConsentColumns } from '@goodword/server/roll/consent-columns';
 import { VERDICTS } from '@goodword/server/roll/verdicts';
+import { SendingRepository } from '@goodword/server/sending/sending.repository';
+import { benchOutbox, type OutboxFigures } from './outbox';
 import { openBenchHouse, seconds, type BenchHouse } from './house';
 import { households, type BenchHousehold } from './households';
 
@@ -226,6 +228,7 @@ export interface PermissionFigures {
   decisionsPerSecond: number;
   folded: number;
   differences: number;
+  outbox: OutboxFigures;
 }
 
 /** As the roll reads and decides for everybody, at the moment of this bench. */
@@ -322,6 +325,13 @@ export async function benchPermission(server: string): Promise<PermissionFigures
     for (const household of households(PEOPLE, NOW)) people -= household.members.length;
   });
   if (people !== 0) throw new Error('expected the same people in every round');
+  const asking = { channel: 'email' as const, scope: SCOPE, rules: RULES, now: new Date(NOW) };
+  const outbox = await benchOutbox(
+    { database: house.database, scope },
+    house.context.get(SendingRepository, { strict: false }),
+    ids,
+    asking,
+  );
   await connection.end();
   await house.context.close();
   const warm = warms.sort((a, b) => a - b)[2]!;
@@ -335,6 +345,7 @@ export async function benchPermission(server: string): Promise<PermissionFigures
     decisionsPerSecond: PEOPLE / (bare - inventing),
     folded,
     differences,
+    outbox,
   };
 }
 

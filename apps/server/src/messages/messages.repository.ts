@@ -69,6 +69,9 @@ export interface MessageRow extends Pick<
   leaves_at: Date | null;
   own_time: number;
   spread_hours: number | null;
+  /** Of a hundred so many are kept without it, drawn with this seed. */
+  kept_share: number | null;
+  kept_seed: number | null;
   /** The campaign that it is a step of. */
   campaign_id: number | null;
   /** The automatic message that it is one of. */
@@ -120,6 +123,7 @@ export function messageView(row: MessageRow, templates: ReadonlyMap<number, stri
     scheduledAt: row.scheduled_at?.toISOString() ?? null,
     ownTime: row.own_time === 1,
     spreadHours: row.spread_hours,
+    keptShare: row.kept_share,
     leavesAt: row.leaves_at?.toISOString() ?? null,
     updatedAt: row.updated_at.toISOString(),
     version: row.version,
@@ -175,6 +179,7 @@ const COLUMNS = `id, organization_id, chapter_id, name, channel, purpose, list_i
           letter, body, recipients, scheduled_at, started_at, sender_id, tested_at, seconded_by,
           seconded_group, seconded_reached, prepared_to, personal_to, tag_triggers, updated_at,
           version, changed_by, group_version, leaves_at, own_time, spread_hours,
+          kept_share, kept_seed,
           template_id, template_version, locale, ask, plainly, in_reply_to,
           go_state, go_version, go_asked_by, go_by, go_at, go_note, paused_why, wording_of,
           (SELECT s.campaign_id FROM campaign_step s WHERE s.message_id = message.id) AS campaign_id,

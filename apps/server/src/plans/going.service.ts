@@ -74,7 +74,7 @@ export class GoingService {
       if (step.at!.getTime() <= Date.now()) throw new Conflict(sentence('plan.past', { name: step.name }));
       going.push(
         await this.sending.readied(scope, messageId, {
-          ...{ at: step.at, ownTime: step.own_time === 1, spreadHours: null, digest },
+          ...{ at: step.at, ownTime: step.own_time === 1, spreadHours: null, keptShare: null, digest },
         }),
       );
     }

@@ -36,6 +36,7 @@ import * as inbox from './migrations/038_inbox';
 import * as spread from './migrations/039_spread';
 import * as textSegments from './migrations/040_text_segments';
 import * as callsOfSteps from './migrations/041_calls_of_steps';
+import * as keptWithout from './migrations/042_kept_without';
 import * as ownTime from './migrations/032_own_time';
 import * as senderCheck from './migrations/031_sender_check';
 import * as together from './migrations/029_together';
@@ -83,6 +84,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '039_spread': spread,
   '040_text_segments': textSegments,
   '041_calls_of_steps': callsOfSteps,
+  '042_kept_without': keptWithout,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -22,8 +22,17 @@ const WHICH: Record<ResultKind, string> = {
   unsure: "d.state = 'unsure'",
   failed: "d.state = 'failed'",
   waiting: "d.state IN ('ready', 'leased', 'in-flight', 'undecided')",
+  kept: "d.state = 'kept'",
   suppressed: "d.state = 'suppressed'",
 };
+
+/** Of those with a message, or of those kept without it. */
+export interface WithOrWithout {
+  kept: number;
+  people: number;
+  gave: string;
+  given: string;
+}
 
 export interface PersonResult {
   id: number;
@@ -117,6 +126,28 @@ export class ResultsRepository {
         WHERE l.organization_id = :org AND l.message_id = :messageId
         GROUP BY l.position, l.url
         ORDER BY l.position`,
+      { messageId },
+    );
+  }
+
+  /**
+   * Of those who were kept without a message, and of those whom it or a wording of it has gone to, how many
+   * have given since it began to leave, and how much. As drawn: who was refused at the door or came back
+   * counts among the second, who still waits does not.
+   */
+  async withAndWithout(db: Scoped, messageId: number): Promise<WithOrWithout[]> {
+    return db.sql(
+      `SELECT kept, COUNT(*) AS people, COALESCE(SUM(given > 0), 0) AS gave, COALESCE(SUM(given), 0) AS given
+        FROM (SELECT d.state = 'kept' AS kept,
+            (SELECT SUM(g.amount) FROM gift g
+              WHERE g.organization_id = :org AND g.supporter_id = d.supporter_id AND g.recorded_at >= f.started_at
+                AND g.given_on >= DATEDIFF(f.started_at, '1970-01-01') - 1) AS given
+          FROM message f
+          JOIN message m ON m.id = f.id OR m.wording_of = f.id
+          JOIN delivery d ON d.message_id = m.id AND d.verdict = 'send'
+            AND d.state NOT IN ('ready', 'leased', 'in-flight', 'undecided', 'stopped')
+          WHERE f.organization_id = :org AND f.id = :messageId) x
+        GROUP BY kept`,
       { messageId },
     );
   }

@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { MessageResults, Page, ResultKind, ResultPerson } from '@goodword/core/contract';
 import { type Verdict } from '@goodword/core/permission';
-import { wilson } from '@goodword/core/results';
+import { liftOf, wilson } from '@goodword/core/results';
 import { heldBackWords } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { MailLimitsRepository } from '../limits/mail-limits.repository';
@@ -11,7 +11,7 @@ import { Conflict, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { AccessScope } from '../platform/scope';
 import { MessagesRepository, type MessageRow } from '../messages/messages.repository';
-import { ResultsRepository } from './results.repository';
+import { ResultsRepository, type WithOrWithout } from './results.repository';
 import { sentence } from '../platform/words';
 
 /** What each count is a share of. */
@@ -71,6 +71,7 @@ export class ResultsService {
         pausedWhy: message.state === 'paused' ? message.paused_why : null,
       },
       counts,
+      without: message.kept_share === null ? null : withoutOf(await this.results.withAndWithout(db, id)),
       rates,
       links: links.map((link) => ({ ...link, people: Number(link.people) })),
       pace,
@@ -160,3 +161,16 @@ function byHour(events: readonly { at: string; kind: string; n: number }[]): Mes
 
 const waiting = ({ people, until }: { people: number; until: Date | null }) =>
   until ? { people, until: until.toISOString() } : null;
+
+/** What the message did to the giving of those who got it; null while one of the two is nobody. */
+function withoutOf(rows: readonly WithOrWithout[]): MessageResults['without'] {
+  const sumOf = (isKept: number) => {
+    const row = rows.find(({ kept }) => Number(kept) === isKept);
+    return { people: Number(row?.people ?? 0), gave: Number(row?.gave ?? 0), given: Number(row?.given ?? 0) };
+  };
+  const [kept, meant] = [sumOf(1), sumOf(0)];
+  const lift = liftOf({ count: kept.gave, of: kept.people }, { count: meant.gave, of: meant.people });
+  if (!lift) return null;
+  const { more, low, high, differs } = lift;
+  return { kept, meant, more, low, high, differs };
+}

@@ -14,6 +14,7 @@ export function cameWords(delivery: CameOf, channel: Channel): string {
   const verdict = lastVerdict(delivery);
   if (verdict !== 'send') return heldBackWords(verdict, channel, delivery.detail);
   if (delivery.sent_at) return sentence(channel === 'call' ? 'path.called' : 'path.came');
+  if (delivery.state === 'kept') return sentence('path.kept');
   if (delivery.state === 'undecided') return sentence('path.undecided');
   if (delivery.state === 'ready') return sentence(channel === 'call' ? 'path.waits-call' : 'path.waits');
   return delivery.detail ?? delivery.state;

@@ -24,6 +24,9 @@ const onceWritten = ({ channel }: MessageRow): { state: MessageState; then?: Job
   return channel === 'call' ? { state: 'calling', then: 'message-calls' } : { state: 'sending' };
 };
 
+/** Whether some are kept without it. */
+const isKeeping = ({ kept_share: share }: MessageRow) => share !== null;
+
 /**
  * Freezes the group and writes the outbox slice by slice; after an interruption it goes on behind the last
  * slice.
@@ -73,9 +76,10 @@ export class PrepareJob {
     }
   }
 
-  /** What each has been written down for leaves; where there are several wordings, each is drawn for one. */
+  /** What each has been written down for leaves; some may be kept without it, by lot; where there are several wordings, each is drawn for one. */
   private async written(job: Running): Promise<void> {
     const { scope, refId } = job;
+    const message = await this.messages.need(this.database.read(scope), refId);
     const comparison = await this.wordings.comparison(this.database.read(scope), refId);
     const others = await this.wordings.beside(this.database.read(scope), refId);
     const underLock = <T>(act: (tx: Scoped, message: MessageRow) => Promise<T>): Promise<T | null> =>
@@ -83,6 +87,10 @@ export class PrepareJob {
         const current = await this.messages.lock(tx, refId);
         return current?.state !== 'preparing' || (await job.stopped()) ? null : act(tx, current);
       });
+    for (let after: number | null = isKeeping(message) ? 0 : null; after !== null;) {
+      const from: number = after;
+      after = await underLock((tx, current) => this.sending.keepSlice(tx, current, from));
+    }
     if (comparison && others.length > 0)
       for (let after: number | null = 0; after !== null;) {
         const from: number = after;

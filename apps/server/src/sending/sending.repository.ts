@@ -3,7 +3,9 @@ import { Inject, Injectable } from '@nestjs/common';
 import { FELL_OUT, type Fall } from '@goodword/core/campaigns';
 import { FALL_WORDS } from '@goodword/core/words';
 import { oneCopyEach, type Decision, type Verdict } from '@goodword/core/permission';
+import { isKept } from '@goodword/core/wordings';
 import { FactsRepository, type EligibilityQuery } from '../permission/ledger/facts.repository';
+import type { MessageRow } from '../messages/messages.repository';
 import type { Bound, Scoped } from '../platform/scoped';
 import { HouseholdsRepository } from '../record/households.repository';
 import type { GroupReaders } from '../roll/group-readers';
@@ -27,6 +29,10 @@ interface WrittenDelivery extends Pick<Decision, 'contactPointId' | 'entryId' | 
   notBefore: Date | null;
   detail: string | null;
 }
+type KeepingMessage = Pick<MessageRow, 'id' | 'kept_share' | 'kept_seed'>;
+/** So many are drawn at once. */
+const KEEP_SLICE = 5000;
+
 type FellOf = (tx: Scoped, ids: readonly number[]) => Promise<Map<number, Fall>>;
 type MomentsOf = (tx: Scoped, people: readonly NewDelivery[]) => Promise<Map<number, Date>>;
 
@@ -280,6 +286,30 @@ export class SendingRepository {
   }
 
   /** Deliveries that have not left are stopped for good. */
+  /**
+   * Keeps some of a slice of those who will get a message without it, behind a delivery. Returns the last, or
+   * null where nobody was left. Drawn again, it comes out the same.
+   */
+  async keepSlice(
+    tx: Scoped,
+    { id: messageId, kept_share: share, kept_seed: seed }: KeepingMessage,
+    after: number,
+  ): Promise<number | null> {
+    const rows = await tx.sql<{ id: number; supporterId: number }>(
+      `SELECT id, supporter_id AS supporterId FROM delivery
+        WHERE organization_id = :org AND message_id = :messageId AND state = 'ready' AND id > :after
+        ORDER BY id LIMIT :size`,
+      { messageId, after, size: KEEP_SLICE },
+    );
+    const draw = { seed: seed ?? 0, share: share ?? 0 };
+    const ids = rows.filter(({ supporterId }) => isKept(supporterId, draw)).map(({ id }) => id);
+    if (ids.length > 0)
+      await tx.execute("UPDATE delivery SET state = 'kept' WHERE organization_id = :org AND id IN (:ids)", {
+        ids,
+      });
+    return rows.at(-1)?.id ?? null;
+  }
+
   async stopReady(tx: Scoped, messageId: number): Promise<number> {
     return tx.execute(
       `UPDATE delivery

@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import type { MessageState, Recipients } from '@goodword/core/contract';
 import { goStanding, hasItsGo, hasSecond, wantsSecond } from '@goodword/core/team';
@@ -28,6 +29,8 @@ interface SendWhen {
   at: Date | null;
   ownTime: boolean;
   spreadHours: number | null;
+  /** Of a hundred so many are kept without it, by lot. */
+  keptShare: number | null;
   digest: string;
 }
 
@@ -130,6 +133,7 @@ export class SendingService {
         scheduled_at: when.at,
         own_time: Number(ownTime),
         spread_hours: isHandedOver(message.channel) ? when.spreadHours : null,
+        ...keeping(isHandedOver(message.channel) ? when.keptShare : null),
         leaves_at: waits,
         sender_id: locked.sender_id ?? scope.actorId,
         prepared_to: 0,
@@ -190,6 +194,7 @@ export class SendingService {
       await rowsOf(tx.knex, 'job').where({ kind: 'message-prepare', ref_id: id, state: 'waiting' }).delete();
       await this.messages.change(tx, id, {
         ...{ scheduled_at: null, leaves_at: null, own_time: 0, spread_hours: null },
+        ...keeping(null),
       });
       await this.beside.follow(tx, { id }, ['scheduled'], 'draft');
     });
@@ -233,3 +238,9 @@ export class SendingService {
     });
   }
 }
+
+/** What is kept of the choice that some get none: each message has a draw of its own. */
+const keeping = (share: number | null) => ({
+  kept_share: share,
+  kept_seed: share === null ? null : randomBytes(4).readUInt32BE(),
+});

@@ -18,6 +18,7 @@ import { OverTime } from './OverTime';
 import { refresh } from '../app/refresh';
 import { KeepAsTemplate } from '../write/KeepAsTemplate';
 import { UseAgain } from '../write/UseAgain';
+import { WithoutIt } from './WithoutIt';
 import { WriteToThem } from '../write/WriteToThem';
 import { reading } from '../app/reading';
 import { useComparison } from '../wordings/useComparison';
@@ -35,6 +36,7 @@ const KINDS: [ResultKind, string, string][] = [
   ['unsure', t`Unsure`, t`may or may not have gone`],
   ['failed', t`Failed`, t`refused for another reason`],
   ['waiting', t`Waiting`, t`about to leave`],
+  ['kept', t`Kept without it`, t`by lot, to see what it did`],
   ['suppressed', t`Held back`, t`not in it from the start`],
 ];
 /** What holds the rest of a mailing back. */
@@ -342,6 +344,7 @@ export default function Results() {
         <KeepAsTemplate id={id} name={data.message.name} />
       </Heading>
       {MOVING.has(data.message.state) && <Pace data={data} beside={beside} />}
+      {data.without && <WithoutIt without={data.without} />}
       {comparison && <WordingsCame comparison={comparison} shown={id} />}
       <div className="grid grid-cols-[minmax(420px,1fr)_1fr] gap-4 items-start max-[1100px]:grid-cols-1">
         <section className="sheet p-5">

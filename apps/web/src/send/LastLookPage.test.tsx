@@ -28,15 +28,21 @@ const LOOK: Look = {
   ],
 };
 
-const NOW = { at: null, ownTime: false, spreadHours: null };
+const NOW = { at: null, ownTime: false, spreadHours: null, keptShare: null };
 
 /** A draft on the server: what its group comes to follows from who is chosen. */
 function server({
   look = LOOK,
   testedAt = '2026-11-26T10:00:00Z',
   slow = false,
-  counting = 0,
-}: { look?: Look; testedAt?: string | null; slow?: boolean; counting?: number } = {}) {
+  counted = () => Promise.resolve(),
+}: {
+  look?: Look;
+  testedAt?: string | null;
+  slow?: boolean;
+  /** Until when a look is being counted. */
+  counted?: () => Promise<void>;
+} = {}) {
   const message = {
     ...{
       id: 4,
@@ -53,6 +59,7 @@ function server({
       testedAt,
       leavesAt: null,
       spreadHours: null,
+      keptShare: null,
       version: 3,
       groupVersion: 0,
       subject: 'Planks are in!',
@@ -87,7 +94,7 @@ function server({
       return { version: message.groupVersion };
     },
     'POST messages/4/last-look': async () => {
-      await new Promise((done) => setTimeout(done, counting));
+      await counted();
       return {
         ...look,
         reached: look.reached - message.recipients.from.length + 1,
@@ -249,13 +256,16 @@ test('to a few it leaves at once', async () => {
 });
 
 test('clicked at once after every change, the number that was seen is sent or nothing is', async () => {
-  const { answers, message } = server({ look: { ...LOOK, reached: 3 }, counting: 1500 });
+  let counted = Promise.resolve();
+  const { answers, message } = server({ look: { ...LOOK, reached: 3 }, counted: () => counted });
   const { user, asked } = page(answers);
   const send = await screen.findByRole<HTMLButtonElement>(
     'button',
     { name: 'Send now to 3' },
     { timeout: 10_000 },
   );
+  let goOn = () => {};
+  counted = new Promise((done) => (goOn = done));
   await user.click(screen.getByRole('button', { name: 'or in…' }));
   await user.click(await screen.findByRole('option', { name: 'Menders' }));
   // The same button, pressed before anything was counted anew.
@@ -263,6 +273,7 @@ test('clicked at once after every change, the number that was seen is sent or no
   await user.click(send);
   expect(sent(asked)).toEqual([]);
   expect([send.disabled, send.textContent]).toEqual([true, 'Counting…']);
+  goOn();
   await user.click(await screen.findByRole('button', { name: 'Send now to 2' }, { timeout: 10_000 }));
   await waitFor(() => expect(sent(asked)).toEqual([{ ...NOW, digest: `look of ${message.groupVersion}` }]));
 });
@@ -513,4 +524,18 @@ test('what is scheduled can be taken back', async () => {
   const { user, asked } = page({ ...answers, 'POST messages/4/unschedule': () => reply(204, null) });
   await user.click(await screen.findByRole('button', { name: 'Take it back from its schedule' }));
   await waitFor(() => expect(asked.some(({ path }) => path === 'messages/4/unschedule')).toBe(true));
+});
+
+test('some are kept without it: about how many is said, asked about, and sent', async () => {
+  const { answers } = server({ look: { ...LOOK, reached: 200 } });
+  const { user, asked } = page(answers);
+  await user.selectOptions(
+    await screen.findByRole('combobox', { name: 'Whether some are kept without it' }),
+    '10% go without',
+  );
+  expect(screen.getByText(/^About 20 people, drawn by lot, get none of it/)).toBeTruthy();
+  await user.click(screen.getByRole('button', { name: 'Send now to about 180' }));
+  expect(screen.getByText(/but about 20, drawn by lot/)).toBeTruthy();
+  await user.click(screen.getByRole('button', { name: 'Yes, send it to about 180' }));
+  await waitFor(() => expect(sent(asked)).toEqual([{ ...NOW, keptShare: 10, digest: 'look of 0' }]));
 });

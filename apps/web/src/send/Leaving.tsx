@@ -79,7 +79,11 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
       <Heading
         title={message.name}
         page={t`Send: ${message.name}`}
-        note={message.spreadHours === null ? when : t`${when}, spread over ${hoursOf(message.spreadHours)}`}
+        note={[
+          when,
+          ...(message.spreadHours === null ? [] : [t`spread over ${hoursOf(message.spreadHours)}`]),
+          ...(message.keptShare === null ? [] : [t`${format.percent(message.keptShare / 100)} go without`]),
+        ].join(', ')}
       />
       <div className="grid grid-cols-[1fr_minmax(320px,40%)] gap-4 grow min-h-0">
         <section className="sheet p-6 flex flex-col gap-4 items-start" aria-label={t`Who gets it`}>

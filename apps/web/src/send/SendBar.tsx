@@ -19,6 +19,7 @@ import { letterStart } from '../write/letterStart';
 import { OwnTimes } from './OwnTimes';
 import { SecondPair } from './SecondPair';
 import { useComparison } from '../wordings/useComparison';
+import { aboutKept, KeptWithout, KeptWords } from './KeptWithout';
 import { hoursOf, SpreadOver } from './SpreadOver';
 import { TestToOthers } from './TestToOthers';
 import type { WhenChosen } from './useWhen';
@@ -49,14 +50,17 @@ function WordsThatLeave({ message }: { message: MessageView }) {
 
 function BeforeItLeaves({
   people,
+  whom,
   look,
   message,
-  when: { at, ownTime, spreadHours },
+  when: { at, ownTime, spreadHours, keptShare },
   setSure,
   ready,
   send,
 }: {
   people: string;
+  /** How many it leaves to, where some are kept without it. */
+  whom: string;
   look: Look;
   message: MessageView;
   when: WhenChosen;
@@ -65,6 +69,7 @@ function BeforeItLeaves({
   send: UseMutationResult<void, Error, void, unknown>;
 }) {
   const format = useFormat();
+  const kept = format.number(aboutKept(look.reached, keptShare));
   return (
     <section className="sheet p-4 mb-3 flex items-center gap-4" aria-label={t`Before it leaves`}>
       <p className="grow">
@@ -74,7 +79,8 @@ function BeforeItLeaves({
             {message.channel}
             {at ? t` on ${format.moment(at)}` : t` now`}
             {at && ownTime ? t`, by their own clocks` : ''}
-            {spreadHours === null ? '' : t`, spread over ${hoursOf(spreadHours)}`}:
+            {spreadHours === null ? '' : t`, spread over ${hoursOf(spreadHours)}`}
+            {keptShare === null ? '' : t`, but about ${kept}, drawn by lot`}:
           </Trans>
         </b>{' '}
         <WordsThatLeave message={message} />
@@ -83,7 +89,7 @@ function BeforeItLeaves({
         {t`Not yet`}
       </Button>
       <Button weight="main" disabled={!ready} onClick={() => send.mutate()}>
-        {at ? t`Yes, schedule it for ${people}` : sureWords(message.channel, people)}
+        {at ? t`Yes, schedule it for ${whom}` : sureWords(message.channel, whom)}
       </Button>
     </section>
   );
@@ -169,6 +175,7 @@ function SendActs({
             </label>
           )}
           {isHandedOver(message.channel) && <SpreadOver when={when} onChange={() => setSure(null)} />}
+          {isHandedOver(message.channel) && <KeptWithout when={when} onChange={() => setSure(null)} />}
           {/* It keeps its place while it is asked once more: a second click hits nothing that moved there. */}
           <Button
             weight="main"
@@ -244,7 +251,7 @@ export function SendBar({
   const queryClient = useQueryClient();
   const format = useFormat();
   const { timeZone } = useSession().organization;
-  const { at, ownTime, spreadHours, unread, past } = when;
+  const { at, ownTime, spreadHours, keptShare, unread, past } = when;
   // The look that was asked about: a count that comes while it is being asked makes it be asked anew.
   const [sure, setSure] = useState<string | null>(null);
   const asking = sure === look.digest && !counting;
@@ -259,7 +266,7 @@ export function SendBar({
     mutationFn: () =>
       api.post('messages/{id}/send', {
         id: message.id,
-        body: { at: at || null, ownTime, spreadHours, digest: look.digest },
+        body: { at: at || null, ownTime, spreadHours, keptShare, digest: look.digest },
       }),
     onSuccess: () => void refresh(queryClient, 'messages'),
     onError: () => (setSure(null), onLook()),
@@ -271,8 +278,10 @@ export function SendBar({
   const indecent = at !== '' && look.hours !== null && !withinHours(look.hours, [timeZone], Date.parse(at));
   const ready = isInOrder(look, message) && !past && !unread && !counting && !send.isPending;
   const people = format.number(look.reached);
-  const now = nowWords(message.channel, people);
-  const words = counting ? t`Counting…` : unread ? t`Say when` : at ? t`Schedule for ${people}` : now;
+  const going = format.number(look.reached - aboutKept(look.reached, keptShare));
+  const whom = keptShare === null ? people : t`about ${going}`;
+  const now = nowWords(message.channel, whom);
+  const words = counting ? t`Counting…` : unread ? t`Say when` : at ? t`Schedule for ${whom}` : now;
   return (
     <div className="pt-3">
       <ProblemNote error={send.error ?? test.error ?? second.error} />
@@ -280,6 +289,7 @@ export function SendBar({
       {asking && (
         <BeforeItLeaves
           people={people}
+          whom={whom}
           look={look}
           message={message}
           when={when}
@@ -303,6 +313,7 @@ export function SendBar({
       <p className="text-ink3 text-[12.5px] text-right pt-1" role="status">
         {leavesAlone(message) && leavingWords({ ...when, indecent }, look, message.channel)}
       </p>
+      <KeptWords reached={look.reached} share={keptShare} />
     </div>
   );
 }

@@ -13,6 +13,9 @@ export interface WhenChosen {
   /** Over so many hours; null for all at once. */
   spreadHours: number | null;
   setSpreadHours: (next: number | null) => void;
+  /** Of a hundred so many are kept without it; null for none. */
+  keptShare: number | null;
+  setKeptShare: (next: number | null) => void;
   /** What is typed there can't be read: that is no "now". */
   unread: boolean;
   setUnread: (next: boolean) => void;
@@ -25,8 +28,10 @@ export function useWhen(channel: MessageView['channel'] | undefined): WhenChosen
   const [own, setOwnTime] = useState(false);
   const [unread, setUnread] = useState(false);
   const [spread, setSpreadHours] = useState<number | null>(null);
+  const [kept, setKeptShare] = useState<number | null>(null);
   return {
-    ...{ at, setAt, setOwnTime, unread, setUnread, setSpreadHours },
+    ...{ at, setAt, setOwnTime, unread, setUnread, setSpreadHours, setKeptShare },
+    keptShare: channel && isHandedOver(channel) ? kept : null,
     spreadHours: channel && isHandedOver(channel) ? spread : null,
     ownTime: own && at !== '' && channel !== undefined && isHandedOver(channel),
     past: at !== '' && Date.parse(at) <= Date.now(),

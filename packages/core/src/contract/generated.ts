@@ -3232,11 +3232,50 @@ export interface components {
         bounced: number;
         door: number;
         waiting: number;
+        kept: number;
         sent: number;
         delivered: number;
         unsure: number;
         suppressed: number;
       };
+      /** @description Those who were kept without it beside those whom it has gone to; null where nobody was. */
+      without: {
+        kept: {
+          people: number;
+          /**
+           * Format: double
+           * @description How many of them have given since it began to leave.
+           */
+          gave: number;
+          /**
+           * Format: double
+           * @description How much, in hundredths.
+           */
+          given: number;
+        };
+        meant: {
+          people: number;
+          /**
+           * Format: double
+           * @description How many of them have given since it began to leave.
+           */
+          gave: number;
+          /**
+           * Format: double
+           * @description How much, in hundredths.
+           */
+          given: number;
+        };
+        /**
+         * Format: double
+         * @description How much larger the share of givers is, 0 to 1, with its range at 95 % confidence.
+         */
+        more: number;
+        low: number;
+        high: number;
+        /** @description Whether a difference is seen. */
+        differs: boolean;
+      } | null;
       rates: {
         kind:
           | 'sent'
@@ -3250,6 +3289,7 @@ export interface components {
           | 'unsure'
           | 'failed'
           | 'waiting'
+          | 'kept'
           | 'suppressed';
         of: number;
         rate: number;
@@ -3376,6 +3416,11 @@ export interface components {
        * @description Over so many hours from then on; null for all at once.
        */
       spreadHours: number | null;
+      /**
+       * Format: double
+       * @description Of a hundred so many are kept without it, by lot; null for none.
+       */
+      keptShare: number | null;
       /**
        * Format: double
        * @description The campaign that it is a step of, and leaves with.
@@ -5402,6 +5447,8 @@ export interface components {
       ownTime: boolean;
       /** @default null */
       spreadHours: number | null;
+      /** @default null */
+      keptShare: number | null;
       digest: string;
     };
     BeginToBody: {
@@ -5437,6 +5484,7 @@ export interface components {
                 | 'unsure'
                 | 'failed'
                 | 'waiting'
+                | 'kept'
                 | 'suppressed';
             };
           };
@@ -5510,6 +5558,7 @@ export interface components {
         | 'unsure'
         | 'failed'
         | 'waiting'
+        | 'kept'
         | 'suppressed';
     };
     SettleBody: {
@@ -9678,6 +9727,7 @@ export interface operations {
           | 'unsure'
           | 'failed'
           | 'waiting'
+          | 'kept'
           | 'suppressed';
       };
       path: {

@@ -2,6 +2,7 @@ import Joi from 'joi';
 import { ASK_BASES, type AskRule } from '../letter';
 import { SUPPRESSION_REASONS } from '../permission';
 import { MOST_SPREAD_HOURS } from '../schedule';
+import { KEPT_LIMITS } from '../wordings';
 import { isLocale } from '../team';
 import { ofCore, oneOf, orNull, shape, usually } from './kinds';
 import { peopleGroup } from './groups';
@@ -74,6 +75,7 @@ export const RESULT_KINDS = [
   'unsure',
   'failed',
   'waiting',
+  'kept',
   'suppressed',
 ] as const;
 export type ResultKind = (typeof RESULT_KINDS)[number];
@@ -253,6 +255,14 @@ export const sendMessage = Joi.object({
     .integer()
     .min(1)
     .max(MOST_SPREAD_HOURS)
+    .allow(null)
+    .default(null)
+    .meta(usually(null)),
+  /** Of a hundred so many are kept without it, by lot. */
+  keptShare: Joi.number()
+    .integer()
+    .min(KEPT_LIMITS.least)
+    .max(KEPT_LIMITS.most)
     .allow(null)
     .default(null)
     .meta(usually(null)),

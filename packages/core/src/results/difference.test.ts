@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { jStat } from 'jstat';
-import { differenceOf, peopleToTell, toldFrom } from '.';
+import { differenceOf, liftOf, peopleToTell, toldFrom } from '.';
 
 // R. G. Newcombe, "Interval estimation for the difference between independent proportions: comparison of
 // eleven methods", Statistics in Medicine 17 (1998), table II, method 10; values from memory.
@@ -81,4 +81,19 @@ test('what so many each can tell is what needs no more of them', () => {
   expect(toldFrom(0.02, 3826)).toBe(0.03);
   expect(toldFrom(0.02, 3825)).toBe(0.031);
   expect(toldFrom(0.05, 2)).toBeNull();
+});
+
+test('what a message did is seen only where chance does not explain it, by a package of statistics', () => {
+  fc.assert(
+    fc.property(shares, shares, (kept, meant) => {
+      const { differs, z } = liftOf(kept, meant)!;
+      const rare = 2 * (1 - jStat.normal.cdf(Math.abs(z), 0, 1));
+      fc.pre(Math.abs(rare - 0.05) > 1e-6);
+      expect(differs).toBe(rare < 0.05);
+    }),
+  );
+  // 3 of 100 gave anyway, and 5 of 100 with it: seen among thousands, and not among hundreds.
+  expect(liftOf({ count: 3, of: 100 }, { count: 5, of: 100 })).toMatchObject({ differs: false });
+  expect(liftOf({ count: 90, of: 3000 }, { count: 150, of: 3000 })).toMatchObject({ differs: true });
+  expect(liftOf({ count: 0, of: 0 }, { count: 5, of: 100 })).toBeNull();
 });

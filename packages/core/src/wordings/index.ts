@@ -7,4 +7,4 @@ export {
   type CompareMeasure,
   type Comparison,
 } from './comparison';
-export { drawnFor, REST } from './draw';
+export { drawnFor, isKept, KEPT_LIMITS, REST } from './draw';

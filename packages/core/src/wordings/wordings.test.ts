@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { better, COMPARISON_LIMITS, drawnFor, REST } from '.';
+import { better, COMPARISON_LIMITS, drawnFor, isKept, KEPT_LIMITS, REST } from '.';
 
 const seed = fc.integer({ min: 0, max: 2 ** 32 - 1 });
 const share = fc.integer({ min: COMPARISON_LIMITS.share[0], max: COMPARISON_LIMITS.share[1] });
@@ -44,6 +44,31 @@ describe('the draw', () => {
     expect(Math.abs(same - 2000)).toBeLessThan(160);
     const evenFirst = ids.filter((id, i) => id % 2 === 0 && one[i] === 0).length;
     expect(Math.abs(evenFirst - 1000)).toBeLessThan(115);
+  });
+});
+
+describe('who is kept without it', () => {
+  const kept = fc.integer({ min: KEPT_LIMITS.least, max: KEPT_LIMITS.most });
+
+  test('is the share, within chance, and the same whenever it is asked', () => {
+    fc.assert(
+      fc.property(seed, kept, (s, part) => {
+        const ids = Array.from({ length: 6_000 }, (_none, i) => i + 1);
+        const drawn = ids.filter((id) => isKept(id, { seed: s, share: part }));
+        const far = 5 * Math.sqrt(ids.length * (part / 100) * (1 - part / 100));
+        expect(Math.abs(drawn.length - (ids.length * part) / 100)).toBeLessThanOrEqual(far);
+        expect(drawn.every((id) => isKept(id, { seed: s, share: part }))).toBe(true);
+        // With a larger share they are among those who are kept.
+        expect(drawn.every((id) => isKept(id, { seed: s, share: 100 }))).toBe(true);
+      }),
+    );
+  });
+
+  test('says nothing of which wording the others get: as many of each', () => {
+    const ids = Array.from({ length: 8_000 }, (_none, i) => i + 1);
+    const rest = ids.filter((id) => !isKept(id, { seed: 7, share: 50 }));
+    const first = rest.filter((id) => drawnFor(id, { seed: 70_001, share: 100, wordings: 2 }) === 0);
+    expect(Math.abs(first.length - rest.length / 2)).toBeLessThan(5 * Math.sqrt(rest.length / 4));
   });
 });
 

@@ -408,7 +408,8 @@ export interface Tables {
       | 'door'
       | 'unsure'
       | 'stopped'
-      | 'undecided';
+      | 'undecided'
+      | 'kept';
     supporter_id: number;
     verdict: string;
   };
@@ -678,6 +679,8 @@ export interface Tables {
     group_version: number;
     id: number;
     in_reply_to: string | null;
+    kept_seed: number | null;
+    kept_share: number | null;
     leaves_at: Date | null;
     letter: import('@goodword/core/letter').LetterDoc | null;
     list_id: number | null;

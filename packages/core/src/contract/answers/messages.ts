@@ -47,6 +47,7 @@ export const messageShown = shape('MessageView', {
   tagTriggers: listOf(tagTrigger),
   ownTime: told('At that time where each of them is.', flag),
   spreadHours: told('Over so many hours from then on; null for all at once.', orNull(number)),
+  keptShare: told('Of a hundred so many are kept without it, by lot; null for none.', orNull(number)),
   campaignId: told('The campaign that it is a step of, and leaves with.', orNull(number)),
   automationId: told('The automatic message that it is one of.', orNull(number)),
   wordingOf: told('The message that it is another wording of, and leaves with.', orNull(number)),
@@ -119,6 +120,12 @@ export const imageView = shape('ImageView', {
   usedBy: told('What has not left and shows it, by name.', listOf(text)),
 });
 
+const giving = part({
+  people: number,
+  gave: told('How many of them have given since it began to leave.', number),
+  given: told('How much, in hundredths.', number),
+});
+
 /** What came of a message: counts, rates with their intervals, links, hours. */
 export const messageResults = shape('MessageResults', {
   message: part({
@@ -138,11 +145,28 @@ export const messageResults = shape('MessageResults', {
     bounced: number,
     door: number,
     waiting: number,
+    kept: number,
     sent: number,
     delivered: number,
     unsure: number,
     suppressed: number,
   }),
+  without: told(
+    'Those who were kept without it beside those whom it has gone to; null where nobody was.',
+    orNull(
+      part({
+        kept: giving,
+        meant: giving,
+        more: told(
+          'How much larger the share of givers is, 0 to 1, with its range at 95 % confidence.',
+          number,
+        ),
+        low: number,
+        high: number,
+        differs: told('Whether a difference is seen.', flag),
+      }),
+    ),
+  ),
   rates: listOf(
     part({
       kind: oneOf(RESULT_KINDS),
