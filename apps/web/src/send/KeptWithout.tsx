@@ -38,7 +38,7 @@ export function KeptWithout({ when, onChange }: { when: WhenChosen; onChange: ()
 export function KeptWords({ reached, share }: { reached: number; share: number | null }) {
   if (share === null) return null;
   return (
-    <p className="text-ink2 text-[13px] text-right">
+    <p className="text-ink3 text-[12.5px] text-right">
       {plural(aboutKept(reached, share), {
         one: 'About # person, drawn by lot, gets none of it: so you see afterwards how many would have given anyway.',
         other:

@@ -80,7 +80,7 @@ function BeforeItLeaves({
             {at ? t` on ${format.moment(at)}` : t` now`}
             {at && ownTime ? t`, by their own clocks` : ''}
             {spreadHours === null ? '' : t`, spread over ${hoursOf(spreadHours)}`}
-            {keptShare === null ? '' : t`, but about ${kept}, drawn by lot`}:
+            {keptShare === null ? '' : t`, less about ${kept} drawn by lot`}:
           </Trans>
         </b>{' '}
         <WordsThatLeave message={message} />
