@@ -76,7 +76,10 @@ export class PrepareJob {
     }
   }
 
-  /** What each has been written down for leaves; some may be kept without it, by lot; where there are several wordings, each is drawn for one. */
+  /**
+   * What each has been written down for leaves. Some may be kept without it, by lot; where there are several
+   * wordings, each is drawn for one.
+   */
   private async written(job: Running): Promise<void> {
     const { scope, refId } = job;
     const message = await this.messages.need(this.database.read(scope), refId);

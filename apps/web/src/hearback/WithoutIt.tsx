@@ -2,7 +2,7 @@ import { t } from '@lingui/core/macro';
 import type { MessageResults } from '@goodword/core/contract';
 import { useFormat } from '../app/format';
 
-/** What the message itself did: who gave of those who got it, and of those who were kept without it by lot. */
+/** What the message itself did: who gave of those who got it, and of those kept without it by lot. */
 export function WithoutIt({ without }: { without: NonNullable<MessageResults['without']> }) {
   const format = useFormat();
   const signed = (share: number) => `${share > 0 ? '+' : ''}${format.percent(share)}`;
