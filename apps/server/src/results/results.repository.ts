@@ -141,7 +141,8 @@ export class ResultsRepository {
         FROM (SELECT d.state = 'kept' AS kept,
             (SELECT SUM(g.amount) FROM gift g
               WHERE g.organization_id = :org AND g.supporter_id = d.supporter_id
-                AND g.recorded_at >= f.started_at AND g.given_on >= DATEDIFF(f.started_at, '1970-01-01') - 1) AS given
+                AND g.recorded_at >= f.started_at
+                AND g.given_on >= DATEDIFF(f.started_at, '1970-01-01') - 1) AS given
           FROM message f
           JOIN message m ON m.id = f.id OR m.wording_of = f.id
           JOIN delivery d ON d.message_id = m.id AND d.verdict = 'send'
