@@ -35,7 +35,7 @@ export function KeptWithout({ when, onChange }: { when: WhenChosen; onChange: ()
 }
 
 /** How many that will be, and what for. */
-export function KeptWords({ reached, share }: { reached: number; share: number | null }) {
+export function WithoutWords({ reached, share }: { reached: number; share: number | null }) {
   if (share === null) return null;
   return (
     <p className="text-ink3 text-[12.5px] text-right">

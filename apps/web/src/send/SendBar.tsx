@@ -19,7 +19,7 @@ import { letterStart } from '../write/letterStart';
 import { OwnTimes } from './OwnTimes';
 import { SecondPair } from './SecondPair';
 import { useComparison } from '../wordings/useComparison';
-import { aboutKept, KeptWithout, KeptWords } from './KeptWithout';
+import { aboutKept, KeptWithout, WithoutWords } from './KeptWithout';
 import { hoursOf, SpreadOver } from './SpreadOver';
 import { TestToOthers } from './TestToOthers';
 import type { WhenChosen } from './useWhen';
@@ -313,7 +313,7 @@ export function SendBar({
       <p className="text-ink3 text-[12.5px] text-right pt-1" role="status">
         {leavesAlone(message) && leavingWords({ ...when, indecent }, look, message.channel)}
       </p>
-      <KeptWords reached={look.reached} share={keptShare} />
+      <WithoutWords reached={look.reached} share={keptShare} />
     </div>
   );
 }
