@@ -26,6 +26,7 @@ export function settingsFor(folder, { databaseUrl, ports, extra = {} }) {
   const secret = once(join(keys, 'secret'), () => randomBytes(32).toString('hex'));
   const hook = once(join(keys, 'hook'), () => randomBytes(16).toString('hex'));
   const textKey = once(join(keys, 'text'), () => randomBytes(16).toString('hex'));
+  const deskToken = once(join(keys, 'desk'), () => randomBytes(16).toString('hex'));
   const dkim = join(keys, 'dkim.pem');
   once(
     dkim,
@@ -65,6 +66,10 @@ export function settingsFor(folder, { databaseUrl, ports, extra = {} }) {
     HANDSETS_PORT: String(ports.handsets),
     TEXT_HOOK_URL: `${base}/hooks/text`,
     TEXT_OUR_NUMBER: '+12065550100',
+    FEED_PRIVATE: `127.0.0.1:${ports.desk}`,
+    DONOR_DESK_PORT: String(ports.desk),
+    DONOR_DESK_TOKEN: deskToken,
+    DONOR_DESK_PAGE: `http://127.0.0.1:${ports.desk}`,
     ...extra,
   };
 }

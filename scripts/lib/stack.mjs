@@ -26,6 +26,7 @@ export async function stackPorts(from, say) {
     mailroom: await port('Mailroom page', from + 10),
     mailroomSmtp: await port('Mailroom SMTP', from + 11),
     handsets: await port('Handsets', from + 20),
+    desk: await port('Donor desk', from + 25),
   };
 }
 

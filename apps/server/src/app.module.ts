@@ -18,6 +18,7 @@ import { InboxModule } from './inbox/inbox.module';
 import { ResultsModule } from './results/results.module';
 import { SegmentsModule } from './segments/segments.module';
 import { LettersModule } from './letters/letters.module';
+import { FeedsModule } from './feeds/feeds.module';
 import { AutomaticModule } from './automatic/automatic.module';
 import { ComparingModule } from './comparing/comparing.module';
 import { PlansModule } from './plans/plans.module';
@@ -50,6 +51,7 @@ export class AppModule {
         FieldsModule,
         MessagesModule,
         AutomaticModule,
+        FeedsModule,
         ComparingModule,
         PlansModule,
         SenderModule,

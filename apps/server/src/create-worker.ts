@@ -15,6 +15,7 @@ import { isLostConnection } from './platform/database-errors';
 import { due } from './platform/due';
 import { JOBS, JobRunner, JOBS_DUE, LANES } from './platform/jobs';
 import { SenderService } from './sender/sender.service';
+import { FeedClock } from './feeds/running/feed-clock.service';
 import { RoundsService } from './automatic/rounds.service';
 import { SegmentSizes } from './segments/segment-sizes';
 import { SegmentsService } from './segments/segments.service';
@@ -40,6 +41,8 @@ const AT_REST = 2.5;
 const AT_LEAST = 25;
 /** Looks between two at what sets automatic messages going. */
 const AUTOMATIC = 10;
+/** Looks between two at which feeds are due. */
+const FEEDS = 5;
 /** Looks for which a fault is waited out. */
 const AFTER_FAULT = 2.5;
 
@@ -108,6 +111,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   const sizes = context.get(SegmentSizes);
   const automatic = context.get(RoundsService);
   const links = context.get(TeammateLinks);
+  const feeds = context.get(FeedClock);
   // Leases are renewed and work says how far it is on connections of their own: never behind the work itself.
   const bookkeeping = new Database(config.DATABASE_URL, BOOKKEEPING_CONNECTIONS);
   const jobs = new JobRunner(bookkeeping, handlers, config.LEASE_SECONDS, log);
@@ -176,6 +180,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
         loop(() => retention.round(), after(5000)),
         loop(() => sizes.round(), after(5000)),
         loop(() => automatic.round(), after(AUTOMATIC * config.POLL_MS)),
+        loop(() => feeds.round(), after(FEEDS * config.POLL_MS)),
       ]);
       return running.then(() => undefined);
     },

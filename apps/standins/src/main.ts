@@ -1,3 +1,4 @@
+import { DonorDesk } from './desk';
 import { Handsets } from './handsets';
 import { Mailroom } from './mailroom';
 
@@ -28,9 +29,13 @@ const handsets = new Handsets({
   ourNumber: setting('TEXT_OUR_NUMBER'),
 });
 
+const desk = process.env.DONOR_DESK_PORT
+  ? new DonorDesk({ port: Number(process.env.DONOR_DESK_PORT), token: setting('DONOR_DESK_TOKEN') })
+  : null;
+
 async function stop(): Promise<void> {
   await Promise.race([
-    Promise.all([mailroom.close(), handsets.close()]),
+    Promise.all([mailroom.close(), handsets.close(), desk?.close()]),
     new Promise((done) => setTimeout(done, 2000)),
   ]);
   process.exit(0);

@@ -39,6 +39,7 @@ export interface BatchRow extends Pick<
   | 'problem'
   | 'created_at'
   | 'created_by'
+  | 'feed_run_id'
 > {
   /** Where new people go. */
   chapter_id: number;
@@ -114,7 +115,8 @@ type BatchValues = Partial<
     | 'problem'
     | 'ended_at'
     | 'seen_at'
-    | 'file_gone_at',
+    | 'file_gone_at'
+    | 'feed_run_id',
     string | number | Date | null
   >
 >;
@@ -221,7 +223,7 @@ export class BatchesRepository {
       `SELECT b.id, b.chapter_id, b.across, b.mixed, b.name, b.file_name, b.storage_key, b.text_key,
           b.file_gone_at, b.state, b.what, b.reading, b.found, b.guesses, b.draft, b.draft_version,
           b.draft_by, b.will, b.row_count, b.plan, b.resolved, b.next_row, b.stay_no, b.stayed, b.rate,
-          b.problem, b.created_at, b.created_by, t.name AS created_by_name
+          b.problem, b.created_at, b.created_by, b.feed_run_id, t.name AS created_by_name
         FROM batch b
         LEFT JOIN teammate t ON t.id = b.created_by
         WHERE b.organization_id = :org AND (:chapter IS NULL OR b.chapter_id = :chapter)

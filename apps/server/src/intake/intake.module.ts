@@ -6,6 +6,8 @@ import { TeamModule } from '../team/team.module';
 import { BatchGuard } from './batch-guard';
 import { BatchNotices } from './bringing-in/batch-notices';
 import { BatchesRepository } from './batches.repository';
+import { FedBatchesService } from './fed-batches.service';
+import { IntakeFiles } from './reading/intake-files.service';
 import { BringInJob } from './bringing-in/bring-in.job';
 import { BringInRepository } from './bringing-in/bring-in.repository';
 import { CheckBatchJob } from './checking/check-batch.job';
@@ -43,6 +45,8 @@ const BATCH_JOBS = [ReadBatchJob, CheckBatchJob, BringInJob, TakeOutJob];
     IntakeService,
     BatchViewsService,
     BatchGuard,
+    FedBatchesService,
+    IntakeFiles,
     ...BATCH_JOBS,
     ForecastService,
     DoublesService,
@@ -65,6 +69,15 @@ const BATCH_JOBS = [ReadBatchJob, CheckBatchJob, BringInJob, TakeOutJob];
     OtherFilesRepository,
     TakeOutRepository,
   ],
-  exports: [BatchesRepository, StagedRowsRepository, ForecastService, RetentionService, ...BATCH_JOBS],
+  exports: [
+    BatchesRepository,
+    StagedRowsRepository,
+    ForecastService,
+    RetentionService,
+    IntakeService,
+    FedBatchesService,
+    IntakeFiles,
+    ...BATCH_JOBS,
+  ],
 })
 export class IntakeModule {}

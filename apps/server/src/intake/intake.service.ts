@@ -138,7 +138,7 @@ export class IntakeService {
   }
 
   /** Fixes what becomes of the file and has it checked. There is no way past the permission step. */
-  async plan(scope: AccessScope, id: number, asked: IntakePlan): Promise<void> {
+  async plan(scope: AccessScope, id: number, { feed: _feed, ...asked }: IntakePlan): Promise<void> {
     const [{ time_zone }, chapters] = await Promise.all([
       this.team.organization(scope),
       this.team.chapters(scope),
@@ -147,7 +147,10 @@ export class IntakeService {
     await this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.lockedBatch(tx, id);
       if (![...MAY_CHANGE, 'reading'].includes(batch.state)) throw new Conflict(sentence('batch.in-plan'));
-      const plan = withKnownFields(asked, await this.fields.all(tx), nameKey);
+      const plan = {
+        ...withKnownFields(asked, await this.fields.all(tx), nameKey),
+        ...(batch.plan?.feed ? { feed: batch.plan.feed } : {}),
+      };
       const { found } = batch;
       const faults = [
         ...(found && batch.state !== 'reading'
@@ -256,7 +259,7 @@ export class IntakeService {
   /** Throws a batch away that never came in. */
   async discard(scope: AccessScope, id: number): Promise<void> {
     const { storage_key, text_key } = await this.database.writeUnlogged(scope, async (tx) => {
-      const batch = await this.batches.need(tx, id);
+      const batch = await this.lockedBatch(tx, id);
       if (!['reading', 'unreadable', 'draft', 'checked', 'failed'].includes(batch.state))
         throw new Conflict(sentence('batch.in-history'));
       await this.batches.remove(tx, id);
@@ -289,6 +292,7 @@ export class IntakeService {
   private async lockedBatch(tx: Scoped, id: number): Promise<BatchRow> {
     const batch = await this.batches.lockForUpdate(tx, id);
     if (!batch) throw new NotFound('batch');
+    if (batch.feed_run_id !== null) throw new Conflict(sentence('batch.of-feed'));
     return batch;
   }
 }

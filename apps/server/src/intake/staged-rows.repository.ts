@@ -233,6 +233,31 @@ export class StagedRowsRepository {
     );
   }
 
+  /** Settles rows of which it is known beforehand whom they are. */
+  async settleAs(
+    tx: Scoped,
+    id: number,
+    rows: readonly { rowNo: number; supporterId: number }[],
+  ): Promise<void> {
+    await tx.insertAll(
+      'batch_decision',
+      ['batch_id', 'row_no', 'outcome', 'with_id', 'keep'],
+      rows.map(({ rowNo, supporterId }) => [id, rowNo, 'merge', supporterId, '[]']),
+    );
+  }
+
+  /** The rows of a verdict, by their numbers. */
+  async rowNosOf(db: Scoped, id: number, verdict: RowVerdict): Promise<number[]> {
+    const rows = await db.sql<{ row_no: number }>(
+      `SELECT row_no
+        FROM batch_row
+        WHERE organization_id = :org AND batch_id = :id AND verdict = :verdict
+        ORDER BY row_no`,
+      { id, verdict },
+    );
+    return rows.map((row) => row.row_no);
+  }
+
   async undecide(tx: Scoped, id: number, rowNo: number): Promise<void> {
     await tx.execute(
       'DELETE FROM batch_decision WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo',

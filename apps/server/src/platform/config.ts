@@ -81,6 +81,8 @@ export interface Config {
   LINE_LOOKUP: string;
   /** Where records of a name are looked up: the domain name system, a service, or nowhere. */
   NAME_LOOKUP: string;
+  /** Hosts with ports, commas between, on this network that feeds may take from: "desk.house:8443". */
+  FEED_PRIVATE: string;
 }
 
 /** Whether teammates and supporters come by https: the session's cookie and HSTS follow from it. */
@@ -208,6 +210,10 @@ const schema = Joi.object<Config>({
   ).default(''),
   ROLL: Joi.string().valid('thread', 'here').default('thread'),
   ROLL_MEGABYTES: Joi.number().integer().min(16).default(512),
+  FEED_PRIVATE: Joi.string()
+    .pattern(/^(?:[^,:\s]+:\d{1,5}(?:,(?=.)|$))*$/, 'host:port, with commas between')
+    .allow('')
+    .default(''),
   NAME_LOOKUP: Joi.alternatives(
     Joi.string().valid('dns', ''),
     Joi.string().uri({ scheme: ['http', 'https'] }),

@@ -1,8 +1,10 @@
-import { createCipheriv, createDecipheriv, hkdfSync, randomBytes } from 'node:crypto';
 import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { CONFIG, type Config } from './config';
 import { Database } from './database';
 import { addressHash } from './tokens';
+import { unwrap, wrap } from './wrapping';
+
+const USE = 'house keys';
 
 export type Hasher = (kind: string, normal: string) => string;
 
@@ -45,43 +47,20 @@ export class HouseKeys implements OnApplicationBootstrap {
     if (!row) {
       // Of several processes that begin together, the first one's stays. Before there was such a key the
       // secret itself was it.
-      const wrapped = wrap(this.config.SECRET, this.config.SECRET);
+      const wrapped = wrap(this.config.SECRET, this.config.SECRET, USE);
       await keys('house_key').insert({ name: 'addresses', wrapped }).onConflict('name').ignore();
       row = (await find())!;
     }
-    const open = unwrap(row.wrapped, this.config.SECRET);
+    const open = unwrap(row.wrapped, this.config.SECRET, USE);
     if (open !== null) return open;
-    const before = this.config.SECRET_BEFORE ? unwrap(row.wrapped, this.config.SECRET_BEFORE) : null;
+    const before = this.config.SECRET_BEFORE ? unwrap(row.wrapped, this.config.SECRET_BEFORE, USE) : null;
     if (before === null) throw new Error(WRONG_SECRET);
     await keys('house_key')
       .where({ name: 'addresses', wrapped: row.wrapped })
-      .update({ wrapped: wrap(before, this.config.SECRET) });
+      .update({ wrapped: wrap(before, this.config.SECRET, USE) });
     return before;
   }
 }
 
 export const WRONG_SECRET =
   'SECRET is not the one that this database was begun with. Give that one, or name it as SECRET_BEFORE: without it nobody on do-not-contact is known any more.';
-
-const keyOf = (secret: string) => Buffer.from(hkdfSync('sha256', secret, '', 'house keys', 32));
-
-function wrap(plain: string, secret: string): string {
-  const nonce = randomBytes(12);
-  const cipher = createCipheriv('aes-256-gcm', keyOf(secret), nonce);
-  return Buffer.concat([nonce, cipher.update(plain, 'utf8'), cipher.final(), cipher.getAuthTag()]).toString(
-    'base64',
-  );
-}
-
-function unwrap(wrapped: string, secret: string): string | null {
-  const bytes = Buffer.from(wrapped, 'base64');
-  const decipher = createDecipheriv('aes-256-gcm', keyOf(secret), bytes.subarray(0, 12), {
-    authTagLength: 16,
-  });
-  decipher.setAuthTag(bytes.subarray(-16));
-  try {
-    return Buffer.concat([decipher.update(bytes.subarray(12, -16)), decipher.final()]).toString('utf8');
-  } catch {
-    return null;
-  }
-}

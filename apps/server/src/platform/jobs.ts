@@ -24,6 +24,7 @@ const LANE_OF = {
   'batch-count': 'checking',
   'batch-bring-in': 'bringing',
   'batch-take-out': 'bringing',
+  'feed-run': 'feeds',
   'bulk-act': 'groups',
   'bulk-undo': 'groups',
 } as const;

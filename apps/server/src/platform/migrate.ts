@@ -37,6 +37,7 @@ import * as spread from './migrations/039_spread';
 import * as textSegments from './migrations/040_text_segments';
 import * as callsOfSteps from './migrations/041_calls_of_steps';
 import * as keptWithout from './migrations/042_kept_without';
+import * as feeds from './migrations/043_feeds';
 import * as ownTime from './migrations/032_own_time';
 import * as senderCheck from './migrations/031_sender_check';
 import * as together from './migrations/029_together';
@@ -85,6 +86,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '040_text_segments': textSegments,
   '041_calls_of_steps': callsOfSteps,
   '042_kept_without': keptWithout,
+  '043_feeds': feeds,
 };
 
 const source: Knex.MigrationSource<string> = {

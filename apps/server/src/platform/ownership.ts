@@ -33,6 +33,8 @@ export const THINGS: Readonly<
   lists: { name: 'list', chapter: simple('list') },
   segments: { name: 'segment', chapter: simple('segment') },
   automations: { name: 'automatic message', chapter: simple('automation') },
+  feeds: { name: 'feed', chapter: simple('feed') },
+  'feed-sources': { name: 'source', chapter: OF_ALL },
   campaigns: { name: 'campaign', chapter: simple('campaign') },
   forms: { name: 'form', chapter: simple('form') },
   messages: { name: 'message', chapter: simple('message') },

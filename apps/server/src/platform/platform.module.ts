@@ -20,6 +20,7 @@ import { Ownership } from './ownership';
 import { watchedMail } from './providers';
 import { RateLimits } from './rate-limit';
 import { Sessions } from './sessions';
+import { FetchOut } from './fetch-out';
 import { FolderStorage, STORAGE } from './storage';
 import { domainsFrom, DOMAINS, LINES, linesFrom, NAMES, namesFrom } from './lookups';
 import { textOutOf } from './text-gateway';
@@ -42,6 +43,7 @@ export class PlatformModule implements OnApplicationShutdown {
         provide: Database,
         useFactory: () => new Database(config.DATABASE_URL, 10, config.STATEMENT_SECONDS),
       },
+      FetchOut,
       { provide: STORAGE, useFactory: () => new FolderStorage(join(config.DATA_DIR, 'files')) },
       {
         provide: MAIL_OUT,
@@ -85,6 +87,7 @@ export class PlatformModule implements OnApplicationShutdown {
         MAIL_OUT,
         TEXT_OUT,
         DOMAINS,
+        FetchOut,
         HouseKeys,
         LINES,
         NAMES,

@@ -221,6 +221,28 @@ export class GroupsRepository {
     return changed > 0;
   }
 
+  /** As `put` and `takeOff` for many people at once. */
+  async putAll(tx: Scoped, kind: 'tag' | 'list', people: readonly number[], groupId: number): Promise<void> {
+    tx.changed(kind, groupId, people);
+    await tx.insertAll(
+      `supporter_${kind}`,
+      ['supporter_id', `${kind}_id`, 'added_by'],
+      people.map((id) => [id, groupId, tx.scope.actorId]),
+      true,
+    );
+  }
+
+  async takeOffAll(tx: Scoped, kind: 'tag' | 'list', people: readonly number[], groupId: number): Promise<void> {
+    tx.changed(kind, groupId, people);
+    for (let at = 0; at < people.length; at += 5000)
+      await tx.execute(
+        `DELETE
+          FROM supporter_${kind}
+          WHERE organization_id = :org AND supporter_id IN (:some) AND ${kind}_id = :groupId`,
+        { some: people.slice(at, at + 5000), groupId },
+      );
+  }
+
   /** The names of the tags or lists of many people. */
   async namesOf(
     db: Scoped,

@@ -1235,6 +1235,115 @@ export interface paths {
      */
     post: operations['AutomationsController.dropHeld'];
   };
+  '/api/feeds': {
+    /**
+     * Feeds
+     * @description Needs the role viewer.
+     */
+    get: operations['FeedsController.all'];
+    /**
+     * Begin a feed
+     * @description Needs the role organizer.
+     */
+    post: operations['FeedsController.make'];
+  };
+  '/api/feeds/{id}': {
+    /**
+     * A feed with its last runs
+     * @description Needs the role viewer.
+     */
+    get: operations['FeedsController.show'];
+    /**
+     * Change what it says; while it is off
+     * @description Needs the role organizer.
+     */
+    put: operations['FeedsController.save'];
+    /**
+     * Delete a feed and its history; whom it brought in stays
+     * @description Needs the role organizer.
+     */
+    delete: operations['FeedsController.remove'];
+  };
+  '/api/feeds/{id}/offer': {
+    /**
+     * What its source has to take
+     * @description Needs the role organizer.
+     */
+    get: operations['FeedsController.offer'];
+  };
+  '/api/feeds/{id}/rows': {
+    /**
+     * The first rows over there, and what each column may become
+     * @description Needs the role organizer.
+     */
+    get: operations['FeedsController.rows'];
+  };
+  '/api/feeds/{id}/on': {
+    /**
+     * Turn it on as it was seen
+     * @description Needs the role organizer.
+     */
+    post: operations['FeedsController.on'];
+  };
+  '/api/feeds/{id}/off': {
+    /**
+     * Turn it off; what came stays
+     * @description Needs the role organizer.
+     */
+    post: operations['FeedsController.off'];
+  };
+  '/api/feeds/{id}/runs': {
+    /**
+     * Run it now; a trial writes nothing
+     * @description Needs the role organizer.
+     */
+    post: operations['FeedsController.run'];
+  };
+  '/api/feeds/{id}/stop': {
+    /**
+     * Stop the run that is under way
+     * @description Needs the role organizer.
+     */
+    post: operations['FeedsController.stop'];
+  };
+  '/api/feeds/{id}/runs/{runId}/take-back': {
+    /**
+     * Take a run back out, and turn the feed off
+     * @description Needs the role organizer.
+     */
+    post: operations['FeedsController.takeBack'];
+  };
+  '/api/feed-sources': {
+    /**
+     * Systems that feeds take from
+     * @description Needs the role organizer.
+     */
+    get: operations['FeedSourcesController.all'];
+    /**
+     * Add a system that answers at an address
+     * @description Needs the role owner.
+     */
+    post: operations['FeedSourcesController.make'];
+  };
+  '/api/feed-sources/{id}': {
+    /**
+     * Change where a system answers, or its token
+     * @description Needs the role owner.
+     */
+    put: operations['FeedSourcesController.save'];
+    /**
+     * Delete a system that no feed takes from
+     * @description Needs the role owner.
+     */
+    delete: operations['FeedSourcesController.remove'];
+  };
+  '/hooks/feeds/{key}': {
+    /**
+     * A source tells of a change (signed as Standard Webhooks says)
+     * @description Needs no session.
+     */
+    post: operations['FeedHooksController.hook'];
+  };
   '/api/messages/{id}/wordings': {
     /**
      * Begin another wording of a message, with the words of the first
@@ -2722,6 +2831,120 @@ export interface components {
       erasedAt: string | null;
       /** @description Whether it is an address of theirs today. */
       current: boolean;
+    };
+    FeedOffer: {
+      types: {
+        key: string;
+        name: string;
+        filters: {
+          key: string;
+          name: string;
+        }[];
+      }[];
+      /** @description It can tell of changes as they happen. */
+      tells: boolean;
+      /** @description It can be told of a no. */
+      takes: boolean;
+    };
+    FeedRows: {
+      header: string[];
+      rows: string[][];
+      guesses: components['schemas']['Guess'][];
+      /** @description The column that most likely tells one record from another. */
+      key: string | null;
+    };
+    FeedRunView: {
+      id: number;
+      cause: 'clock' | 'hand' | 'hook' | 'trial';
+      state:
+        | 'reading'
+        | 'checking'
+        | 'bringing'
+        | 'done'
+        | 'nothing'
+        | 'tried'
+        | 'held'
+        | 'failed'
+        | 'stopped'
+        | 'taken-out';
+      /**
+       * Format: double
+       * @description The batch that it is; null where nothing came.
+       */
+      batchId: number | null;
+      /**
+       * Format: double
+       * @description The batch of those that wait for a look.
+       */
+      looksBatchId: number | null;
+      beganAt: string;
+      endedAt: string | null;
+      beganBy: string | null;
+      fresh: number;
+      changed: number;
+      same: number;
+      gone: number;
+      /**
+       * Format: double
+       * @description Rows that wait for a look.
+       */
+      looks: number;
+      notTaken: number;
+      problem: string | null;
+    };
+    FeedSourceView: {
+      id: number;
+      version: number;
+      name: string;
+      kind: 'desk' | 'address';
+      url: string;
+      hasToken: boolean;
+      /**
+       * Format: double
+       * @description How many feeds take from it.
+       */
+      feeds: number;
+    };
+    FeedView: {
+      id: number;
+      name: string;
+      source: string;
+      on: boolean;
+      /** @description What it takes and when, as a sentence. */
+      words: string;
+      /**
+       * Format: double
+       * @description How much is missing before it can be turned on.
+       */
+      lacks: number;
+      /** @description Why it stopped by itself; null where it did not. */
+      problem: string | null;
+      nextRunAt: string | null;
+      last: components['schemas']['FeedRunView'] | null;
+    };
+    Every: import('../feeds').Every;
+    FeedPlan: import('../feeds').FeedPlan;
+    FeedWhole: {
+      id: number;
+      version: number;
+      name: string;
+      source: components['schemas']['FeedSourceView'];
+      plan: components['schemas']['FeedPlan'];
+      on: boolean;
+      onSince: string | null;
+      nextRunAt: string | null;
+      problem: string | null;
+      lacks: {
+        sentence: string;
+        words: string;
+      }[];
+      /**
+       * Format: double
+       * @description How many records over there it knows.
+       */
+      records: number;
+      /** @description Its last runs, newest first. */
+      runs: components['schemas']['FeedRunView'][];
     };
     FormCounts: {
       seen: number;
@@ -5323,6 +5546,47 @@ export interface components {
     HeldVisitsBody: {
       people: number;
     };
+    MakeFeedBody: {
+      name: string;
+      sourceId: number;
+    };
+    SaveFeedBody: {
+      name: string;
+      plan: components['schemas']['FeedPlan'];
+      basedOn: number;
+    };
+    FeedSampleQuery: {
+      type: string;
+      filter?: string;
+    };
+    TurnFeedBody: {
+      basedOn: number;
+    };
+    RunFeedBody: {
+      /** @default false */
+      trial: boolean;
+      /** @default false */
+      anyway: boolean;
+    };
+    RunParams: {
+      id: number;
+      runId: number;
+    };
+    MakeFeedSourceBody: {
+      name: string;
+      kind: 'desk' | 'address';
+      url: string;
+      token: string;
+    };
+    SaveFeedSourceBody: {
+      name: string;
+      url: string;
+      token?: string;
+      basedOn: number;
+    };
+    FeedHookParams: {
+      key: string;
+    };
     SaveComparisonBody: {
       share: number;
       measure: 'clicked' | 'gave' | 'replied' | 'opened';
@@ -5795,6 +6059,14 @@ export type CampaignView = components['schemas']['CampaignView'];
 export type PathStep = components['schemas']['PathStep'];
 export type RosterRow = components['schemas']['RosterRow'];
 export type AddressHolder = components['schemas']['AddressHolder'];
+export type FeedOffer = components['schemas']['FeedOffer'];
+export type FeedRows = components['schemas']['FeedRows'];
+export type FeedRunView = components['schemas']['FeedRunView'];
+export type FeedSourceView = components['schemas']['FeedSourceView'];
+export type FeedView = components['schemas']['FeedView'];
+export type Every = components['schemas']['Every'];
+export type FeedPlan = components['schemas']['FeedPlan'];
+export type FeedWhole = components['schemas']['FeedWhole'];
 export type FormCounts = components['schemas']['FormCounts'];
 export type FormDefinition = components['schemas']['FormDefinition'];
 export type FormView = components['schemas']['FormView'];
@@ -6004,6 +6276,15 @@ export type OnAutomationBody = components['schemas']['OnAutomationBody'];
 export type VisitsQuery = components['schemas']['VisitsQuery'];
 export type SomeVisitsBody = components['schemas']['SomeVisitsBody'];
 export type HeldVisitsBody = components['schemas']['HeldVisitsBody'];
+export type MakeFeedBody = components['schemas']['MakeFeedBody'];
+export type SaveFeedBody = components['schemas']['SaveFeedBody'];
+export type FeedSampleQuery = components['schemas']['FeedSampleQuery'];
+export type TurnFeedBody = components['schemas']['TurnFeedBody'];
+export type RunFeedBody = components['schemas']['RunFeedBody'];
+export type RunParams = components['schemas']['RunParams'];
+export type MakeFeedSourceBody = components['schemas']['MakeFeedSourceBody'];
+export type SaveFeedSourceBody = components['schemas']['SaveFeedSourceBody'];
+export type FeedHookParams = components['schemas']['FeedHookParams'];
 export type SaveComparisonBody = components['schemas']['SaveComparisonBody'];
 export type ChooseWordingBody = components['schemas']['ChooseWordingBody'];
 export type SavePlanBody = components['schemas']['SavePlanBody'];
@@ -8896,6 +9177,263 @@ export interface operations {
     requestBody: {
       content: {
         'application/json': components['schemas']['HeldVisitsBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'FeedsController.all': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['FeedView'][];
+        };
+      };
+    };
+  };
+  'FeedsController.make': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MakeFeedBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'FeedsController.show': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['FeedWhole'];
+        };
+      };
+    };
+  };
+  'FeedsController.save': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveFeedBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            version: number;
+          };
+        };
+      };
+    };
+  };
+  'FeedsController.remove': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'FeedsController.offer': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['FeedOffer'];
+        };
+      };
+    };
+  };
+  'FeedsController.rows': {
+    parameters: {
+      query: {
+        type: string;
+        filter?: string;
+      };
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['FeedRows'];
+        };
+      };
+    };
+  };
+  'FeedsController.on': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TurnFeedBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'FeedsController.off': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TurnFeedBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'FeedsController.run': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['RunFeedBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'FeedsController.stop': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'FeedsController.takeBack': {
+    parameters: {
+      path: {
+        id: number;
+        runId: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'FeedSourcesController.all': {
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['FeedSourceView'][];
+        };
+      };
+    };
+  };
+  'FeedSourcesController.make': {
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MakeFeedSourceBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      201: {
+        content: {
+          'application/json': {
+            id: number;
+          };
+        };
+      };
+    };
+  };
+  'FeedSourcesController.save': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SaveFeedSourceBody'];
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': {
+            version: number;
+          };
+        };
+      };
+    };
+  };
+  'FeedSourcesController.remove': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      204: {};
+    };
+  };
+  'FeedHooksController.hook': {
+    parameters: {
+      path: {
+        key: string;
       };
     };
     responses: {

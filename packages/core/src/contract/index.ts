@@ -11,6 +11,7 @@ export type { PersonForm, UndoStep } from './record';
 export { VISIT_STATES, type VisitState } from './automations';
 export { BATCH_STATES, type BatchState, type RowsOnly } from './intake';
 export { type BulkState, type ExportForm } from './bulk';
+export { RUN_CAUSES, RUN_STATES, SOURCE_KINDS, type RunCause, type RunState, type SourceKind } from './feeds';
 export { CALL_AGAIN, CALL_OUTCOMES, type CallWho } from './calls';
 export {
   GROUP_KINDS,

@@ -9,6 +9,7 @@ import {
   ENCODINGS,
   FILE_LIMITS,
   MATCH_KEYS,
+  NO_CLOSES,
   PLAIN_TARGETS,
   ROW_VERDICTS,
   REFUSAL_STATUSES,
@@ -98,7 +99,7 @@ const channelPermission = Joi.alternatives().try(
     from: Joi.string().valid('everyone', 'column').required(),
     scopes: Joi.array().items(scope).min(1).max(20).required(),
     how: Joi.string()
-      .valid(...BATCH_COLLECTION_METHODS)
+      .valid(...BATCH_COLLECTION_METHODS, 'feed')
       .required(),
     on: isoDaySchema.required(),
     words: Joi.string().trim().min(10).max(2000).required(),
@@ -192,6 +193,12 @@ export const intakePlan = ofCore(
       .meta(usually(null)),
     strangers: Joi.string().valid('bring-in', 'leave').default('leave'),
     notify: Joi.array().items(id).max(20).default([]),
+    // Kept of what a feed made; nobody gives it to a file.
+    feed: Joi.object({
+      no: Joi.string()
+        .valid(...NO_CLOSES)
+        .required(),
+    }),
   }),
 );
 

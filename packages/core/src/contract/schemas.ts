@@ -13,6 +13,17 @@ export {
   visitsQuery,
 } from './automations';
 export { chooseWording, saveComparison } from './comparisons';
+export {
+  feedHookParams,
+  feedSample,
+  makeFeed,
+  makeFeedSource,
+  runFeed,
+  runParams,
+  saveFeed,
+  saveFeedSource,
+  turnFeed,
+} from './feeds';
 export { assignThread, handled, putAside, replyFileParams, threadsQuery } from './inbox';
 export { saveMailLimits, saveTextNumber } from './sender';
 export {

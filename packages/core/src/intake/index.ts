@@ -68,6 +68,7 @@ export {
   type IntakePlan,
   type PlanFault,
 } from './plan';
+export { closedScopes, NO_CLOSES, type NoCloses } from './no-closes';
 export { birthColumns, isBirth } from './births';
 export { targetOf } from './headers';
 export { consentHeader, refusedChannels, type ConsentHeader, type RefusedChannel } from './consents';

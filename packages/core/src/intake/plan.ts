@@ -4,6 +4,7 @@ import type { CollectionMethod, Scope, SendingChannel } from '../permission';
 import { choiceKey, type ColumnChoice, type Constant } from './columns';
 import type { MatchKey } from './match';
 import type { Mend } from './mends';
+import type { NoCloses } from './no-closes';
 import type { ParseOptions } from './reading';
 import type { BatchKind } from './row';
 import type { RefusalStatus } from './statuses';
@@ -70,6 +71,8 @@ export interface IntakePlan {
   strangers: 'bring-in' | 'leave';
   /** Teammates who get a mail when it is in. */
   notify: number[];
+  /** Of a run of a feed: what a no in a consent column closes. */
+  feed?: { no: NoCloses };
 }
 
 /** A plan as far as it is decided: nothing in it is acted on. */

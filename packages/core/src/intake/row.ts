@@ -8,7 +8,7 @@ import {
   type DateOrder,
   type FieldType,
 } from '../fields';
-import { SENDING_CHANNELS, type SendingChannel } from '../permission';
+import { CHANNELS, SENDING_CHANNELS, type SendingChannel } from '../permission';
 import {
   cleanEmail,
   cleanName,
@@ -69,6 +69,8 @@ export interface RowRules {
   today: Day;
   /** Columns that hold the day on which somebody was born (see `birthColumns`). */
   births?: ReadonlySet<number>;
+  /** A no in any consent column is one to every channel. */
+  noIsEverything?: boolean;
 }
 
 /** Cleans one row by the plan's columns. Pure, and the same in the page's worker and on the server. */
@@ -303,6 +305,8 @@ class RowReader {
     const { row, rules, cells } = this;
     // Whichever of the two columns comes first.
     if (this.isRefund && row.gift.amount !== null) row.gift.amount = -Math.abs(row.gift.amount);
+    if (rules.noIsEverything && SENDING_CHANNELS.some((channel) => row.consent[channel] === false))
+      for (const channel of CHANNELS) row.refused.add(channel);
     // A no outweighs a yes of the same row.
     for (const channel of SENDING_CHANNELS) if (row.refused.has(channel)) row.consent[channel] = false;
     row.fatal = fatalFault(row, cells, rules);

@@ -1,4 +1,5 @@
 export { askWords } from './ask';
+export { everyWords, feedWords } from './feeds';
 export { causeWords, type CauseNames } from './automations';
 export { describe, describeWindow, explained, type Explanation } from './segment';
 export { FIELD_TYPE_WORDS, STANDARD_FIELD_WORDS } from './fields';

@@ -86,7 +86,8 @@ export class BringInJob {
       await this.database.writeUnlogged(scope, (tx) =>
         this.batches.change(tx, batch.id, { state: 'done', ended_at: new Date(), seen_at: null }),
       );
-      await this.rememberLayout(scope, batch, resolved);
+      // What comes by a feed has no file that anybody would bring again.
+      if (!plan.feed) await this.rememberLayout(scope, batch, resolved);
       await this.notices.tell(scope, batch.id);
     });
   }

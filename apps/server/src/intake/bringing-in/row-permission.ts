@@ -1,4 +1,4 @@
-import type { ChannelPermission, IntakePlan } from '@goodword/core/intake';
+import { closedScopes, type ChannelPermission, type IntakePlan } from '@goodword/core/intake';
 import {
   joinMarks,
   marksFor,
@@ -39,7 +39,7 @@ export interface RowEntry {
   row: ClaimRow;
   scope: Scope;
   state: 'yes' | 'no' | 'asked';
-  how: 'file' | Extract<ChannelPermission, { said: 'yes' }>['how'];
+  how: 'file' | 'feed' | Extract<ChannelPermission, { said: 'yes' }>['how'];
   saidAt: number;
   words: string;
 }
@@ -57,6 +57,7 @@ export interface ClaimFacts {
 }
 
 const NO_WORDS = 'A consent column of the file says no';
+const NO_WORDS_THERE = 'It says no over there';
 
 /**
  * What rows write into the ledger for a channel: the forecast of a batch counts them, and bringing in writes
@@ -94,10 +95,16 @@ interface Agreed {
 const NO_CELLS: readonly Cell[] = [];
 const NO_MARKS: Marks = {};
 
-function refusals(row: ClaimRow, said: ChannelPermission, { madeAt, now }: ClaimFacts): RowEntry[] {
+function refusals(row: ClaimRow, said: ChannelPermission, { madeAt, now, plan }: ClaimFacts): RowEntry[] {
   if (row.says !== 0) return [];
-  const scopes: readonly Scope[] =
-    said.said === 'yes' && said.from === 'column' && !row.refused ? said.scopes : ['all'];
+  const agreed = said.said === 'yes' ? said.scopes : [];
+  if (plan.feed) {
+    const scopes = row.refused ? (['all'] as const) : closedScopes(plan.feed.no, agreed);
+    const saidAt = Math.min(madeAt, now);
+    return scopes.map((scope) => ({ row, scope, state: 'no', how: 'feed', saidAt, words: NO_WORDS_THERE }));
+  }
+  const isAbout = said.said === 'yes' && said.from === 'column' && !row.refused;
+  const scopes = closedScopes(isAbout ? 'agreed' : 'channel', agreed);
   const saidAt = Math.min(said.said === 'yes' ? noon(said.on) : madeAt, now);
   return scopes.map((scope) => ({ row, scope, state: 'no', how: 'file', saidAt, words: NO_WORDS }));
 }

@@ -82,6 +82,7 @@ export class Stager {
       columns: allColumns(plan),
       country,
       currency: organization.currency,
+      noIsEverything: plan.feed?.no === 'everything',
       ...about,
     };
     this.mend = menderOf(plan.mends, plan.columns, country);

@@ -84,6 +84,7 @@ export interface Tables {
     draft_by: number | null;
     draft_version: number;
     ended_at: Date | null;
+    feed_run_id: number | null;
     file_gone_at: Date | null;
     file_name: string;
     found: import('@goodword/core/intake').FileFindings | null;
@@ -459,6 +460,90 @@ export interface Tables {
     sha256: string;
     storage_key: string | null;
     supporter_id: number;
+  };
+  feed: {
+    across: any;
+    changed_by: number | null;
+    chapter_id: number;
+    etag: string | null;
+    failures: number;
+    hook_key: string | null;
+    hook_secret: string | null;
+    id: number;
+    is_on: any;
+    made_at: Date;
+    made_by: number | null;
+    name: string;
+    next_run_at: Date | null;
+    on_since: Date | null;
+    organization_id: number;
+    plan: import('@goodword/core/feeds').FeedPlan;
+    position: string | null;
+    problem: string | null;
+    source_id: number;
+    version: number;
+  };
+  feed_hook: {
+    at: Date;
+    feed_id: number;
+    hook_id: string;
+    id: number;
+    is_open: any;
+    organization_id: number;
+  };
+  feed_record: {
+    digest: string;
+    feed_id: number;
+    first_on: string;
+    organization_id: number;
+    record_key: string;
+    run_id: number;
+    says: string;
+    supporter_id: number | null;
+  };
+  feed_run: {
+    anyway: any;
+    batch_id: number | null;
+    began_at: Date;
+    began_by: number | null;
+    cause: import('@goodword/core/contract').RunCause;
+    changed: number;
+    ended_at: Date | null;
+    etag: string | null;
+    feed_id: number;
+    fresh: number;
+    gone: number;
+    id: number;
+    is_whole: any;
+    looks: number;
+    looks_batch_id: number | null;
+    not_taken: number;
+    organization_id: number;
+    position: string | null;
+    problem: string | null;
+    same: number;
+    state: import('@goodword/core/contract').RunState;
+  };
+  feed_run_row: {
+    digest: string;
+    first_on: string;
+    is_gone: any;
+    organization_id: number;
+    record_key: string;
+    row_no: number;
+    run_id: number;
+    says: string;
+  };
+  feed_source: {
+    changed_by: number | null;
+    id: number;
+    kind: import('@goodword/core/contract').SourceKind;
+    made_at: Date;
+    name: string;
+    organization_id: number;
+    token: string | null;
+    url: string;
+    version: number;
   };
   field: {
     batch_id: number | null;

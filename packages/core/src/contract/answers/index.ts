@@ -8,6 +8,7 @@ export * from './comparisons';
 export * from './inbox';
 export * from './campaigns';
 export * from './evidence';
+export * from './feeds';
 export * from './forms';
 export * from './groups';
 export * from './intake';
