@@ -179,6 +179,8 @@ test('health and metrics answer', async () => {
 /** Files that may reach the database without a scope, each for the reason given. */
 const UNSCOPED: Record<string, string> = {
   'preferences/preferences.repository.ts': 'a signed token gives the scope',
+  'feeds/feed-hooks.controller.ts': 'a signed call brings only a key, from which the organization is found',
+  'feeds/running/feed-clock.service.ts': 'a worker asks which feeds are due anywhere',
   'forms/confirmations.repository.ts': 'a signed token gives the scope, and a worker sends whatever is due',
   'forms/forms.repository.ts': 'the address of a form gives the scope',
   'inbound/inbound.repository.ts':

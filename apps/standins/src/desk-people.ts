@@ -16,9 +16,13 @@ export interface DeskPerson {
 }
 
 const FIRST =
-  'Ada Bram Cleo Dario Edda Finn Gwen Hugo Ines Jonas Keya Lior Mara Nils Oona Pavel Quinn Rhea Sami Tova'.split(' ');
+  'Ada Bram Cleo Dario Edda Finn Gwen Hugo Ines Jonas Keya Lior Mara Nils Oona Pavel Quinn Rhea Sami Tova'.split(
+    ' ',
+  );
 const LAST =
-  'Abbott Brine Calder Drift Eastwood Fathom Gale Harbour Inlet Jetty Kelp Lantern Mooring Narrows Oar Pier'.split(' ');
+  'Abbott Brine Calder Drift Eastwood Fathom Gale Harbour Inlet Jetty Kelp Lantern Mooring Narrows Oar Pier'.split(
+    ' ',
+  );
 const TOWNS = ['East Landing', 'Lower Quay', 'Heron Point', 'Saltmarsh'];
 const INTERESTS = ['ferry history', 'boat building', 'school trips', 'night crossings'];
 

@@ -82,7 +82,8 @@ export class DonorDesk {
     const size = this.options.pageSize ?? 500;
     const filter = DESK_FILTERS.find(({ key }) => key === query.filter);
     const since = query.since === undefined ? null : Number(query.since);
-    const isIn = (one: DeskPerson) => !one.gone && (filter?.has(one) ?? true) && this.fault !== 'everybody is gone';
+    const isIn = (one: DeskPerson) =>
+      !one.gone && (filter?.has(one) ?? true) && this.fault !== 'everybody is gone';
     const all = this.people.filter((one) => (since === null ? isIn(one) : one.changed > since));
     const page = Number(query.page ?? 1);
     const of = (at: number) => new URLSearchParams({ ...query, page: String(at) }).toString();
@@ -107,9 +108,14 @@ export class DonorDesk {
       response.status(401).json({ error: 'Unknown token' });
     });
     app.get('/v1/types', (_request, response) => {
-      const fields = this.fault === 'other columns' ? DESK_FIELDS.filter(({ key }) => key !== 'email') : DESK_FIELDS;
+      const fields =
+        this.fault === 'other columns' ? DESK_FIELDS.filter(({ key }) => key !== 'email') : DESK_FIELDS;
       const filters = DESK_FILTERS.map(({ key, name }) => ({ key, name }));
-      response.json({ types: [{ key: 'members', name: 'Members', filters, fields }], tells: true, takes: false });
+      response.json({
+        types: [{ key: 'members', name: 'Members', filters, fields }],
+        tells: true,
+        takes: false,
+      });
     });
     app.get('/v1/records/members', (request, response) => {
       this.asked += 1;
@@ -136,7 +142,10 @@ export class DonorDesk {
       this.hook = null;
       response.status(204).end();
     });
-    app.get('/', (_request, response) => void response.send(deskPage(this.people, this.fault, this.options.token)));
+    app.get(
+      '/',
+      (_request, response) => void response.send(deskPage(this.people, this.fault, this.options.token)),
+    );
     app.post('/fault', (request, response) => {
       const fault = String((request.body as { fault?: string }).fault) as DeskFault;
       this.fault = DESK_FAULTS.includes(fault) ? fault : 'none';

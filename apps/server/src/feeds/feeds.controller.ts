@@ -30,7 +30,12 @@ export class FeedsController {
     return this.feeds.all(scope);
   }
 
-  @Route('post', '', { role: 'organizer', summary: 'Begin a feed', body: schema.makeFeed, answer: answers.made })
+  @Route('post', '', {
+    role: 'organizer',
+    summary: 'Begin a feed',
+    body: schema.makeFeed,
+    answer: answers.made,
+  })
   make(@Caller() scope: AccessScope, @Input('body') body: MakeFeedBody): Promise<{ id: number }> {
     return this.feeds.make(scope, body);
   }
@@ -102,7 +107,11 @@ export class FeedsController {
     body: schema.turnFeed,
   })
   @HttpCode(204)
-  on(@Caller() scope: AccessScope, @Id() id: number, @Input('body') { basedOn }: TurnFeedBody): Promise<void> {
+  on(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') { basedOn }: TurnFeedBody,
+  ): Promise<void> {
     return this.feeds.on(scope, id, basedOn);
   }
 
@@ -113,7 +122,11 @@ export class FeedsController {
     body: schema.turnFeed,
   })
   @HttpCode(204)
-  off(@Caller() scope: AccessScope, @Id() id: number, @Input('body') { basedOn }: TurnFeedBody): Promise<void> {
+  off(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') { basedOn }: TurnFeedBody,
+  ): Promise<void> {
     return this.feeds.off(scope, id, basedOn);
   }
 
@@ -124,7 +137,11 @@ export class FeedsController {
     body: schema.runFeed,
     answer: answers.made,
   })
-  run(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: RunFeedBody): Promise<{ id: number }> {
+  run(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: RunFeedBody,
+  ): Promise<{ id: number }> {
     return this.feeds.run(scope, id, body);
   }
 

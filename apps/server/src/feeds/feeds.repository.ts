@@ -17,7 +17,9 @@ const MINE = '(:chapter IS NULL OR chapter_id = :chapter)';
 @Injectable()
 export class FeedsRepository {
   async all(db: Scoped): Promise<FeedRow[]> {
-    return db.sql(`SELECT ${COLUMNS} FROM feed WHERE organization_id = :org AND ${MINE} ORDER BY name LIMIT 500`);
+    return db.sql(
+      `SELECT ${COLUMNS} FROM feed WHERE organization_id = :org AND ${MINE} ORDER BY name LIMIT 500`,
+    );
   }
 
   async find(db: Scoped, id: number, lock: '' | 'FOR UPDATE' = ''): Promise<FeedRow | undefined> {

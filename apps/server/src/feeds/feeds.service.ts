@@ -88,7 +88,11 @@ export class FeedsService {
   }
 
   /** What a feed says can be changed while it is off; what it knows of records stays. */
-  async save(scope: AccessScope, id: number, { name, plan, basedOn }: SaveFeedBody): Promise<{ version: number }> {
+  async save(
+    scope: AccessScope,
+    id: number,
+    { name, plan, basedOn }: SaveFeedBody,
+  ): Promise<{ version: number }> {
     return this.named(name, () =>
       this.database.writeUnlogged(scope, async (tx) => {
         const feed = await this.locked(tx, id);
@@ -225,7 +229,10 @@ export class FeedsService {
     const key = randomBytes(16).toString('hex');
     const secret = `whsec_${randomBytes(24).toString('base64')}`;
     try {
-      await source.listen(at, plan.take!.type.key, { url: `${this.config.PUBLIC_URL}/hooks/feeds/${key}`, secret });
+      await source.listen(at, plan.take!.type.key, {
+        url: `${this.config.PUBLIC_URL}/hooks/feeds/${key}`,
+        secret,
+      });
     } catch (error) {
       if (error instanceof FetchFault) throw new Conflict(error.message);
       throw error;

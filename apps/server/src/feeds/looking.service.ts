@@ -37,7 +37,9 @@ export class LookingService {
     const asked = { type, filter: filter ? filter : null, since: null, etag: null, most: SAMPLED };
     const { header, rows } = await told(async () => {
       const answer = await source.read(at, asked);
-      return answer.unchanged ? { header: [], rows: [] } : { header: answer.header, rows: await first(answer.pages) };
+      return answer.unchanged
+        ? { header: [], rows: [] }
+        : { header: answer.header, rows: await first(answer.pages) };
     });
     const db = this.database.read(scope);
     const [organization, fields] = [await this.team.organization(scope), await this.fields.all(db)];

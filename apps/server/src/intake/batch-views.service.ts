@@ -178,5 +178,6 @@ function view(
     canTakeOut,
     fileKept: batch.file_gone_at === null,
     stayed: batch.stayed,
+    ofFeed: batch.feed_run_id !== null,
   };
 }

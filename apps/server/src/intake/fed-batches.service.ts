@@ -55,7 +55,13 @@ export class FedBatchesService {
       doubled: [],
     };
     await this.batches.change(tx, id, {
-      ...{ state: 'checking', what: 'people', text_key: storageKey, row_count: rows, across: Number(batch.across) },
+      ...{
+        state: 'checking',
+        what: 'people',
+        text_key: storageKey,
+        row_count: rows,
+        across: Number(batch.across),
+      },
       ...{ plan: JSON.stringify(plan), found: JSON.stringify(found), feed_run_id: batch.runId },
     });
     await this.staged.settleAs(tx, id, batch.known);

@@ -100,7 +100,8 @@ function faultOf(error: Error & { code?: string }, host: string): FetchFault {
   if (error instanceof PrivateAddress) return new FetchFault('fetch.private', { host });
   if (error.name === 'AbortError' || error.name === 'TimeoutError')
     return new FetchFault('fetch.slow', { host, seconds: SECONDS });
-  if (CERTIFICATES.test(error.code ?? '')) return new FetchFault('fetch.certificate', { host, why: error.message });
+  if (CERTIFICATES.test(error.code ?? ''))
+    return new FetchFault('fetch.certificate', { host, why: error.message });
   return new FetchFault('fetch.away', { host, why: error.code ?? error.message });
 }
 

@@ -232,7 +232,12 @@ export class GroupsRepository {
     );
   }
 
-  async takeOffAll(tx: Scoped, kind: 'tag' | 'list', people: readonly number[], groupId: number): Promise<void> {
+  async takeOffAll(
+    tx: Scoped,
+    kind: 'tag' | 'list',
+    people: readonly number[],
+    groupId: number,
+  ): Promise<void> {
     tx.changed(kind, groupId, people);
     for (let at = 0; at < people.length; at += 5000)
       await tx.execute(

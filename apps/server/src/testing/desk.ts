@@ -65,18 +65,26 @@ export class TestDesk {
     this.asked.push(url.pathname + url.search);
     if (this.instead?.(request, response)) return;
     const json = (value: unknown, status = 200, headers = {}) =>
-      response.writeHead(status, { 'content-type': 'application/json', ...headers }).end(JSON.stringify(value));
+      response
+        .writeHead(status, { 'content-type': 'application/json', ...headers })
+        .end(JSON.stringify(value));
     if (request.headers.authorization !== `Bearer ${this.token}`) return void json({}, 401);
     if (url.pathname === '/v1/types') {
       const filters = [{ key: 'some', name: 'some of them' }];
-      return void json({ types: [{ key: 'members', name: 'Members', filters, fields: this.fields }], tells: true });
+      return void json({
+        types: [{ key: 'members', name: 'Members', filters, fields: this.fields }],
+        tells: true,
+      });
     }
     if (url.pathname === '/v1/hooks/members') return this.listenTo(request, response);
     const etag = `"at-${this.position}"`;
     const since = url.searchParams.get('since');
-    if (since === null && request.headers['if-none-match'] === etag) return void response.writeHead(304).end();
+    if (since === null && request.headers['if-none-match'] === etag)
+      return void response.writeHead(304).end();
     const page = Number(url.searchParams.get('page') ?? 1);
-    const all = [...this.records.values()].filter((one) => (since === null ? !one.gone : one.changed! > +since));
+    const all = [...this.records.values()].filter((one) =>
+      since === null ? !one.gone : one.changed! > +since,
+    );
     url.searchParams.set('page', String(page + 1));
     json(
       {

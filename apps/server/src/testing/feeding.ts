@@ -11,11 +11,13 @@ export function feeding(house: () => TestHouse) {
   let n = 0;
   const show = (id: number) => house().client.get<FeedWhole>(`/api/feeds/${id}`);
   const lastRun = async (id: number): Promise<FeedRunView> =>
-    (await eventually(
-      `the last run of feed ${id} to end`,
-      async () => (await show(id)).runs,
-      ([run]) => run !== undefined && !OPEN.includes(run.state),
-    ))[0]!;
+    (
+      await eventually(
+        `the last run of feed ${id} to end`,
+        async () => (await show(id)).runs,
+        ([run]) => run !== undefined && !OPEN.includes(run.state),
+      )
+    )[0]!;
   return {
     show,
     lastRun,

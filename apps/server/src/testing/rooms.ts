@@ -34,6 +34,12 @@ export const WRITES: Record<string, readonly string[]> = {
   chapters: words('chapter'),
   deliveries: words('delivery delivery_event'),
   'do-not-contact': words('contact_point do_not_contact'),
+  'feed-sources': words('feed_source'),
+  feeds: words(`
+    batch batch_decision batch_gift batch_more batch_row batch_value contact_point feed feed_hook feed_record
+    feed_run feed_run_row field_value gift list permission_entry permission_state roster supporter
+    supporter_list supporter_tag tag
+  `),
   fields: words('field'),
   forms: words('form form_version'),
   house: words('field field_value organization'),
@@ -102,6 +108,8 @@ export const READS: Record<string, readonly string[]> = {
     segment supporter supporter_contact supporter_list supporter_tag tag teammate template words_version
   `),
   'do-not-contact': words('do_not_contact teammate'),
+  'feed-sources': words('feed feed_source'),
+  feeds: words('campaign chapter feed feed_record feed_run feed_source field list organization tag teammate'),
   fields: words('field'),
   find: words(`
     campaign chapter contact_point list message organization segment supporter supporter_contact tag
@@ -164,8 +172,8 @@ export const READS: Record<string, readonly string[]> = {
   `),
   'text-answers': words('organization'),
   today: words(`
-    automation automation_visit batch batch_row contact_point delivery delivery_event gift house_rules
-    look_group message
+    automation automation_visit batch batch_row contact_point delivery delivery_event feed feed_run gift
+    house_rules look_group message
     organization permission_entry reply sender_check supporter supporter_contact task teammate
   `),
 };

@@ -44,7 +44,7 @@ export class TodayRepository {
           COALESCE(t.name, '') AS \`by\`, batch.created_at AS at
           FROM batch LEFT JOIN teammate t ON t.id = batch.created_by
           WHERE batch.organization_id = :org AND ${mine('batch')} AND ${isSeenBy(db, 'batch')}
-          AND batch.state IN (:states)
+          AND batch.state IN (:states) AND batch.feed_run_id IS NULL
           ORDER BY batch.id DESC LIMIT 20`,
         { states: HALF_DONE },
       ),
@@ -53,7 +53,7 @@ export class TodayRepository {
             WHERE r.batch_id = batch.id AND r.supporter_id > 0) AS people
           FROM batch
           WHERE organization_id = :org AND ${mine('batch')} AND ${isSeenBy(db, 'batch')} AND state = 'done'
-            AND seen_at IS NULL AND ended_at > UTC_TIMESTAMP(3) - INTERVAL 7 DAY
+            AND feed_run_id IS NULL AND seen_at IS NULL AND ended_at > UTC_TIMESTAMP(3) - INTERVAL 7 DAY
           ORDER BY id DESC
           LIMIT 10`,
       ),
@@ -83,11 +83,12 @@ export class TodayRepository {
       ),
       this.counts(db),
     ]);
-    const [firstReply, draft, goes, piles] = await Promise.all([
+    const [firstReply, draft, goes, piles, feeds] = await Promise.all([
       counts.replies > 0 ? this.firstReply(db) : undefined,
       counts.drafts > 0 ? this.draft(db) : undefined,
       counts.drafts > 0 ? this.goes(db) : [],
       this.piles(db),
+      this.feeds(db),
     ]);
     const { unsureSince, ...waiting } = counts;
     return {
@@ -104,6 +105,7 @@ export class TodayRepository {
         people: people === null ? null : Number(people),
       })),
       piles: piles.map(({ at, ...one }) => ({ ...one, at: at.toISOString() })),
+      feeds: feeds.map(({ at, ...one }) => ({ ...one, at: at.toISOString() })),
       ...waiting,
       unsureSince: unsureSince?.toISOString() ?? null,
       goes: goes.map(({ at, ...one }) => ({ ...one, at: at.toISOString() })),
@@ -142,6 +144,19 @@ export class TodayRepository {
   }
 
   /** Automatic messages that wait for a look at whom they were set going for. */
+  /** Feeds that stopped by themselves: since their last run. */
+  private feeds(db: Scoped): Promise<{ id: number; name: string; problem: string; at: Date }[]> {
+    return db.sql(
+      `SELECT f.id, f.name, f.problem, COALESCE(MAX(r.ended_at), f.made_at) AS at
+        FROM feed f
+        LEFT JOIN feed_run r ON r.organization_id = :org AND r.feed_id = f.id
+        WHERE f.organization_id = :org AND ${mine('f')} AND f.is_on = 0 AND f.problem IS NOT NULL
+        GROUP BY f.id
+        ORDER BY at
+        LIMIT 20`,
+    );
+  }
+
   private piles(db: Scoped): Promise<{ id: number; name: string; people: number; at: Date }[]> {
     return db.sql(
       `SELECT a.id, a.name, COUNT(*) AS people, MIN(v.taken_at) AS at

@@ -83,6 +83,18 @@ function BatchActs({
 }) {
   const navigate = useNavigate();
   const format = useFormat();
+  if (batch.ofFeed)
+    return (
+      <p className="pt-3 text-ink2">
+        <Trans>
+          It is a run of a feed: it comes in, and is taken back out, on the{' '}
+          <Link className="link" to="/gather/feeds">
+            page of the feed
+          </Link>
+          .
+        </Trans>
+      </p>
+    );
   return (
     <div className="flex justify-end gap-3 pt-3 items-center">
       {batch.state === 'checked' && (

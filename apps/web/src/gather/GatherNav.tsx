@@ -4,6 +4,7 @@ import { Places, type PlaceLink } from '../ui/Places';
 const PLACES: readonly PlaceLink[] = [
   ['/gather', t`Batches`],
   ['/gather/forms', t`Forms`],
+  ['/gather/feeds', t`Feeds`],
   ['/gather/layouts', t`Remembered layouts`],
   ['/gather/work', t`Work under way`],
 ];

@@ -5,6 +5,7 @@ import { Places, type PlaceLink } from '../ui/Places';
 const PLACES: readonly PlaceLink[] = [
   ['/setup', t`Organization`],
   ['/setup/sender', t`Sender`],
+  ['/setup/sources', t`Sources`],
   ['/setup/team', t`Team`],
   ['/setup/fields', t`Fields`],
   ['/setup/answers', t`Automatic answers`],
@@ -18,6 +19,7 @@ export function SetupNav() {
   const may: Record<string, boolean> = {
     '/setup/team': useMay('owner'),
     '/setup/sender': useMay('organizer'),
+    '/setup/sources': useMay('organizer'),
   };
   return <Places label={t`Setup`} places={PLACES.filter(([to]) => may[to] ?? true)} />;
 }

@@ -113,6 +113,20 @@ function piles({ piles: all }: TodayView, { number, moment }: Words): Item[] {
   );
 }
 
+function stoppedFeeds({ feeds }: TodayView): Item[] {
+  return feeds.map((feed) =>
+    item('feed', feed.at, {
+      key: feed.id,
+      count: '1',
+      what: t`Feed “${feed.name}”`,
+      rest: t`stopped by itself`,
+      more: feed.problem,
+      act: t`Look`,
+      to: `/gather/feeds/${feed.id}`,
+    }),
+  );
+}
+
 function unanswered({ replies, firstReply }: TodayView, { number, moment }: Words): Item[] {
   if (replies === 0 || !firstReply) return [];
   const { name, words, message, at } = firstReply;
@@ -252,6 +266,7 @@ const KINDS = [
   unsureMails,
   pausedMessages,
   piles,
+  stoppedFeeds,
   unanswered,
   goes,
   erasures,

@@ -90,9 +90,7 @@ export const feedPlan = ofCore(
     roster: orNull(
       Joi.object({ campaignId: id.required(), stage: Joi.string().trim().min(1).max(60).required() }),
     ).required(),
-    permission: orNull(
-      Joi.object({ email: permission.required(), text: permission.required() }),
-    ).required(),
+    permission: orNull(Joi.object({ email: permission.required(), text: permission.required() })).required(),
     no: Joi.string()
       .valid(...NO_CLOSES)
       .required(),

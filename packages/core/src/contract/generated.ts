@@ -3249,6 +3249,8 @@ export interface components {
        * @description What of a batch taken out had to stay.
        */
       stayed: number;
+      /** @description A run of a feed, which goes on by itself. */
+      ofFeed: boolean;
     };
     DoubleView: {
       row: number;
@@ -4655,6 +4657,13 @@ export interface components {
         id: number;
         name: string;
         people: number;
+        at: string;
+      }[];
+      /** @description Feeds that stopped by themselves, and why. */
+      feeds: {
+        id: number;
+        name: string;
+        problem: string;
         at: string;
       }[];
       /**

@@ -57,7 +57,8 @@ export class Comparison {
     if (known?.digest === digest) return this.count('same');
     const says = this.digestOf(this.permissionAt.map((at) => cells[at] ?? ''));
     this.count(known ? 'changed' : 'fresh');
-    const told = known?.says === says ? cells.map((cell, i) => (this.permissionAt.includes(i) ? '' : cell)) : [...cells];
+    const told =
+      known?.says === says ? cells.map((cell, i) => (this.permissionAt.includes(i) ? '' : cell)) : [...cells];
     return { key: name, cells: [...told, known?.firstOn ?? this.today], digest, says, known };
   }
 

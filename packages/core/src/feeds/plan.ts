@@ -107,7 +107,11 @@ export function feedFaults(plan: FeedPlan): FeedFault[] {
   const used = plan.columns.filter(({ choice }) => choice.to !== 'leave');
   if (used.length === 0) tell('columns', 'feed.columns');
   else {
-    for (const fault of columnFaults({ what: 'people', columns: plan.columns.map((one) => one.choice), constants: [] }))
+    for (const fault of columnFaults({
+      what: 'people',
+      columns: plan.columns.map((one) => one.choice),
+      constants: [],
+    }))
       faults.push({ sentence: 'columns', said: fault.said });
     if (plan.key === null || !plan.columns.some(({ name }) => name === plan.key)) tell('columns', 'feed.key');
   }

@@ -20,7 +20,10 @@ const ENOUGH = 3;
  * them at once is never usual.
  */
 export function unusual(size: RunSize, before: readonly RunSize[], known: number): Said | null {
-  const usual = { came: middle(before.map(({ came }) => came)), gone: middle(before.map(({ gone }) => gone)) };
+  const usual = {
+    came: middle(before.map(({ came }) => came)),
+    gone: middle(before.map(({ gone }) => gone)),
+  };
   const [came, gone] = [size.came > NEVER_UNUSUAL.came, size.gone > NEVER_UNUSUAL.gone];
   if (gone && (size.gone * 2 > known || (before.length >= ENOUGH && size.gone > FAR * usual.gone)))
     return said('feed.unusual-gone', { n: size.gone, usual: usual.gone });

@@ -6,6 +6,7 @@ export type WaitingKind =
   | 'unsure'
   | 'paused'
   | 'pile'
+  | 'feed'
   | 'reply'
   | 'go'
   | 'arrived'
@@ -36,6 +37,7 @@ export const WITHIN_HOURS: Readonly<Record<WaitingKind, number>> = {
     unsure: 4,
     paused: 8,
     pile: 24,
+    feed: 24,
     reply: 24,
     go: 24,
     arrived: 48,

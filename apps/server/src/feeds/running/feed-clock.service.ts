@@ -42,7 +42,13 @@ export class FeedClock {
   }
 
   /** Puts a run on the queue, within the transaction that holds the feed; none may be under way. */
-  async begin(tx: Scoped, scope: AccessScope, feed: FeedRow, cause: RunCause, anyway: boolean): Promise<number> {
+  async begin(
+    tx: Scoped,
+    scope: AccessScope,
+    feed: FeedRow,
+    cause: RunCause,
+    anyway: boolean,
+  ): Promise<number> {
     // What was told of is looked at by this run; a trial looks and does nothing about it.
     if (cause !== 'trial') await this.feeds.takeHooks(tx, feed.id);
     // A run that was told of a change asks for what changed; every other one reads everything.

@@ -152,7 +152,11 @@ export class FeedReadingService {
     const size = { came: counts.fresh + counts.changed, gone };
     const values = {
       ...{ fresh: counts.fresh, changed: counts.changed, same: counts.same, gone },
-      ...{ not_taken: counts.unkeyed + counts.repeated, etag: answer.mark.etag, position: answer.mark.position },
+      ...{
+        not_taken: counts.unkeyed + counts.repeated,
+        etag: answer.mark.etag,
+        position: answer.mark.position,
+      },
     };
     if (run.anyway === 0 && run.cause !== 'trial') {
       const why = unusual(size, await this.runs.sizes(this.database.read(scope), feed.id), found.knownSize);
@@ -219,7 +223,9 @@ interface Places {
 
 /** Where the columns that are taken stand over there today. */
 function placesOf({ plan }: FeedRow, header: readonly string[]): Places {
-  const missing = [...plan.columns.map(({ name }) => name), plan.key!].filter((name) => !header.includes(name));
+  const missing = [...plan.columns.map(({ name }) => name), plan.key!].filter(
+    (name) => !header.includes(name),
+  );
   if (missing.length > 0)
     throw new FetchFault('feed.columns-gone', { n: missing.length, names: [...new Set(missing)].join(', ') });
   return { columns: plan.columns.map(({ name }) => header.indexOf(name)), key: header.indexOf(plan.key!) };

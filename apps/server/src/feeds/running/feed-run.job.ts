@@ -41,7 +41,7 @@ export class FeedRunJob {
     if (!first || !feed) return;
     const scope = { ...job.scope, chapterId: feed.chapter_id };
     try {
-      for (let run = first, before = ''; isOpen(run) && run.state !== before; ) {
+      for (let run = first, before = ''; isOpen(run) && run.state !== before;) {
         before = run.state;
         await this.step(job, scope, feed, run);
         run = (await this.runs.find(all, run.id)) ?? run;

@@ -42,11 +42,13 @@ export function digestOf(cells: readonly string[]): string {
 }
 
 /** Rows of a table of ours by their numbers, counted from 1. */
-export async function rowsOfTable(pieces: AsyncIterable<Uint8Array>, wanted: ReadonlySet<number>): Promise<string[][]> {
+export async function rowsOfTable(
+  pieces: AsyncIterable<Uint8Array>,
+  wanted: ReadonlySet<number>,
+): Promise<string[][]> {
   let text = '';
   const decoder = new TextDecoder();
   for await (const piece of pieces) text += decoder.decode(piece, { stream: true });
   const { data } = Papa.parse<string[]>(text, { delimiter: ',', newline: '\r\n', skipEmptyLines: true });
   return data.filter((_row, i) => i > 0 && wanted.has(i));
 }
-

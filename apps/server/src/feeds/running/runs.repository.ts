@@ -74,7 +74,12 @@ export class RunsRepository {
     await tx.table('feed_run').where('feed_run.feed_id', feedId).delete();
   }
 
-  private async select(db: Scoped, which: string, bindings: Record<string, Bound>, rest = ''): Promise<RunRow[]> {
+  private async select(
+    db: Scoped,
+    which: string,
+    bindings: Record<string, Bound>,
+    rest = '',
+  ): Promise<RunRow[]> {
     return db.sql(
       `SELECT r.id, r.feed_id, r.cause, r.state, r.anyway, r.batch_id, r.looks_batch_id, r.is_whole, r.etag,
           r.position, r.fresh, r.changed, r.same, r.gone, r.looks, r.not_taken, r.problem, r.began_by, r.began_at,
@@ -111,7 +116,13 @@ export class RecordsRepository {
         WHERE organization_id = :org AND feed_id = :feedId`,
       { feedId },
       (row) => {
-        const [key, digest, says, firstOn, supporterId] = row as [string, string, string, string, number | null];
+        const [key, digest, says, firstOn, supporterId] = row as [
+          string,
+          string,
+          string,
+          string,
+          number | null,
+        ];
         known.set(key, { digest, says, firstOn, supporterId });
       },
     );
@@ -142,7 +153,10 @@ export class RecordsRepository {
    * What came in with a run is known from now on, with whom each record is: up to the row that the batch came
    * to. Somebody who is not taken is known as well, and comes again when something changes over there.
    */
-  async settle(tx: Scoped, run: { id: number; feedId: number; batchId: number; upTo: number }): Promise<void> {
+  async settle(
+    tx: Scoped,
+    run: { id: number; feedId: number; batchId: number; upTo: number },
+  ): Promise<void> {
     await tx.execute(
       `INSERT INTO feed_record (organization_id, feed_id, record_key, digest, says, first_on, supporter_id, run_id)
         SELECT :org, :feedId, s.record_key, s.digest, s.says, s.first_on, NULLIF(b.supporter_id, 0), :id

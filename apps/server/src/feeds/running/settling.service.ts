@@ -87,11 +87,7 @@ export class SettlingService {
   }
 
   /** The rows that wait for a look, as a table of their own; null where none does. */
-  private async lookedTable(
-    db: Scoped,
-    feed: FeedRow,
-    batchId: number,
-  ): Promise<LookedTable | null> {
+  private async lookedTable(db: Scoped, feed: FeedRow, batchId: number): Promise<LookedTable | null> {
     const wanted = await this.batches.looked(db, batchId);
     if (wanted.length === 0) return null;
     const table = new FeedTable([...feed.plan.columns.map(({ name }) => name), FIRST_CAME.name]);
@@ -101,21 +97,27 @@ export class SettlingService {
       await table.end();
       const { time_zone } = await this.team.organization(db.scope);
       const today = isoDay(dayInZone(Date.now(), time_zone));
-      return { storageKey: await this.storage.adopt(table.path), header: table.header, rows: table.rows, today };
+      return {
+        storageKey: await this.storage.adopt(table.path),
+        header: table.header,
+        rows: table.rows,
+        today,
+      };
     } finally {
       await table.remove();
     }
   }
 
   /** Whoever has to be looked at waits in a batch of their own, to be settled and brought in by a person. */
-  private async makeLooks(
-    tx: Scoped,
-    feed: FeedRow,
-    { today, ...looked }: LookedTable,
-  ): Promise<number> {
+  private async makeLooks(tx: Scoped, feed: FeedRow, { today, ...looked }: LookedTable): Promise<number> {
     const plan = intakePlanOf(feed.plan, today);
     const id = await this.batches.make(tx, {
-      ...{ runId: null, chapterId: feed.chapter_id, across: feed.across === 1, name: `${feed.name}: to look at` },
+      ...{
+        runId: null,
+        chapterId: feed.chapter_id,
+        across: feed.across === 1,
+        name: `${feed.name}: to look at`,
+      },
       ...{ ...looked, plan, known: [] },
     });
     await this.batches.check(tx, id);

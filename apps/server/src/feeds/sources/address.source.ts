@@ -38,7 +38,8 @@ export class AddressSource implements FeedSource {
     }
     const bytes = await bodyOf(answer, MOST_BYTES, host);
     const told = answer.headers.etag;
-    const mark = told && told.length <= 200 ? told : `sha256:${createHash('sha256').update(bytes).digest('hex')}`;
+    const mark =
+      told && told.length <= 200 ? told : `sha256:${createHash('sha256').update(bytes).digest('hex')}`;
     if (mark === etag) return { unchanged: true };
     const isJson = /\bjson\b/.test(answer.headers['content-type'] ?? '');
     const table = isJson ? tableOfJson(bytes, host) : await this.tableOf(bytes, host);
@@ -66,7 +67,8 @@ export class AddressSource implements FeedSource {
     try {
       return await this.files.table(bytes);
     } catch (error) {
-      if (error instanceof Unreadable) throw new FetchFault('feed.unreadable', { host, why: speak(error.said) });
+      if (error instanceof Unreadable)
+        throw new FetchFault('feed.unreadable', { host, why: speak(error.said) });
       throw error;
     }
   }

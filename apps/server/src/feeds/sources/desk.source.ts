@@ -97,7 +97,7 @@ export class DeskSource implements FeedSource {
     fields: readonly { key: string }[],
   ): AsyncGenerator<SourceRow[]> {
     const asked = new Set([first.href]);
-    for (let next: Page | null = page; next; ) {
+    for (let next: Page | null = page; next;) {
       yield next.records.map((record) => rowOf(record, fields));
       if (next.next === null) return;
       const url = new URL(next.next, first);
@@ -121,14 +121,20 @@ export class DeskSource implements FeedSource {
     url: URL,
     headers: Record<string, string>,
   ): Promise<{ unchanged: true } | { unchanged: false; page: Page; etag: string | null }> {
-    const { status, body, etag } = await this.json({ url: url.href, headers: { ...proofOf(at), ...headers } });
+    const { status, body, etag } = await this.json({
+      url: url.href,
+      headers: { ...proofOf(at), ...headers },
+    });
     if (status === 304) return { unchanged: true };
     return { unchanged: false, page: checked<Page>(pageShape, body, url.host), etag };
   }
 
   private async json(asked: Asked): Promise<{ status: number; body: unknown; etag: string | null }> {
     const { host } = new URL(asked.url);
-    const answer = await this.out.ask({ ...asked, headers: { accept: 'application/json', ...asked.headers } });
+    const answer = await this.out.ask({
+      ...asked,
+      headers: { accept: 'application/json', ...asked.headers },
+    });
     const status = answer.statusCode ?? 0;
     if (status === 304) {
       answer.resume();

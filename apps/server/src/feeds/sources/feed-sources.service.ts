@@ -1,5 +1,10 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { FeedSourceView, MakeFeedSourceBody, SaveFeedSourceBody, SourceKind } from '@goodword/core/contract';
+import type {
+  FeedSourceView,
+  MakeFeedSourceBody,
+  SaveFeedSourceBody,
+  SourceKind,
+} from '@goodword/core/contract';
 import { audit } from '../../platform/audit';
 import { CONFIG, type Config } from '../../platform/config';
 import { Database } from '../../platform/database';

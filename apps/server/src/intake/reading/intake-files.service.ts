@@ -11,7 +11,9 @@ export class IntakeFiles {
    * Its header, and its rows some thousand at a time; what it needed on the way is gone when they are through.
    * @throws Unreadable with what is to be said
    */
-  async table(bytes: Uint8Array): Promise<{ header: string[]; pages: AsyncGenerator<{ cells: string[] }[]> }> {
+  async table(
+    bytes: Uint8Array,
+  ): Promise<{ header: string[]; pages: AsyncGenerator<{ cells: string[] }[]> }> {
     const storageKey = await this.storage.put(bytes);
     try {
       const known = { fields: [], country: 'US', what: 'people' } as const;

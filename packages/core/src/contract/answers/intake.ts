@@ -106,6 +106,7 @@ export const batchView = shape('BatchView', {
   canTakeOut: orNull(text),
   fileKept: told('Whether the file is still kept; deleted after the time set in Setup.', flag),
   stayed: told('What of a batch taken out had to stay.', number),
+  ofFeed: told('A run of a feed, which goes on by itself.', flag),
 });
 
 /** The file as it is read, before anything is settled. */

@@ -55,6 +55,10 @@ export const todayView = shape('TodayView', {
     'Automatic messages that were set going for so many at once that they wait for a look.',
     listOf(part({ id: number, name: text, people: number, at: text })),
   ),
+  feeds: told(
+    'Feeds that stopped by themselves, and why.',
+    listOf(part({ id: number, name: text, problem: text, at: text })),
+  ),
   replies: told('How many people wait for an answer.', number),
   firstReply: told(
     'The one that waits longest.',

@@ -1,0 +1,267 @@
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { FeedWhole } from '@goodword/core/contract';
+import type { FeedPlan, Gone } from '@goodword/core/feeds';
+import { NO_CLOSES, type NoCloses } from '@goodword/core/intake';
+import { useLists, useTags } from '../app/groups';
+import { reading } from '../app/reading';
+import { Loading, ProblemNote } from '../ui/basics';
+import { FeedClockWord } from './FeedClockWord';
+import { FeedColumns } from './FeedColumns';
+import { FeedPermission } from './FeedPermission';
+import { FeedOpen, Open, Pick, Tick, toggled } from './FeedWord';
+import { NewListHere } from './NewListHere';
+
+type Change = (part: Partial<FeedPlan>) => void;
+
+/** From where, what, and of which filter. */
+function TakeSentence({ feed, onChange }: { feed: FeedWhole; onChange: Change }) {
+  const { id, source, plan, records } = feed;
+  const { data, error } = useQuery({
+    ...reading('feeds/{id}/offer', { id }),
+    enabled: !feed.on,
+    retry: false,
+  });
+  const types = data?.types ?? [];
+  const type = types.find(({ key }) => key === plan.take?.type.key);
+  const known = plan.take ? [{ ...plan.take.type, filters: [] }] : [];
+  const filters = type?.filters ?? (plan.take?.filter ? [plan.take.filter] : []);
+  const pick = (typeKey: string, filterKey: string) => {
+    const of = types.find(({ key }) => key === typeKey);
+    const filter = of?.filters.find(({ key }) => key === filterKey) ?? null;
+    if (!of) return;
+    onChange({ take: { type: { key: of.key, name: of.name }, filter: filter && { ...filter } } });
+  };
+  return (
+    <>
+      <p>
+        <Trans>
+          From <b className="text-ink">{source.name}</b> take{' '}
+          <Pick
+            label={t`What is taken`}
+            value={plan.take?.type.key ?? ''}
+            options={(types.length > 0 ? types : known).map(({ key, name }) => [key, name] as const)}
+            onPick={(key) => pick(key, '')}
+          />
+          ,{' '}
+          <Pick
+            label={t`Everybody, or of a filter`}
+            value={plan.take?.filter?.key ?? ''}
+            options={[
+              ['', t`everybody`],
+              ...filters.map(({ key, name }) => [key, t`of the filter “${name}”`] as const),
+            ]}
+            onPick={(key) => plan.take && pick(plan.take.type.key, key)}
+          />
+          ;
+        </Trans>
+      </p>
+      {!data && !error && !feed.on && records === 0 && <Loading what={t`what there is over there`} />}
+      <ProblemNote error={error} />
+    </>
+  );
+}
+
+/** Onto which lists and tags, and with which columns. */
+function IntoSentence({ feed, onChange }: { feed: FeedWhole; onChange: Change }) {
+  const { plan } = feed;
+  const { data: lists = [] } = useLists();
+  const { data: tags = [] } = useTags();
+  const [matching, setMatching] = useState(false);
+  const [making, setMaking] = useState(false);
+  const namesOf = (all: readonly { id: number; name: string }[], ids: readonly number[]) =>
+    all
+      .filter(({ id }) => ids.includes(id))
+      .map(({ name }) => name)
+      .join(', ');
+  const columns =
+    plan.columns.length === 0
+      ? t`no column is matched yet`
+      : plural(plan.columns.length, { one: '# column matched', other: '# columns matched' });
+  return (
+    <p>
+      <Trans>
+        put them on{' '}
+        <Open words={namesOf(lists, plan.listIds) || t`no list`} label={t`Onto which lists`}>
+          {(close) => (
+            <>
+              {lists.map(({ id, name }) => (
+                <Tick
+                  key={id}
+                  on={plan.listIds.includes(id)}
+                  onTick={() => onChange({ listIds: toggled(plan.listIds, id) })}
+                >
+                  {name}
+                </Tick>
+              ))}
+              <button
+                className="link text-left px-2 py-1"
+                onClick={() => (close(), setMaking(true))}
+              >{t`Make a list`}</button>
+            </>
+          )}
+        </Open>{' '}
+        with{' '}
+        <Open words={namesOf(tags, plan.tagIds) || t`no tag`} label={t`With which tags`}>
+          {() =>
+            tags.map(({ id, name }) => (
+              <Tick
+                key={id}
+                on={plan.tagIds.includes(id)}
+                onTick={() => onChange({ tagIds: toggled(plan.tagIds, id) })}
+              >
+                {name}
+              </Tick>
+            ))
+          }
+        </Open>
+        , <ColumnsWord words={columns} isReady={plan.take !== null} onOpen={() => setMatching(true)} />; who
+        is here already{' '}
+        <Pick
+          label={t`Who is here already`}
+          value={plan.existing}
+          options={[
+            ['update', t`is updated`],
+            ['fill', t`gets what is missing`],
+            ['leave', t`stays as they are`],
+          ]}
+          onPick={(existing) => onChange({ existing })}
+        />
+        .
+      </Trans>
+      {matching && (
+        <FeedColumns
+          {...{ id: feed.id, plan }}
+          onClose={() => setMatching(false)}
+          onDone={(part) => (setMatching(false), onChange(part))}
+        />
+      )}
+      {making && (
+        <NewListHere
+          onClose={() => setMaking(false)}
+          onMade={(listId) => (setMaking(false), onChange({ listIds: [...plan.listIds, listId] }))}
+        />
+      )}
+    </p>
+  );
+}
+
+function ColumnsWord({ words, isReady, onOpen }: { words: string; isReady: boolean; onOpen: () => void }) {
+  return (
+    <FeedOpen.Consumer>
+      {(open) =>
+        open && isReady ? (
+          <button className="word" onClick={onOpen}>
+            {words}
+          </button>
+        ) : (
+          <b className="text-ink">{words}</b>
+        )
+      }
+    </FeedOpen.Consumer>
+  );
+}
+
+const NO_WORDS: Record<NoCloses, string> = {
+  agreed: t`is a no here to what they agreed to by it`,
+  channel: t`is a no here to all of that channel`,
+  everything: t`is a no here to everything`,
+};
+
+/** What a no over there does here, and what becomes of who is gone. */
+function NoSentence({ plan, onChange }: { plan: FeedPlan; onChange: Change }) {
+  const { data: tags = [] } = useTags();
+  const value = plan.gone.do === 'tag' ? `tag:${plan.gone.tagId}` : plan.gone.do;
+  const goneOf = (picked: string): Gone =>
+    picked === 'stay' || picked === 'leave' ? { do: picked } : { do: 'tag', tagId: Number(picked.slice(4)) };
+  return (
+    <p>
+      <Trans>
+        Who says no there{' '}
+        <Pick
+          label={t`What a no does`}
+          value={plan.no}
+          options={NO_CLOSES.map((no) => [no, NO_WORDS[no]] as const)}
+          onPick={(no) => onChange({ no })}
+        />
+        ; who is gone there{' '}
+        <Pick
+          label={t`Who is gone there`}
+          value={value}
+          options={[
+            ['stay', t`stays as they are`],
+            ['leave', t`leaves the list`],
+            ...tags.map(({ id, name }) => [`tag:${id}`, t`gets the tag “${name}”`] as const),
+          ]}
+          onPick={(picked) => onChange({ gone: goneOf(picked) })}
+        />
+        .
+      </Trans>
+    </p>
+  );
+}
+
+function WhenSentence({ feed, onChange }: { feed: FeedWhole; onChange: Change }) {
+  const { plan, source } = feed;
+  const { when } = plan;
+  return (
+    <p>
+      <Trans>
+        Look{' '}
+        {source.kind === 'desk' && (
+          <>
+            <Pick
+              label={t`At once`}
+              value={when.atOnce ? 'yes' : 'no'}
+              options={[
+                ['yes', t`at once`],
+                ['no', t`not at once`],
+              ]}
+              onPick={(picked) =>
+                onChange({
+                  when: {
+                    ...when,
+                    atOnce: picked === 'yes',
+                    every: when.every ?? { unit: 'days', n: 1, at: 120 },
+                  },
+                })
+              }
+            />
+            {when.atOnce ? t`, and for what was missed` : t`, but`}{' '}
+          </>
+        )}
+        <FeedClockWord
+          every={when.every}
+          mayNever={when.atOnce}
+          onChange={(every) => onChange({ when: { ...when, every } })}
+        />
+        .
+      </Trans>
+    </p>
+  );
+}
+
+/** A feed as its sentences, to be finished from top to bottom. */
+export function FeedSentences({
+  feed,
+  changes,
+  onChange,
+}: {
+  feed: FeedWhole;
+  changes: boolean;
+  onChange: Change;
+}) {
+  return (
+    <FeedOpen.Provider value={changes}>
+      <div className="font-title text-[19px] leading-[2.05] text-ink2 [&_.word]:text-ink">
+        <TakeSentence feed={feed} onChange={onChange} />
+        <IntoSentence feed={feed} onChange={onChange} />
+        <FeedPermission plan={feed.plan} onChange={onChange} />
+        <NoSentence plan={feed.plan} onChange={onChange} />
+        <WhenSentence feed={feed} onChange={onChange} />
+      </div>
+    </FeedOpen.Provider>
+  );
+}
