@@ -87,6 +87,7 @@ Good Word is ready:  ${env.PUBLIC_URL}
 
   Mailroom   ${env.MAILROOM_PAGE}   what was mailed
   Handsets   ${env.HANDSETS_PAGE}   what was texted
+  Donor desk ${env.DONOR_DESK_PAGE}   what feeds take from
   Files to bring in: demo/files
 
 Ctrl+C stops everything and keeps the data.`);

@@ -13,6 +13,7 @@ import type {
 import { TestDesk } from '../testing/desk';
 import { feeding, membersOnto } from '../testing/feeding';
 import { eventually, openTestHouse, type TestHouse } from '../testing/harness';
+import { batchAt, bringIn } from '../testing/steps';
 
 let house: TestHouse;
 let desk: TestDesk;
@@ -86,6 +87,40 @@ test('a no over there is a no here, and one that merely still stands undoes no l
   expect(await run(id)).toMatchObject({ changed: 1 });
   expect((await recordOf(ada!.email)).lastName).toBe('Married');
   expect((await said(ada!.email)).filter((one) => one === 'no by feed')).toHaveLength(1);
+});
+
+test('a no of somebody whose row could not be taken is said as soon as it can be', async () => {
+  const listId = await list();
+  const [ada] = fresh(2);
+  const id = await feed(sourceId, membersOnto(listId));
+  desk.put({ ...ada!, email: 'not known', news: 'no' });
+  expect(await run(id)).toMatchObject({ fresh: 2, notTaken: 1 });
+  expect(await run(id)).toMatchObject({ state: 'nothing', same: 2 });
+  desk.put({ ...ada!, news: 'no' });
+  expect(await run(id)).toMatchObject({ changed: 1, notTaken: 0 });
+  expect(await said(ada!.email)).toEqual(['no by feed']);
+});
+
+test('who may be somebody else waits in a batch of their own, and is settled there', async () => {
+  const listId = await list();
+  const [ada, bram] = fresh(2);
+  desk.put({ ...ada!, first: 'Bob', last: 'Abara' });
+  await bringIn(house.client, `Email,First,Last,Mobile\n${ada!.email},Robert,Abara,\n`);
+  const id = await feed(sourceId, membersOnto(listId));
+  const { looks, looksBatchId } = await run(id);
+  expect(looks).toBe(1);
+  expect(await listsOf(bram!.email)).toEqual([listId]);
+  expect(await listsOf(ada!.email)).toEqual([]);
+  const batch = await batchAt(house.client, looksBatchId!, 'checked');
+  expect([batch.rows, batch.counts, batch.ofFeed]).toEqual([1, { look: 1 }, false]);
+  await house.client.post(`/api/batches/${batch.id}/decisions`, { rows: [1], as: 'merge' });
+  await house.client.post(`/api/batches/${batch.id}/bring-in`);
+  await batchAt(house.client, batch.id, 'done');
+  expect(await listsOf(ada!.email)).toEqual([listId]);
+  expect((await said(ada!.email))[0]).toBe('yes by feed');
+  // The next change finds them without asking.
+  desk.put({ ...ada!, first: 'Bob', last: 'Abara-Finn' });
+  expect(await run(id)).toMatchObject({ changed: 1, looks: 0 });
 });
 
 test('who left here and comes from there as a yes stays a no', async () => {

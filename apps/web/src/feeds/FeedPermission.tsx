@@ -1,5 +1,4 @@
 import { t } from '@lingui/core/macro';
-import { Trans } from '@lingui/react/macro';
 import type { FeedPermission as Permission, FeedPlan } from '@goodword/core/feeds';
 import { PURPOSES, type Scope, type SendingChannel } from '@goodword/core/permission';
 import { useLists } from '../app/groups';
@@ -16,10 +15,12 @@ const CHANNELS: readonly [SendingChannel, string][] = [
 
 /** What is said of one channel, in a few words. */
 function said(permission: Permission | undefined): string {
-  if (permission === undefined) return t`…`;
-  if (permission.said === 'nothing') return t`nothing: they agreed to none`;
-  const words = permission.words === '' ? t`…` : permission.words;
-  return permission.from === 'column' ? t`${words}, where their column says yes` : words;
+  if (permission === undefined) return t`nobody has said yet`;
+  if (permission.said === 'nothing') return t`nobody may be written to`;
+  const words = permission.words === '' ? '…' : permission.words;
+  return permission.from === 'column'
+    ? t`whose column says yes may be written to, because “${words}”`
+    : t`they may be written to, because “${words}”`;
 }
 
 function Basis({ channel, yes, onChange }: { channel: string; yes: Yes; onChange: (yes: Yes) => void }) {
@@ -90,7 +91,6 @@ export function FeedPermission({
   };
   return (
     <p>
-      <Trans>They may be written to because, </Trans>
       {CHANNELS.map(([channel, word], i) => {
         const now = plan.permission?.[channel];
         const kind =
@@ -113,7 +113,7 @@ export function FeedPermission({
         return (
           <span key={channel}>
             {i > 0 && '; '}
-            {t`by ${word}:`}{' '}
+            {i === 0 ? t`By ${word}` : t`by ${word}`}{' '}
             <Open words={said(now)} label={t`Permission by ${word}`}>
               {() => (
                 <div className="flex flex-col gap-3 w-[380px]">

@@ -64,18 +64,71 @@ function TakeSentence({ feed, onChange }: { feed: FeedWhole; onChange: Change })
   );
 }
 
+/** The names of those that are chosen. */
+const namesOf = (all: readonly { id: number; name: string }[], ids: readonly number[]): string =>
+  all
+    .filter(({ id }) => ids.includes(id))
+    .map(({ name }) => name)
+    .join(', ');
+
+function ListsWord({ plan, onChange }: { plan: FeedPlan; onChange: Change }) {
+  const { data: lists = [] } = useLists();
+  const [making, setMaking] = useState(false);
+  return (
+    <>
+      <Open words={namesOf(lists, plan.listIds) || t`no list`} label={t`Onto which lists`}>
+        {(close) => (
+          <>
+            {lists.map(({ id, name }) => (
+              <Tick
+                key={id}
+                on={plan.listIds.includes(id)}
+                onTick={() => onChange({ listIds: toggled(plan.listIds, id) })}
+              >
+                {name}
+              </Tick>
+            ))}
+            <button
+              className="link text-left mx-2 my-1 self-start"
+              onClick={() => (close(), setMaking(true))}
+            >{t`Make a list`}</button>
+          </>
+        )}
+      </Open>
+      {making && (
+        <NewListHere
+          onClose={() => setMaking(false)}
+          onMade={(listId) => (setMaking(false), onChange({ listIds: [...plan.listIds, listId] }))}
+        />
+      )}
+    </>
+  );
+}
+
+function TagsWord({ plan, onChange }: { plan: FeedPlan; onChange: Change }) {
+  const { data: tags = [] } = useTags();
+  const words = plan.tagIds.length === 0 ? t`no tag` : t`the tag ${namesOf(tags, plan.tagIds)}`;
+  return (
+    <Open words={words} label={t`With which tags`}>
+      {() =>
+        tags.map(({ id, name }) => (
+          <Tick
+            key={id}
+            on={plan.tagIds.includes(id)}
+            onTick={() => onChange({ tagIds: toggled(plan.tagIds, id) })}
+          >
+            {name}
+          </Tick>
+        ))
+      }
+    </Open>
+  );
+}
+
 /** Onto which lists and tags, and with which columns. */
 function IntoSentence({ feed, onChange }: { feed: FeedWhole; onChange: Change }) {
   const { plan } = feed;
-  const { data: lists = [] } = useLists();
-  const { data: tags = [] } = useTags();
   const [matching, setMatching] = useState(false);
-  const [making, setMaking] = useState(false);
-  const namesOf = (all: readonly { id: number; name: string }[], ids: readonly number[]) =>
-    all
-      .filter(({ id }) => ids.includes(id))
-      .map(({ name }) => name)
-      .join(', ');
   const columns =
     plan.columns.length === 0
       ? t`no column is matched yet`
@@ -83,42 +136,10 @@ function IntoSentence({ feed, onChange }: { feed: FeedWhole; onChange: Change })
   return (
     <p>
       <Trans>
-        put them on{' '}
-        <Open words={namesOf(lists, plan.listIds) || t`no list`} label={t`Onto which lists`}>
-          {(close) => (
-            <>
-              {lists.map(({ id, name }) => (
-                <Tick
-                  key={id}
-                  on={plan.listIds.includes(id)}
-                  onTick={() => onChange({ listIds: toggled(plan.listIds, id) })}
-                >
-                  {name}
-                </Tick>
-              ))}
-              <button
-                className="link text-left px-2 py-1"
-                onClick={() => (close(), setMaking(true))}
-              >{t`Make a list`}</button>
-            </>
-          )}
-        </Open>{' '}
-        with{' '}
-        <Open words={namesOf(tags, plan.tagIds) || t`no tag`} label={t`With which tags`}>
-          {() =>
-            tags.map(({ id, name }) => (
-              <Tick
-                key={id}
-                on={plan.tagIds.includes(id)}
-                onTick={() => onChange({ tagIds: toggled(plan.tagIds, id) })}
-              >
-                {name}
-              </Tick>
-            ))
-          }
-        </Open>
-        , <ColumnsWord words={columns} isReady={plan.take !== null} onOpen={() => setMatching(true)} />; who
-        is here already{' '}
+        put them on <ListsWord plan={plan} onChange={onChange} /> with{' '}
+        <TagsWord plan={plan} onChange={onChange} />,{' '}
+        <ColumnsWord words={columns} isReady={plan.take !== null} onOpen={() => setMatching(true)} />; who is
+        here already{' '}
         <Pick
           label={t`Who is here already`}
           value={plan.existing}
@@ -136,12 +157,6 @@ function IntoSentence({ feed, onChange }: { feed: FeedWhole; onChange: Change })
           {...{ id: feed.id, plan }}
           onClose={() => setMatching(false)}
           onDone={(part) => (setMatching(false), onChange(part))}
-        />
-      )}
-      {making && (
-        <NewListHere
-          onClose={() => setMaking(false)}
-          onMade={(listId) => (setMaking(false), onChange({ listIds: [...plan.listIds, listId] }))}
         />
       )}
     </p>

@@ -102,6 +102,11 @@ export interface StagedRecord {
   isGone: boolean;
 }
 
+/** Whom a record is: as it came in, or as somebody settled who looked at it. */
+const LOOKED = `LEFT JOIN batch_row b ON b.organization_id = :org AND b.batch_id = r.looks_batch_id
+  AND b.row_no = r.looks_row_no AND b.supporter_id > 0`;
+const WHOSE = 'COALESCE(r.supporter_id, b.supporter_id)';
+
 const STAGED = ['run_id', 'row_no', 'record_key', 'digest', 'says', 'first_on', 'is_gone'];
 
 /** What feeds know of the records over there. Owns `feed_record` and `feed_run_row`. */
@@ -111,9 +116,10 @@ export class RecordsRepository {
   async known(db: Scoped, feedId: number): Promise<Map<string, KnownRecord>> {
     const known = new Map<string, KnownRecord>();
     await db.scan(
-      `SELECT record_key, digest, says, first_on, supporter_id
-        FROM feed_record
-        WHERE organization_id = :org AND feed_id = :feedId`,
+      `SELECT r.record_key, r.digest, r.says, r.first_on, ${WHOSE}
+        FROM feed_record r
+        ${LOOKED}
+        WHERE r.organization_id = :org AND r.feed_id = :feedId`,
       { feedId },
       (row) => {
         const [key, digest, says, firstOn, supporterId] = row as [
@@ -151,7 +157,8 @@ export class RecordsRepository {
 
   /**
    * What came in with a run is known from now on, with whom each record is: up to the row that the batch came
-   * to. Somebody who is not taken is known as well, and comes again when something changes over there.
+   * to. Somebody who is not taken is known as well, and comes again when something changes over there; what
+   * their row said of permission was then said to nobody, and is said with the next.
    */
   async settle(
     tx: Scoped,
@@ -159,25 +166,43 @@ export class RecordsRepository {
   ): Promise<void> {
     await tx.execute(
       `INSERT INTO feed_record (organization_id, feed_id, record_key, digest, says, first_on, supporter_id, run_id)
-        SELECT :org, :feedId, s.record_key, s.digest, s.says, s.first_on, NULLIF(b.supporter_id, 0), :id
+        SELECT :org, :feedId, s.record_key, s.digest, IF(b.supporter_id > 0, s.says, ''), s.first_on,
+          NULLIF(b.supporter_id, 0), :id
         FROM feed_run_row s
         JOIN batch_row b ON b.organization_id = :org AND b.batch_id = :batchId AND b.row_no = s.row_no
         WHERE s.organization_id = :org AND s.run_id = :id AND s.is_gone = 0 AND s.row_no <= :upTo
-        ON DUPLICATE KEY UPDATE digest = VALUES(digest), says = VALUES(says), run_id = VALUES(run_id),
+        ON DUPLICATE KEY UPDATE digest = VALUES(digest), run_id = VALUES(run_id),
+        says = IF(b.supporter_id > 0 OR feed_record.says = s.says, s.says, ''),
         supporter_id = COALESCE(VALUES(supporter_id), feed_record.supporter_id)`,
       { ...run },
     );
   }
 
+  /** Records that wait for a look: where they wait, in the order of the rows that they were. */
+  async waitAt(
+    tx: Scoped,
+    run: { id: number; feedId: number; looksBatchId: number; rowNos: readonly number[] },
+  ): Promise<void> {
+    for (const [i, rowNo] of run.rowNos.entries())
+      await tx.execute(
+        `UPDATE feed_record r
+          JOIN feed_run_row s ON s.run_id = :id AND s.is_gone = 0 AND s.record_key = r.record_key
+          SET r.looks_batch_id = :looksBatchId, r.looks_row_no = :nth
+          WHERE r.organization_id = :org AND r.feed_id = :feedId AND s.row_no = :rowNo`,
+        { id: run.id, feedId: run.feedId, looksBatchId: run.looksBatchId, rowNo, nth: i + 1 },
+      );
+  }
+
   /** People whose record is gone with a run, as far as it is known whom they are. */
   async gone(db: Scoped, run: { id: number; feedId: number }): Promise<number[]> {
     const rows = await db.sql<{ supporter_id: number }>(
-      `SELECT DISTINCT r.supporter_id
+      `SELECT DISTINCT ${WHOSE} AS supporter_id
         FROM feed_run_row s
         JOIN feed_record r ON r.feed_id = :feedId AND r.record_key = s.record_key
-        WHERE s.organization_id = :org AND s.run_id = :id AND s.is_gone = 1 AND r.supporter_id IS NOT NULL
+        ${LOOKED}
+        WHERE s.organization_id = :org AND s.run_id = :id AND s.is_gone = 1 AND ${WHOSE} IS NOT NULL
         AND NOT EXISTS (SELECT 1 FROM feed_record o
-        WHERE o.organization_id = :org AND o.feed_id = :feedId AND o.supporter_id = r.supporter_id
+        WHERE o.organization_id = :org AND o.feed_id = :feedId AND o.supporter_id = ${WHOSE}
         AND o.record_key <> r.record_key
         AND NOT EXISTS (SELECT 1 FROM feed_run_row g
         WHERE g.run_id = :id AND g.is_gone = 1 AND g.record_key = o.record_key))`,

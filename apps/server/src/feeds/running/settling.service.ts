@@ -18,6 +18,8 @@ interface LookedTable {
   header: string[];
   rows: number;
   today: string;
+  /** Their numbers in the batch that they come from. */
+  rowNos: number[];
 }
 
 /** The end of a run: what it brought is known from now on, and who is gone over there is acted upon. */
@@ -51,11 +53,13 @@ export class SettlingService {
         await this.records.settle(tx, { ...known, batchId: run.batch_id, upTo: stands.upTo });
       if (isWhole) await this.actOnGone(tx, feed, known);
       const looksBatchId = looked && isWhole ? await this.makeLooks(tx, feed, looked) : null;
+      if (looked && looksBatchId)
+        await this.records.waitAt(tx, { ...known, looksBatchId, rowNos: looked.rowNos });
       await this.records.clearStaged(tx, run.id);
       await this.runs.change(tx, run.id, {
         ...{ state: isWhole ? 'done' : 'stopped', ended_at: new Date(), problem: stands?.problem ?? null },
         ...{ looks: counts.look ?? 0, looks_batch_id: looksBatchId },
-        not_taken: run.not_taken + (counts.hold ?? 0) + (counts.skipped ?? 0),
+        not_taken: run.not_taken + (counts.failed ?? 0) + (counts.skipped ?? 0),
       });
       if (!isWhole) return;
       // A reading that was taken as it is settles why the feed stopped: it goes on.
@@ -73,7 +77,7 @@ export class SettlingService {
     await this.records.clearStaged(tx, run.id);
     await this.runs.change(tx, run.id, {
       ...{ state: 'tried', ended_at: new Date(), looks: counts.look ?? 0 },
-      not_taken: run.not_taken + (counts.hold ?? 0) + (counts.skipped ?? 0),
+      not_taken: run.not_taken + (counts.failed ?? 0) + (counts.skipped ?? 0),
     });
   }
 
@@ -102,6 +106,7 @@ export class SettlingService {
         header: table.header,
         rows: table.rows,
         today,
+        rowNos: wanted,
       };
     } finally {
       await table.remove();
@@ -109,7 +114,8 @@ export class SettlingService {
   }
 
   /** Whoever has to be looked at waits in a batch of their own, to be settled and brought in by a person. */
-  private async makeLooks(tx: Scoped, feed: FeedRow, { today, ...looked }: LookedTable): Promise<number> {
+  private async makeLooks(tx: Scoped, feed: FeedRow, looked: LookedTable): Promise<number> {
+    const { storageKey, header, rows, today } = looked;
     const plan = intakePlanOf(feed.plan, today);
     const id = await this.batches.make(tx, {
       ...{
@@ -118,7 +124,7 @@ export class SettlingService {
         across: feed.across === 1,
         name: `${feed.name}: to look at`,
       },
-      ...{ ...looked, plan, known: [] },
+      ...{ storageKey, header, rows, plan, known: [] },
     });
     await this.batches.check(tx, id);
     return id;

@@ -100,6 +100,8 @@ export async function up(knex: Knex): Promise<void> {
       first_on CHAR(10) CHARACTER SET ascii NOT NULL,
       supporter_id BIGINT UNSIGNED NULL,
       run_id BIGINT UNSIGNED NOT NULL,
+      looks_batch_id BIGINT UNSIGNED NULL,
+      looks_row_no INT UNSIGNED NULL,
       PRIMARY KEY (feed_id, record_key),
       KEY by_run (run_id),
       KEY by_supporter (organization_id, supporter_id)

@@ -495,6 +495,8 @@ export interface Tables {
     digest: string;
     feed_id: number;
     first_on: string;
+    looks_batch_id: number | null;
+    looks_row_no: number | null;
     organization_id: number;
     record_key: string;
     run_id: number;
