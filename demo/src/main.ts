@@ -16,7 +16,9 @@ async function main(): Promise<void> {
   await makeDatabase(url);
   const database = new Database(url.href, 2);
   await migrate(database.unscoped());
-  if (process.env.FILL_DEMO !== '0' && (await fillHouse(database, process.env.SECRET ?? '')))
+  const { DONOR_DESK_PAGE: page, DONOR_DESK_TOKEN: token } = process.env;
+  const desk = page && token ? { url: page, token } : null;
+  if (process.env.FILL_DEMO !== '0' && (await fillHouse(database, process.env.SECRET ?? '', { desk })))
     console.log('The demo organization is filled: the Lantern Ferry Trust, 12,000 supporters.');
   await database.close();
 }
