@@ -87,6 +87,7 @@ async function startStack(nth) {
     GW_URL: settings.PUBLIC_URL,
     GW_MAILROOM: settings.MAILROOM_PAGE,
     GW_HANDSETS: settings.HANDSETS_PAGE,
+    GW_DESK: settings.DONOR_DESK_PAGE,
     DATABASE_URL: settings.DATABASE_URL,
   };
 }

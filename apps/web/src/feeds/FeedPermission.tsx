@@ -13,14 +13,17 @@ const CHANNELS: readonly [SendingChannel, string][] = [
   ['text', t`text`],
 ];
 
-/** What is said of one channel, in a few words. */
-function said(permission: Permission | undefined): string {
-  if (permission === undefined) return t`nobody has said yet`;
-  if (permission.said === 'nothing') return t`nobody may be written to`;
-  const words = permission.words === '' ? '…' : permission.words;
-  return permission.from === 'column'
-    ? t`whose column says yes may be written to, because “${words}”`
-    : t`they may be written to, because “${words}”`;
+/** Who of them may be written to on one channel, in a few words. */
+function who(permission: Permission | undefined): string {
+  if (permission === undefined) return '…';
+  if (permission.said === 'nothing') return t`nobody`;
+  return permission.from === 'column' ? t`those whose column says yes` : t`all of them`;
+}
+
+/** The rest of the sentence: why they may. */
+function why(permission: Permission | undefined): string {
+  const words = permission?.said === 'yes' ? permission.words : '';
+  return words === '' ? t`may be written to` : t`may be written to, because ${words}`;
 }
 
 function Basis({ channel, yes, onChange }: { channel: string; yes: Yes; onChange: (yes: Yes) => void }) {
@@ -114,7 +117,7 @@ export function FeedPermission({
           <span key={channel}>
             {i > 0 && '; '}
             {i === 0 ? t`By ${word}` : t`by ${word}`}{' '}
-            <Open words={said(now)} label={t`Permission by ${word}`}>
+            <Open words={who(now)} label={t`Permission by ${word}`}>
               {() => (
                 <div className="flex flex-col gap-3 w-[380px]">
                   <div role="radiogroup" aria-label={t`Who agreed to ${word}`}>
@@ -136,7 +139,8 @@ export function FeedPermission({
                   )}
                 </div>
               )}
-            </Open>
+            </Open>{' '}
+            {why(now)}
           </span>
         );
       })}

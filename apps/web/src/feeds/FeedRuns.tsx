@@ -39,7 +39,7 @@ function Counts({ run }: { run: FeedRunView }) {
     ] as const),
   ].map(([n, to]) => [n, to]);
   return cells.map(([n, to], i) => (
-    <td key={i} className="px-3">
+    <td key={i} className="px-4">
       <Count n={n} to={to} />
     </td>
   ));
@@ -49,7 +49,7 @@ function Counts({ run }: { run: FeedRunView }) {
 function Said({ run }: { run: FeedRunView }) {
   const isFault = run.state === 'held' || run.state === 'failed';
   return (
-    <td colSpan={6} className={`px-3 ${isFault ? 'text-madder' : 'text-ink2'}`}>
+    <td colSpan={6} className={`px-4 ${isFault ? 'text-madder' : 'text-ink2'}`}>
       {RUN_STATE_WORDS[run.state]}
       {run.problem && `: ${run.problem}`}
     </td>
@@ -85,7 +85,7 @@ export function FeedRuns({ feed }: { feed: FeedWhole }) {
                   {[format.moment(run.beganAt), RUN_CAUSE_WORDS[run.cause]].filter(Boolean).join(', ')}
                 </td>
                 {tells(run) ? <Counts run={run} /> : <Said run={run} />}
-                <td className="px-3 text-right text-ink2 whitespace-nowrap">
+                <td className="px-4 text-right text-ink2 whitespace-nowrap">
                   {may && run.state === 'done' && run.batchId !== null ? (
                     <button
                       className="link text-ink"
