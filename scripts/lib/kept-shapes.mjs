@@ -25,6 +25,8 @@ export const KEPT_SHAPES = {
   'campaign.stages': 'string[]',
   'campaign_step.rule': core('segment', 'Rule'),
   'feed.plan': core('feeds', 'FeedPlan'),
+  'feed_notice.channel': core('permission', 'Channel'),
+  'feed_notice.scope': core('permission', 'Scope'),
   'feed_run.cause': contract('RunCause'),
   'feed_run.state': contract('RunState'),
   'feed_source.kind': contract('SourceKind'),

@@ -15,6 +15,7 @@ import { isLostConnection } from './platform/database-errors';
 import { due } from './platform/due';
 import { JOBS, JobRunner, JOBS_DUE, LANES } from './platform/jobs';
 import { SenderService } from './sender/sender.service';
+import { TellingService } from './feeds/telling/telling.service';
 import { FeedClock } from './feeds/running/feed-clock.service';
 import { RoundsService } from './automatic/rounds.service';
 import { SegmentSizes } from './segments/segment-sizes';
@@ -112,6 +113,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   const automatic = context.get(RoundsService);
   const links = context.get(TeammateLinks);
   const feeds = context.get(FeedClock);
+  const telling = context.get(TellingService);
   // Leases are renewed and work says how far it is on connections of their own: never behind the work itself.
   const bookkeeping = new Database(config.DATABASE_URL, BOOKKEEPING_CONNECTIONS);
   const jobs = new JobRunner(bookkeeping, handlers, config.LEASE_SECONDS, log);
@@ -181,6 +183,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
         loop(() => sizes.round(), after(5000)),
         loop(() => automatic.round(), after(AUTOMATIC * config.POLL_MS)),
         loop(() => feeds.round(), after(FEEDS * config.POLL_MS)),
+        loop(() => telling.round(), after(FEEDS * config.POLL_MS)),
       ]);
       return running.then(() => undefined);
     },

@@ -180,6 +180,7 @@ test('health and metrics answer', async () => {
 const UNSCOPED: Record<string, string> = {
   'preferences/preferences.repository.ts': 'a signed token gives the scope',
   'feeds/feed-hooks.controller.ts': 'a signed call brings only a key, from which the organization is found',
+  'feeds/telling/telling.service.ts': 'a worker asks which sources are to be told anywhere',
   'feeds/running/feed-clock.service.ts': 'a worker asks which feeds are due anywhere',
   'forms/confirmations.repository.ts': 'a signed token gives the scope, and a worker sends whatever is due',
   'forms/forms.repository.ts': 'the address of a form gives the scope',

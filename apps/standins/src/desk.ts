@@ -32,6 +32,8 @@ export type DeskFault = (typeof DESK_FAULTS)[number];
 export class DonorDesk {
   readonly people: DeskPerson[];
   fault: DeskFault = 'none';
+  /** Noes that it was told, each once. */
+  readonly refusals: { key: string; id: string; channel: string; about: string }[] = [];
   /** Requests for records, for tests of what is asked. */
   asked = 0;
   private position = 1;
@@ -114,7 +116,7 @@ export class DonorDesk {
       response.json({
         types: [{ key: 'members', name: 'Members', filters, fields }],
         tells: true,
-        takes: false,
+        takes: true,
       });
     });
     app.get('/v1/records/members', (request, response) => {
@@ -133,6 +135,16 @@ export class DonorDesk {
       if (this.fault === 'another encoding')
         return void response.type('json').send(Buffer.from(body.replaceAll('Ada', 'Adélaïde'), 'latin1'));
       response.type('json').send(body);
+    });
+    app.post('/v1/refusals/members', async (request, response) => {
+      const key = request.header('idempotency-key') ?? '';
+      const { id, channel, about } = request.body as { id?: string; channel?: string; about?: string };
+      const person = this.people.find((one) => one.id === id && !one.gone);
+      if (!person) return void response.status(404).json({ error: 'No such member' });
+      const isNew = !this.refusals.some((one) => one.key === key);
+      if (isNew) this.refusals.push({ key, id: person.id, channel: channel ?? '', about: about ?? '' });
+      if (isNew && channel === 'email') await this.change(person.id, { news: 'no' });
+      response.status(204).end();
     });
     app.post('/v1/hooks/members', (request, response) => {
       this.hook = request.body as { url: string; secret: string };

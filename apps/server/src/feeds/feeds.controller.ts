@@ -2,6 +2,7 @@ import { Controller, HttpCode, Inject } from '@nestjs/common';
 import {
   answers,
   schema,
+  type FeedNotice,
   type FeedOffer,
   type FeedRows,
   type FeedSampleQuery,
@@ -17,12 +18,14 @@ import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { FeedsService } from './feeds.service';
 import { LookingService } from './looking.service';
+import { TellingService } from './telling/telling.service';
 
 @Controller('api/feeds')
 export class FeedsController {
   constructor(
     @Inject(FeedsService) private readonly feeds: FeedsService,
     @Inject(LookingService) private readonly looking: LookingService,
+    @Inject(TellingService) private readonly telling: TellingService,
   ) {}
 
   @Route('get', '', { role: 'viewer', summary: 'Feeds', answer: answers.listOf(answers.feedView) })
@@ -98,6 +101,16 @@ export class FeedsController {
     @Input('query') query: FeedSampleQuery,
   ): Promise<FeedRows> {
     return this.looking.rows(scope, id, query);
+  }
+
+  @Route('get', ':id/notices', {
+    role: 'organizer',
+    summary: 'Noes that its source is still to be told of',
+    params: schema.idParams,
+    answer: answers.listOf(answers.feedNotice),
+  })
+  notices(@Caller() scope: AccessScope, @Id() id: number): Promise<FeedNotice[]> {
+    return this.telling.waiting(scope, id);
   }
 
   @Route('post', ':id/on', {

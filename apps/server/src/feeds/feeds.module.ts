@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { IntakeModule } from '../intake/intake.module';
+import { PermissionModule } from '../permission/permission.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
 import { FeedHooksController } from './feed-hooks.controller';
@@ -15,13 +16,15 @@ import { RecordsRepository, RunsRepository } from './running/runs.repository';
 import { SettlingService } from './running/settling.service';
 import { AddressSource } from './sources/address.source';
 import { DeskSource } from './sources/desk.source';
+import { NoticesRepository } from './telling/notices.repository';
+import { TellingService } from './telling/telling.service';
 import { FeedSourcesController } from './sources/feed-sources.controller';
 import { FeedSourcesRepository } from './sources/feed-sources.repository';
 import { FeedSourcesService } from './sources/feed-sources.service';
 
 /** Lists that fill themselves from other systems: a run of a feed is a batch. */
 @Module({
-  imports: [IntakeModule, SupportersModule, TeamModule],
+  imports: [IntakeModule, PermissionModule, SupportersModule, TeamModule],
   controllers: [FeedsController, FeedSourcesController, FeedHooksController],
   providers: [
     AddressSource,
@@ -37,8 +40,10 @@ import { FeedSourcesService } from './sources/feed-sources.service';
     LookingService,
     RecordsRepository,
     RunsRepository,
+    NoticesRepository,
     SettlingService,
+    TellingService,
   ],
-  exports: [FeedClock, FeedRunJob],
+  exports: [FeedClock, FeedRunJob, TellingService],
 })
 export class FeedsModule {}

@@ -10,7 +10,7 @@ export type FeedRow = Omit<Tables['feed'], 'organization_id' | 'made_by' | 'made
 };
 
 const COLUMNS = `id, chapter_id, across, source_id, name, plan, is_on, on_since, next_run_at, etag, position,
-  failures, problem, hook_key, hook_secret, version`;
+  failures, problem, hook_key, hook_secret, told_up_to, version`;
 const MINE = '(:chapter IS NULL OR chapter_id = :chapter)';
 
 /** Feeds: what each says, and where its next reading begins. Owns `feed` and `feed_hook`. */
@@ -55,6 +55,7 @@ export class FeedsRepository {
 
   async remove(tx: Scoped, id: number): Promise<void> {
     await tx.table('feed_hook').where('feed_hook.feed_id', id).delete();
+    await tx.table('feed_notice').where('feed_notice.feed_id', id).delete();
     await tx.table('feed').where('feed.id', id).delete();
   }
 
@@ -71,6 +72,15 @@ export class FeedsRepository {
       [now],
     )) as [{ id: number; organization_id: number; told: number }[]];
     return rows;
+  }
+
+  /** Feeds of any organization that tell their sources of noes. */
+  async telling(knex: Knex): Promise<{ id: number; organization_id: number }[]> {
+    return await rowsOf(knex, 'feed')
+      .where('is_on', 1)
+      .whereRaw("JSON_VALUE(plan, '$.tell') = 1")
+      .orderBy('id')
+      .select('id', 'organization_id');
   }
 
   /** The feed that is told of changes at an address of ours. */

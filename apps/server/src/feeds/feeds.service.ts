@@ -21,6 +21,7 @@ import { FeedsRepository, type FeedRow } from './feeds.repository';
 import { FeedClock, momentOfNext } from './running/feed-clock.service';
 import { RecordsRepository, RunsRepository } from './running/runs.repository';
 import { runView } from './running/run-view';
+import { NoticesRepository } from './telling/notices.repository';
 import { FeedSourcesService } from './sources/feed-sources.service';
 
 const MOST_RUNS = 50;
@@ -38,6 +39,7 @@ export class FeedsService {
     @Inject(FeedClock) private readonly clock: FeedClock,
     @Inject(FedBatchesService) private readonly batches: FedBatchesService,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(NoticesRepository) private readonly notices: NoticesRepository,
   ) {}
 
   async all(scope: AccessScope): Promise<FeedView[]> {
@@ -68,6 +70,7 @@ export class FeedsService {
       lacks: await this.lacks(db, feed.plan),
       records: await this.records.count(db, id),
       runs: runs.map(runView),
+      telling: await this.notices.counts(db, id),
     };
   }
 

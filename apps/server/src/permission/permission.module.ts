@@ -11,6 +11,7 @@ import { LedgerRepository } from './ledger/ledger.repository';
 import { RollModule } from '../roll/roll.module';
 import { PermissionController } from './permission.controller';
 import { EntriesRepository } from './ledger/entries.repository';
+import { RefusalsRepository } from './ledger/refusals.repository';
 import { FoldingRepository } from './ledger/folding.repository';
 
 @Module({
@@ -20,6 +21,7 @@ import { FoldingRepository } from './ledger/folding.repository';
     LedgerRepository,
     FoldingRepository,
     EntriesRepository,
+    RefusalsRepository,
     BatchEntriesRepository,
     FactsRepository,
     PersonCellsRepository,
@@ -34,6 +36,7 @@ import { FoldingRepository } from './ledger/folding.repository';
     LedgerRepository,
     FoldingRepository,
     EntriesRepository,
+    RefusalsRepository,
     BatchEntriesRepository,
     FactsRepository,
     PersonCellsRepository,

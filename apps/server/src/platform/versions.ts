@@ -5,7 +5,8 @@ import { Newer, NotFound } from './errors';
 import type { AccessScope } from './scope';
 
 /** What is saved as a whole by hand, each with the version that it is at and who made it. */
-type Saved = 'segment' | 'campaign' | 'automation' | 'list' | 'layout' | 'people_view' | 'feed' | 'feed_source';
+type Saved =
+  'segment' | 'campaign' | 'automation' | 'list' | 'layout' | 'people_view' | 'feed' | 'feed_source';
 
 /** What somebody of the team is called by whoever asks; null for the program. */
 export function calledBy(scope: AccessScope, id: number | null, name: string | null): string | null {

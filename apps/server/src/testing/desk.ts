@@ -28,6 +28,8 @@ export class TestDesk {
   pageSize = 100;
   position = 0;
   hook: { url: string; secret: string } | null = null;
+  /** Noes that it was told. */
+  heard: { key: string; id: string; channel: string; about: string }[] = [];
   /** What was asked for, newest last. */
   asked: string[] = [];
   /** Answers instead of the desk where it answers at all. */
@@ -76,6 +78,7 @@ export class TestDesk {
         tells: true,
       });
     }
+    if (url.pathname === '/v1/refusals/members') return this.hear(request, response);
     if (url.pathname === '/v1/hooks/members') return this.listenTo(request, response);
     const etag = `"at-${this.position}"`;
     const since = url.searchParams.get('since');
@@ -97,6 +100,18 @@ export class TestDesk {
       200,
       { etag },
     );
+  }
+
+  private hear(request: IncomingMessage, response: ServerResponse): void {
+    let body = '';
+    request.on('data', (piece: Buffer) => (body += piece.toString()));
+    request.on('end', () => {
+      this.heard.push({
+        key: String(request.headers['idempotency-key']),
+        ...(JSON.parse(body) as object),
+      } as never);
+      response.writeHead(204).end();
+    });
   }
 
   private listenTo(request: IncomingMessage, response: ServerResponse): void {

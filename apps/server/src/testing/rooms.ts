@@ -36,7 +36,7 @@ export const WRITES: Record<string, readonly string[]> = {
   'do-not-contact': words('contact_point do_not_contact'),
   'feed-sources': words('feed_source'),
   feeds: words(`
-    batch batch_decision batch_gift batch_more batch_row batch_value contact_point feed feed_hook feed_record
+    batch batch_decision batch_gift batch_more batch_row batch_value contact_point feed feed_hook feed_notice feed_record
     feed_run feed_run_row field_value gift list permission_entry permission_state roster supporter
     supporter_list supporter_tag tag
   `),
@@ -109,7 +109,9 @@ export const READS: Record<string, readonly string[]> = {
   `),
   'do-not-contact': words('do_not_contact teammate'),
   'feed-sources': words('feed feed_source'),
-  feeds: words('campaign chapter feed feed_record feed_run feed_source field list organization tag teammate'),
+  feeds: words(
+    'campaign chapter feed feed_notice feed_record feed_run feed_source field list organization tag teammate',
+  ),
   fields: words('field'),
   find: words(`
     campaign chapter contact_point list message organization segment supporter supporter_contact tag

@@ -1,7 +1,7 @@
 import { plural, t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import type { FeedWhole } from '@goodword/core/contract';
 import { api } from '../app/api';
 import { useFormat } from '../app/format';
@@ -9,7 +9,7 @@ import { reading } from '../app/reading';
 import { refresh } from '../app/refresh';
 import { useMay } from '../app/session';
 import { Button, Heading, Loading, ProblemNote } from '../ui/basics';
-import { Confirm } from '../ui/dialogs';
+import { Confirm, Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { useFeedChanges } from './changing';
 import { FeedRuns } from './FeedRuns';
@@ -17,8 +17,8 @@ import { FeedSentences } from './FeedSentences';
 import { isUnderWay } from './runWords';
 
 /** What there is to say of a feed beside it. */
-function notesOf(feed: FeedWhole, takeAsItIs: (() => void) | null): Note[] {
-  const { lacks, problem, runs, on } = feed;
+function notesOf(feed: FeedWhole, takeAsItIs: (() => void) | null, seeTelling: () => void): Note[] {
+  const { lacks, problem, runs, on, telling, source } = feed;
   const [last] = runs;
   const notes: Note[] = [];
   if (problem !== null)
@@ -46,12 +46,57 @@ function notesOf(feed: FeedWhole, takeAsItIs: (() => void) | null): Note[] {
       title: plural(last.notTaken, { one: '# row was not taken', other: '# rows were not taken' }),
       body: t`Open the number to see why of each, and to download them.`,
     });
+  if (telling.waiting > 0)
+    notes.push({
+      ...{ key: 'telling', tone: telling.problem === null ? 'plain' : 'doubt' },
+      title: plural(telling.waiting, {
+        one: `# no is still to be told to ${source.name}`,
+        other: `# noes are still to be told to ${source.name}`,
+      }),
+      body: telling.problem ?? t`They go in their order, each once.`,
+      remedy: { words: t`See them`, act: seeTelling },
+    });
+  else if (telling.told > 0)
+    notes.push({
+      ...{ key: 'told', tone: 'good' },
+      title: plural(telling.told, {
+        one: `# no was told to ${source.name}`,
+        other: `# noes were told to ${source.name}`,
+      }),
+    });
   if (on)
     notes.push({
       ...{ key: 'on', tone: 'plain', title: t`It is on` },
       body: t`To change its sentences turn it off. What came stays.`,
     });
   return notes;
+}
+
+/** Noes that its source is still to be told of. */
+function StillToTell({ id, source, onClose }: { id: number; source: string; onClose: () => void }) {
+  const format = useFormat();
+  const { data, error } = useQuery(reading('feeds/{id}/notices', { id }));
+  return (
+    <Drawer
+      open
+      onClose={onClose}
+      title={t`Still to be told to ${source}`}
+      note={t`The oldest first, each once`}
+    >
+      <ProblemNote error={error} />
+      <ul className="sheet overflow-y-auto" tabIndex={0}>
+        {(data ?? []).map((one) => (
+          <li key={one.id} className="border-b border-hair last:border-0 px-4 py-2">
+            <Link className="font-semibold hover:underline" to={`/sort/supporters/${one.supporterId}`}>
+              {one.name || one.record}
+            </Link>
+            <span className="block text-ink2">{t`No to ${one.words}, ${format.moment(one.at)}`}</span>
+            {one.problem && <span className="block text-madder">{one.problem}</span>}
+          </li>
+        ))}
+      </ul>
+    </Drawer>
+  );
 }
 
 /** A feed: its sentences over its runs. */
@@ -72,7 +117,10 @@ export default function FeedPage() {
     mutationFn: () => api.delete('feeds/{id}', { id }),
     onSuccess: () => (void navigate('/gather/feeds'), void refresh(queryClient, 'feeds')),
   });
-  useMargin(data ? notesOf(data, may ? () => run.mutate({ anyway: true }) : null) : []);
+  const [telling, setTelling] = useState(false);
+  useMargin(
+    data ? notesOf(data, may ? () => run.mutate({ anyway: true }) : null, () => setTelling(true)) : [],
+  );
   if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`the feed`} />;
   const { name, on, onSince, nextRunAt, lacks, runs } = data;
@@ -125,6 +173,7 @@ export default function FeedPage() {
         )}
       </section>
       <FeedRuns feed={data} />
+      {telling && <StillToTell id={id} source={data.source.name} onClose={() => setTelling(false)} />}
       <Confirm
         open={removing}
         onClose={() => setRemoving(false)}

@@ -180,13 +180,14 @@ function ColumnsWord({ words, isReady, onOpen }: { words: string; isReady: boole
 }
 
 const NO_WORDS: Record<NoCloses, string> = {
-  agreed: t`is a no here to what they agreed to by it`,
+  agreed: t`is a no here to what they agreed to`,
   channel: t`is a no here to all of that channel`,
   everything: t`is a no here to everything`,
 };
 
-/** What a no over there does here, and what becomes of who is gone. */
-function NoSentence({ plan, onChange }: { plan: FeedPlan; onChange: Change }) {
+/** What a no over there does here, and one here over there; what becomes of who is gone. */
+function NoSentence({ feed, onChange }: { feed: FeedWhole; onChange: Change }) {
+  const { plan, source } = feed;
   const { data: tags = [] } = useTags();
   const value = plan.gone.do === 'tag' ? `tag:${plan.gone.tagId}` : plan.gone.do;
   const goneOf = (picked: string): Gone =>
@@ -201,7 +202,23 @@ function NoSentence({ plan, onChange }: { plan: FeedPlan; onChange: Change }) {
           options={NO_CLOSES.map((no) => [no, NO_WORDS[no]] as const)}
           onPick={(no) => onChange({ no })}
         />
-        ; who is gone there{' '}
+        ;{' '}
+        {source.kind === 'desk' && (
+          <>
+            {t`who says no here`}{' '}
+            <Pick
+              label={t`What a no here does there`}
+              value={plan.tell ? 'tell' : 'not'}
+              options={[
+                ['tell', t`is told to ${source.name}`],
+                ['not', t`is not told there`],
+              ]}
+              onPick={(picked) => onChange({ tell: picked === 'tell' })}
+            />
+            {'; '}
+          </>
+        )}
+        who is gone there{' '}
         <Pick
           label={t`Who is gone there`}
           value={value}
@@ -274,7 +291,7 @@ export function FeedSentences({
         <TakeSentence feed={feed} onChange={onChange} />
         <IntoSentence feed={feed} onChange={onChange} />
         <FeedPermission plan={feed.plan} onChange={onChange} />
-        <NoSentence plan={feed.plan} onChange={onChange} />
+        <NoSentence feed={feed} onChange={onChange} />
         <WhenSentence feed={feed} onChange={onChange} />
       </div>
     </FeedOpen.Provider>

@@ -164,7 +164,7 @@ export default function Batch() {
         page={t`Batch: ${batch.name}`}
         note={t`${format.number(batch.rows)} ${plural(batch.rows, { one: 'row', other: 'rows' })} of ${batch.fileName}${where ? t`, for ${where}` : ''}, ${BATCH_WORDS[batch.state]}`}
       />
-      <Steps of={stepsOf(batch.what)} at={CHECK} />
+      {!batch.ofFeed && <Steps of={stepsOf(batch.what)} at={CHECK} />}
       <div
         className="grow min-h-0 overflow-y-auto flex flex-col gap-4"
         tabIndex={0}

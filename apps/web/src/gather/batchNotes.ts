@@ -26,13 +26,13 @@ function rowNotes(batch: BatchView, acts: Acts | null): Note[] {
       key: 'mend',
       tone: failed > 0 ? 'fault' : 'doubt',
       title: t`${failed + batch.withFaults} ${plural(failed + batch.withFaults, { one: 'row', other: 'rows' })} with errors`,
-      body: t`${[
+      body: `${[
         failed > 0 && t`${failed} ${plural(failed, { one: 'does', other: 'do' })} not come in`,
         batch.withFaults > 0 &&
           t`${batch.withFaults} ${plural(batch.withFaults, { one: 'comes', other: 'come' })} in without a cell`,
       ]
         .filter(Boolean)
-        .join(', ')}. Mend them in the file and bring it in again: nobody comes in twice.`,
+        .join(', ')}. ${howToMend(batch)}`,
       remedy: {
         words: t`Download them with the reasons`,
         act: () => void window.open(`/api/batches/${batch.id}/rows-to-mend.csv`),
@@ -119,3 +119,9 @@ export function batchNotes(batch: BatchView | undefined, acts: Acts | null): Not
   const notes = [...stopped, ...rowNotes(batch, acts), ...permissionNotes(batch), ...stateNotes(batch)];
   return acts ? notes : notes.map(({ remedy: _none, ...note }) => note);
 }
+
+/** What to do about rows with errors: where they come from. */
+const howToMend = (batch: BatchView): string =>
+  batch.ofFeed
+    ? t`They come again when they are mended over there.`
+    : t`Mend them in the file and bring it in again: nobody comes in twice.`;

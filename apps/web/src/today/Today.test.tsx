@@ -5,7 +5,17 @@ import Today from './Today';
 
 const EMPTY: TodayView = {
   sender: 0,
-  ...{ batches: [], arrived: [], messages: [], replies: 0, firstReply: null, stops: [], goes: [], piles: [], feeds: [] },
+  ...{
+    batches: [],
+    arrived: [],
+    messages: [],
+    replies: 0,
+    firstReply: null,
+    stops: [],
+    goes: [],
+    piles: [],
+    feeds: [],
+  },
   ...{ unsure: 0, unsureMessageId: null, unsureSince: null, drafts: 0, draft: null },
   ...{ lapsing: { people: 0, days: 30 }, erasures: [], onHold: 0 },
 };

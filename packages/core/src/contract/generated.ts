@@ -1278,6 +1278,13 @@ export interface paths {
      */
     get: operations['FeedsController.rows'];
   };
+  '/api/feeds/{id}/notices': {
+    /**
+     * Noes that its source is still to be told of
+     * @description Needs the role organizer.
+     */
+    get: operations['FeedsController.notices'];
+  };
   '/api/feeds/{id}/on': {
     /**
      * Turn it on as it was seen
@@ -2832,6 +2839,17 @@ export interface components {
       /** @description Whether it is an address of theirs today. */
       current: boolean;
     };
+    FeedNotice: {
+      id: number;
+      supporterId: number;
+      name: string;
+      record: string;
+      /** @description What it is a no to. */
+      words: string;
+      at: string;
+      attempts: number;
+      problem: string | null;
+    };
     FeedOffer: {
       types: {
         key: string;
@@ -2945,6 +2963,12 @@ export interface components {
       records: number;
       /** @description Its last runs, newest first. */
       runs: components['schemas']['FeedRunView'][];
+      /** @description Noes that its source is told of, and what keeps the first that waits. */
+      telling: {
+        told: number;
+        waiting: number;
+        problem: string | null;
+      };
     };
     FormCounts: {
       seen: number;
@@ -6068,6 +6092,7 @@ export type CampaignView = components['schemas']['CampaignView'];
 export type PathStep = components['schemas']['PathStep'];
 export type RosterRow = components['schemas']['RosterRow'];
 export type AddressHolder = components['schemas']['AddressHolder'];
+export type FeedNotice = components['schemas']['FeedNotice'];
 export type FeedOffer = components['schemas']['FeedOffer'];
 export type FeedRows = components['schemas']['FeedRows'];
 export type FeedRunView = components['schemas']['FeedRunView'];
@@ -9298,6 +9323,21 @@ export interface operations {
       200: {
         content: {
           'application/json': components['schemas']['FeedRows'];
+        };
+      };
+    };
+  };
+  'FeedsController.notices': {
+    parameters: {
+      path: {
+        id: number;
+      };
+    };
+    responses: {
+      /** @description Done */
+      200: {
+        content: {
+          'application/json': components['schemas']['FeedNotice'][];
         };
       };
     };

@@ -211,6 +211,18 @@ export class RecordsRepository {
     return rows.map((row) => row.supporter_id);
   }
 
+  /** Whom a run brought or changed; of a whole one everybody that the feed knows. */
+  async peopleOf(db: Scoped, run: { id: number; feedId: number; isWhole: boolean }): Promise<number[]> {
+    const rows = await db.sql<{ supporter_id: number }>(
+      `SELECT DISTINCT supporter_id
+        FROM feed_record
+        WHERE organization_id = :org AND feed_id = :feedId AND supporter_id IS NOT NULL
+        AND (:isWhole OR run_id = :id)`,
+      { ...run },
+    );
+    return rows.map((row) => row.supporter_id);
+  }
+
   async forgetGone(tx: Scoped, run: { id: number; feedId: number }): Promise<void> {
     await tx.execute(
       `DELETE r

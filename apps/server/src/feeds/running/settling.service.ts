@@ -9,6 +9,7 @@ import { STORAGE, type Storage } from '../../platform/storage';
 import { GroupsRepository } from '../../supporters/groups.repository';
 import { TeamRepository } from '../../team/team.repository';
 import { FeedsRepository, type FeedRow } from '../feeds.repository';
+import { TellingService } from '../telling/telling.service';
 import { FeedTable, rowsOfTable } from './feed-table';
 import { RecordsRepository, RunsRepository, type RunRow } from './runs.repository';
 
@@ -34,6 +35,7 @@ export class SettlingService {
     @Inject(FedBatchesService) private readonly batches: FedBatchesService,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(TellingService) private readonly telling: TellingService,
   ) {}
 
   /**
@@ -48,10 +50,11 @@ export class SettlingService {
     const looked = run.batch_id === null ? null : await this.lookedTable(db, feed, run.batch_id);
     await this.database.write(scope, async (tx) => {
       tx.unchanged();
-      const known = { id: run.id, feedId: feed.id };
+      const known = { id: run.id, feedId: feed.id, isWhole: run.is_whole === 1 };
       if (run.batch_id !== null && stands)
         await this.records.settle(tx, { ...known, batchId: run.batch_id, upTo: stands.upTo });
       if (isWhole) await this.actOnGone(tx, feed, known);
+      await this.telling.sweep(tx, feed, await this.records.peopleOf(tx, known));
       const looksBatchId = looked && isWhole ? await this.makeLooks(tx, feed, looked) : null;
       if (looked && looksBatchId)
         await this.records.waitAt(tx, { ...known, looksBatchId, rowNos: looked.rowNos });

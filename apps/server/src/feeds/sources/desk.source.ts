@@ -3,7 +3,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import Joi from 'joi';
 import { FILE_LIMITS } from '@goodword/core/intake';
 import { bodyOf, FetchFault, FetchOut, type Asked } from '../../platform/fetch-out';
-import type { Answer, AskedOf, Connection, FeedSource, Offer, SourceRow } from './source';
+import type { Answer, AskedOf, Connection, FeedSource, Offer, Refusal, SourceRow } from './source';
 
 const PAGE_BYTES = 20 * 1024 * 1024;
 
@@ -88,6 +88,19 @@ export class DeskSource implements FeedSource {
     answer.resume();
     if ((answer.statusCode ?? 500) >= 400)
       throw new FetchFault('desk.status', { host: new URL(at.url).host, status: answer.statusCode ?? 0 });
+  }
+
+  async tell(at: Connection, { key, type, record, channel, about, at: saidAt }: Refusal): Promise<void> {
+    const answer = await this.out.ask({
+      ...{ url: address(at, `v1/refusals/${encodeURIComponent(type)}`).href, method: 'POST' },
+      headers: { ...proofOf(at), 'content-type': 'application/json', 'idempotency-key': key },
+      body: JSON.stringify({ id: record, channel, about, at: saidAt.toISOString() }),
+    });
+    answer.resume();
+    const status = answer.statusCode ?? 0;
+    // A record that is there no longer has nothing that could be closed.
+    if (status >= 400 && status !== 404 && status !== 410)
+      throw new FetchFault('desk.status', { host: new URL(at.url).host, status });
   }
 
   private async *pages(

@@ -1,4 +1,5 @@
 import type { SourceKind } from '@goodword/core/contract';
+import type { Channel } from '@goodword/core/permission';
 
 /** What there is to take over there. */
 export interface Offer {
@@ -44,6 +45,18 @@ export interface Connection {
   token: string;
 }
 
+/** A no that is told to a source. */
+export interface Refusal {
+  /** The same for the same no, however often it is told. */
+  key: string;
+  type: string;
+  record: string;
+  channel: Channel;
+  /** What it is about: everything of the channel, a purpose, or a list by its name. */
+  about: string;
+  at: Date;
+}
+
 /**
  * A system that feeds take from: one file for each kind. It says what there is, reads it, and throws a
  * `FetchFault` with a sentence for everything that is not as it should be. It keeps nothing and decides
@@ -53,6 +66,8 @@ export interface FeedSource {
   readonly kind: SourceKind;
   offer(at: Connection): Promise<Offer>;
   read(at: Connection, asked: AskedOf): Promise<Answer>;
+  /** Tells a no that was said here; the same once more is one. */
+  tell?(at: Connection, refusal: Refusal): Promise<void>;
   /** Asks to be told of changes at an address of ours, signed with a secret; null ends it. */
   listen?(at: Connection, type: string, hook: { url: string; secret: string } | null): Promise<void>;
 }

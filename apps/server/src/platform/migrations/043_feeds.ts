@@ -41,6 +41,7 @@ export async function up(knex: Knex): Promise<void> {
       problem VARCHAR(500) NULL,
       hook_key CHAR(32) CHARACTER SET ascii COLLATE ascii_bin NULL,
       hook_secret TEXT NULL,
+      told_up_to BIGINT UNSIGNED NOT NULL DEFAULT 0,
       version INT UNSIGNED NOT NULL DEFAULT 0,
       changed_by BIGINT UNSIGNED NULL,
       made_by BIGINT UNSIGNED NULL,
@@ -120,12 +121,38 @@ export async function up(knex: Knex): Promise<void> {
     ) ${CHARS}`,
   );
   await knex.raw(
-    'ALTER TABLE batch ADD feed_run_id BIGINT UNSIGNED NULL, ADD KEY by_feed_run (feed_run_id)',
+    `CREATE TABLE feed_notice (
+      id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
+      organization_id BIGINT UNSIGNED NOT NULL,
+      feed_id BIGINT UNSIGNED NOT NULL,
+      entry_id BIGINT UNSIGNED NOT NULL,
+      record_key ${KEY},
+      supporter_id BIGINT UNSIGNED NOT NULL,
+      channel ENUM('email','text','call','post') NOT NULL,
+      scope VARCHAR(40) NOT NULL,
+      said_at DATETIME(3) NOT NULL,
+      state ENUM('waiting','told','dropped') NOT NULL DEFAULT 'waiting',
+      attempts TINYINT UNSIGNED NOT NULL DEFAULT 0,
+      next_at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3),
+      told_at DATETIME(3) NULL,
+      problem VARCHAR(500) NULL,
+      UNIQUE KEY once (feed_id, entry_id, record_key),
+      KEY by_due (state, next_at)
+    ) ${CHARS}`,
   );
+  await knex.raw('ALTER TABLE batch ADD feed_run_id BIGINT UNSIGNED NULL, ADD KEY by_feed_run (feed_run_id)');
 }
 
 export async function down(knex: Knex): Promise<void> {
   await knex.raw('ALTER TABLE batch DROP KEY by_feed_run, DROP COLUMN feed_run_id');
-  for (const table of ['feed_hook', 'feed_record', 'feed_run_row', 'feed_run', 'feed', 'feed_source'])
+  for (const table of [
+    'feed_notice',
+    'feed_hook',
+    'feed_record',
+    'feed_run_row',
+    'feed_run',
+    'feed',
+    'feed_source',
+  ])
     await knex.raw(`DROP TABLE ${table}`);
 }

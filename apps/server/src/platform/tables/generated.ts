@@ -481,6 +481,7 @@ export interface Tables {
     position: string | null;
     problem: string | null;
     source_id: number;
+    told_up_to: number;
     version: number;
   };
   feed_hook: {
@@ -490,6 +491,22 @@ export interface Tables {
     id: number;
     is_open: any;
     organization_id: number;
+  };
+  feed_notice: {
+    attempts: number;
+    channel: import('@goodword/core/permission').Channel;
+    entry_id: number;
+    feed_id: number;
+    id: number;
+    next_at: Date;
+    organization_id: number;
+    problem: string | null;
+    record_key: string;
+    said_at: Date;
+    scope: import('@goodword/core/permission').Scope;
+    state: 'waiting' | 'told' | 'dropped';
+    supporter_id: number;
+    told_at: Date | null;
   };
   feed_record: {
     digest: string;

@@ -62,6 +62,22 @@ export const feedWhole = shape('FeedWhole', {
   lacks: listOf(lack),
   records: told('How many records over there it knows.', number),
   runs: told('Its last runs, newest first.', listOf(feedRunView)),
+  telling: told(
+    'Noes that its source is told of, and what keeps the first that waits.',
+    part({ told: number, waiting: number, problem: orNull(text) }),
+  ),
+});
+
+/** A no that its source is still to be told of. */
+export const feedNotice = shape('FeedNotice', {
+  id: number,
+  supporterId: number,
+  name: text,
+  record: text,
+  words: told('What it is a no to.', text),
+  at: text,
+  attempts: number,
+  problem: orNull(text),
 });
 
 const named = part({ key: text, name: text });
