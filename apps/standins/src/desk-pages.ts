@@ -1,4 +1,4 @@
-import { DESK_FAULTS, type DeskFault } from './desk';
+import { DESK_FAULTS, type DeskFault } from './desk-faults';
 import type { DeskPerson } from './desk-people';
 import { htmlText, standinPage } from './page';
 

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import express from 'express';
 import { Webhook } from 'standardwebhooks';
+import { DESK_FAULTS, type DeskFault } from './desk-faults';
 import { DESK_FIELDS, DESK_FILTERS, deskPeople, type DeskPerson } from './desk-people';
 import { deskPage } from './desk-pages';
 
@@ -12,22 +13,9 @@ export interface DeskOptions {
   pageSize?: number;
 }
 
-/** How the donor desk can be made to fail, for trying out what is said of it then. */
-export const DESK_FAULTS = [
-  'none',
-  'status 500',
-  'a page for people',
-  'half a page',
-  'the same page forever',
-  'other columns',
-  'another encoding',
-  'everybody is gone',
-] as const;
-export type DeskFault = (typeof DESK_FAULTS)[number];
-
 /**
- * Simulates a donor database with an HTTP API: members in pages, since a position, with an entity tag, told of
- * by signed webhooks; a page to change them by hand.
+ * Simulates a donor database with an HTTP API: members in pages, since a position, with an entity tag, told
+ * of by signed webhooks; a page to change them by hand.
  */
 export class DonorDesk {
   readonly people: DeskPerson[];

@@ -109,7 +109,8 @@ export class FeedsRepository {
     );
     await tx.execute(
       `DELETE FROM feed_hook
-        WHERE organization_id = :org AND feed_id = :id AND is_open = 0 AND at < UTC_TIMESTAMP(3) - INTERVAL 7 DAY`,
+        WHERE organization_id = :org AND feed_id = :id AND is_open = 0
+        AND at < UTC_TIMESTAMP(3) - INTERVAL 7 DAY`,
       { id },
     );
   }

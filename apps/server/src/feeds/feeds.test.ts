@@ -362,8 +362,8 @@ test('a source tells of a change: signed it is looked at at once, by what change
       },
       body: '{}',
     });
-  // By the words of the specification (Standard Webhooks 1.0.0, "Signature scheme"): HMAC-SHA256 of id, moment
-  // and body with dots between, by the secret behind its prefix, in base64.
+  // By the words of the specification (Standard Webhooks 1.0.0, "Signature scheme"): HMAC-SHA256 of id,
+  // moment and body with dots between, by the secret behind its prefix, in base64.
   const signed = (hookId: string, at = new Date()) => {
     const key = Buffer.from(secret.replace(/^whsec_/, ''), 'base64');
     const content = `${hookId}.${Math.floor(at.getTime() / 1000)}.{}`;

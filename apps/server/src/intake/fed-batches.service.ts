@@ -44,7 +44,7 @@ export class FedBatchesService {
     return (await this.faults.of(db, plan)).map(({ said }) => speak(said));
   }
 
-  /** Makes the batch as one that is being checked. Its file is a table of ours, so nothing is guessed of it. */
+  /** Makes the batch as one that is being checked. Its file is ours, so nothing is guessed of it. */
   async make(tx: Scoped, batch: FedBatch): Promise<number> {
     const { name, header, rows, storageKey, chapterId } = batch;
     const plan = withKnownFields(batch.plan, await this.fields.all(tx), nameKey);

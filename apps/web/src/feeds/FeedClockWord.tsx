@@ -2,7 +2,7 @@ import { t } from '@lingui/core/macro';
 import { FEED_CLOCK, type Every } from '@goodword/core/feeds';
 import { everyWords } from '@goodword/core/words';
 import { Labelled } from '../ui/basics';
-import { Open, Tick, toggled } from './FeedWord';
+import { Open, Tick, withOrWithout } from './FeedWord';
 
 const UNITS: readonly [Every['unit'], string][] = [
   ['minutes', t`Every so many minutes`],
@@ -74,7 +74,7 @@ export function FeedClockWord({
                 key={day}
                 on={every.days.includes(i + 1)}
                 onTick={() => {
-                  const days = toggled(every.days, i + 1);
+                  const days = withOrWithout(every.days, i + 1);
                   if (days.length > 0) onChange({ ...every, days });
                 }}
               >

@@ -1,10 +1,10 @@
 import { t } from '@lingui/core/macro';
-import type { FeedPermission as Permission, FeedPlan } from '@goodword/core/feeds';
+import type { FeedBasis as Permission, FeedPlan } from '@goodword/core/feeds';
 import { PURPOSES, type Scope, type SendingChannel } from '@goodword/core/permission';
 import { useLists } from '../app/groups';
 import { useSession } from '../app/session';
 import { Labelled } from '../ui/basics';
-import { Open, Tick, toggled } from './FeedWord';
+import { Open, Tick, withOrWithout } from './FeedWord';
 
 type Yes = Extract<Permission, { said: 'yes' }>;
 
@@ -41,7 +41,7 @@ function Basis({ channel, yes, onChange }: { channel: string; yes: Yes; onChange
           <Tick
             key={scope}
             on={yes.scopes.includes(scope)}
-            onTick={() => set({ scopes: toggled(yes.scopes, scope) })}
+            onTick={() => set({ scopes: withOrWithout(yes.scopes, scope) })}
           >
             {words}
           </Tick>

@@ -11,7 +11,7 @@ import { Loading, ProblemNote } from '../ui/basics';
 import { FeedClockWord } from './FeedClockWord';
 import { FeedColumns } from './FeedColumns';
 import { FeedPermission } from './FeedPermission';
-import { FeedOpen, Open, Pick, Tick, toggled } from './FeedWord';
+import { FeedOpen, Open, FeedPick, Tick, withOrWithout } from './FeedWord';
 import { NewListHere } from './NewListHere';
 
 type Change = (part: Partial<FeedPlan>) => void;
@@ -39,14 +39,14 @@ function TakeSentence({ feed, onChange }: { feed: FeedWhole; onChange: Change })
       <p>
         <Trans>
           From <b className="text-ink">{source.name}</b> take{' '}
-          <Pick
+          <FeedPick
             label={t`What is taken`}
             value={plan.take?.type.key ?? ''}
             options={(types.length > 0 ? types : known).map(({ key, name }) => [key, name] as const)}
             onPick={(key) => pick(key, '')}
           />
           ,{' '}
-          <Pick
+          <FeedPick
             label={t`Everybody, or of a filter`}
             value={plan.take?.filter?.key ?? ''}
             options={[
@@ -83,7 +83,7 @@ function ListsWord({ plan, onChange }: { plan: FeedPlan; onChange: Change }) {
               <Tick
                 key={id}
                 on={plan.listIds.includes(id)}
-                onTick={() => onChange({ listIds: toggled(plan.listIds, id) })}
+                onTick={() => onChange({ listIds: withOrWithout(plan.listIds, id) })}
               >
                 {name}
               </Tick>
@@ -115,7 +115,7 @@ function TagsWord({ plan, onChange }: { plan: FeedPlan; onChange: Change }) {
           <Tick
             key={id}
             on={plan.tagIds.includes(id)}
-            onTick={() => onChange({ tagIds: toggled(plan.tagIds, id) })}
+            onTick={() => onChange({ tagIds: withOrWithout(plan.tagIds, id) })}
           >
             {name}
           </Tick>
@@ -140,7 +140,7 @@ function IntoSentence({ feed, onChange }: { feed: FeedWhole; onChange: Change })
         <TagsWord plan={plan} onChange={onChange} />,{' '}
         <ColumnsWord words={columns} isReady={plan.take !== null} onOpen={() => setMatching(true)} />; who is
         here already{' '}
-        <Pick
+        <FeedPick
           label={t`Who is here already`}
           value={plan.existing}
           options={[
@@ -196,7 +196,7 @@ function NoSentence({ feed, onChange }: { feed: FeedWhole; onChange: Change }) {
     <p>
       <Trans>
         Who says no there{' '}
-        <Pick
+        <FeedPick
           label={t`What a no does`}
           value={plan.no}
           options={NO_CLOSES.map((no) => [no, NO_WORDS[no]] as const)}
@@ -206,7 +206,7 @@ function NoSentence({ feed, onChange }: { feed: FeedWhole; onChange: Change }) {
         {source.kind === 'desk' && (
           <>
             {t`who says no here`}{' '}
-            <Pick
+            <FeedPick
               label={t`What a no here does there`}
               value={plan.tell ? 'tell' : 'not'}
               options={[
@@ -219,7 +219,7 @@ function NoSentence({ feed, onChange }: { feed: FeedWhole; onChange: Change }) {
           </>
         )}
         who is gone there{' '}
-        <Pick
+        <FeedPick
           label={t`Who is gone there`}
           value={value}
           options={[
@@ -244,7 +244,7 @@ function WhenSentence({ feed, onChange }: { feed: FeedWhole; onChange: Change })
         Look{' '}
         {source.kind === 'desk' && (
           <>
-            <Pick
+            <FeedPick
               label={t`At once`}
               value={when.atOnce ? 'yes' : 'no'}
               options={[

@@ -7,7 +7,7 @@ export const FeedOpen = createContext(false);
 const Fixed = ({ words }: { words: string }) => <b className="text-ink">{words}</b>;
 
 /** A word of a feed's sentence that is one of a few. */
-export function Pick<V extends string>(props: {
+export function FeedPick<V extends string>(props: {
   label: string;
   value: V;
   options: readonly (readonly [V, string])[];
@@ -34,5 +34,5 @@ export function Tick({ on, onTick, children }: { on: boolean; onTick: () => void
 }
 
 /** A list with one more or one less. */
-export const toggled = <T,>(all: readonly T[], one: T): T[] =>
+export const withOrWithout = <T,>(all: readonly T[], one: T): T[] =>
   all.includes(one) ? all.filter((other) => other !== one) : [...all, one];

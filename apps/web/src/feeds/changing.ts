@@ -7,8 +7,8 @@ import { keyOf } from '../app/reading';
 import { refresh } from '../app/refresh';
 
 /**
- * What is done with a feed, one thing after the other. Each change is shown at once and builds on what the one
- * before made; of two people the second is told.
+ * What is done with a feed, one thing after the other. Each change is shown at once and builds on what the
+ * one before made; of two people the second is told.
  */
 export function useFeedChanges(id: number, shown: FeedWhole | undefined) {
   const queryClient = useQueryClient();

@@ -8,6 +8,10 @@ export interface KnownRecord {
   firstOn: string;
   /** Whom it is; null where it was not taken. */
   supporterId: number | null;
+  /** It was there and is no longer; whoever comes again is known again. */
+  isGone: boolean;
+  /** Whom it was asked to have everything erased: they are not brought again by what is still over there. */
+  isErased: boolean;
 }
 
 /** What one record comes to in a run. */
@@ -34,7 +38,7 @@ export interface SeenCounts {
  * the same as before is not said again: a no that still stands over there is no new no, and would otherwise
  * undo what somebody agreed to here in the meantime.
  */
-export class Comparison {
+export class RecordComparison {
   readonly counts: SeenCounts = { fresh: 0, changed: 0, same: 0, unkeyed: 0, repeated: 0 };
   private readonly seen = new Set<string>();
 
@@ -54,9 +58,9 @@ export class Comparison {
     this.seen.add(name);
     const known = this.known.get(name) ?? null;
     const digest = this.digestOf(cells);
-    if (known?.digest === digest) return this.count('same');
+    if (known?.isErased || (known?.digest === digest && !known.isGone)) return this.count('same');
     const says = this.digestOf(this.permissionAt.map((at) => cells[at] ?? ''));
-    this.count(known ? 'changed' : 'fresh');
+    this.count(known && !known.isGone ? 'changed' : 'fresh');
     const told =
       known?.says === says ? cells.map((cell, i) => (this.permissionAt.includes(i) ? '' : cell)) : [...cells];
     return { key: name, cells: [...told, known?.firstOn ?? this.today], digest, says, known };
@@ -64,7 +68,7 @@ export class Comparison {
 
   /** Keys that were known and did not come; only of a source that was read as a whole. */
   gone(): string[] {
-    return [...this.known.keys()].filter((key) => !this.seen.has(key));
+    return [...this.known].flatMap(([key, { isGone }]) => (isGone || this.seen.has(key) ? [] : [key]));
   }
 
   private count(what: keyof SeenCounts): null {

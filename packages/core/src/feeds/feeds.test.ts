@@ -3,7 +3,7 @@ import { dayInZone, isoDay } from '../common';
 import { closedScopes } from '../intake';
 import { speak } from '../words';
 import {
-  Comparison,
+  RecordComparison,
   EMPTY_FEED,
   feedFaults,
   intakePlanOf,
@@ -20,6 +20,8 @@ const known = (cells: string[], says: string[], supporterId = 7): KnownRecord =>
   says: digestOf(says),
   firstOn: '2026-01-02',
   supporterId,
+  isGone: false,
+  isErased: false,
 });
 const TODAY = '2026-03-04';
 
@@ -30,7 +32,7 @@ describe('what a source gives', () => {
       ['b', known(['b@x.test', 'yes'], ['yes'])],
       ['c', known(['c@x.test', 'yes'], ['yes'])],
     ]);
-    const seen = new Comparison(before, [1], digestOf, TODAY);
+    const seen = new RecordComparison(before, [1], digestOf, TODAY);
     expect(seen.take('a', ['a@x.test', 'yes'])).toBeNull();
     expect(seen.take('b', ['new@x.test', 'yes'])?.cells).toEqual(['new@x.test', '', '2026-01-02']);
     expect(seen.take(' d ', ['d@x.test', 'no'])?.cells).toEqual(['d@x.test', 'no', TODAY]);
@@ -38,6 +40,19 @@ describe('what a source gives', () => {
     expect(seen.take('  ', ['e@x.test', ''])).toBeNull();
     expect(seen.gone()).toEqual(['c']);
     expect(seen.counts).toEqual({ fresh: 1, changed: 1, same: 1, unkeyed: 1, repeated: 1 });
+  });
+
+  test('knows again who was gone, says no standing word anew, and never brings back who was erased', () => {
+    const before = new Map([
+      ['a', { ...known(['a@x.test', 'no'], ['no']), isGone: true }],
+      ['b', { ...known(['b@x.test', 'yes'], ['yes']), isErased: true }],
+      ['c', { ...known(['c@x.test', 'yes'], ['yes']), isGone: true }],
+    ]);
+    const seen = new RecordComparison(before, [1], digestOf, TODAY);
+    expect(seen.take('a', ['a@x.test', 'no'])).toMatchObject({ cells: ['a@x.test', '', '2026-01-02'] });
+    expect(seen.take('b', ['other@x.test', 'yes'])).toBeNull();
+    expect(seen.gone()).toEqual([]);
+    expect(seen.counts).toMatchObject({ fresh: 1, changed: 0, same: 1 });
   });
 
   // The model is the promise: what is said of permission reaches the ledger when it is said, and once.
@@ -50,10 +65,10 @@ describe('what a source gives', () => {
           const memory = new Map<string, KnownRecord>();
           const told: string[] = [];
           for (const [name, says] of days) {
-            const change = new Comparison(memory, [1], digestOf, TODAY).take('a', [name, says]);
+            const change = new RecordComparison(memory, [1], digestOf, TODAY).take('a', [name, says]);
             if (!change) continue;
             if (change.cells[1] !== '') told.push(change.cells[1]!);
-            memory.set('a', { ...change, firstOn: TODAY, supporterId: 1 });
+            memory.set('a', { ...change, firstOn: TODAY, supporterId: 1, isGone: false, isErased: false });
           }
           const expected = days
             .map(([, says]) => says)
@@ -72,8 +87,9 @@ describe('what a source gives', () => {
         const memory = new Map<string, KnownRecord>();
         for (const { key, cell } of records) {
           last.set(key, cell);
-          const change = new Comparison(memory, [], digestOf, TODAY).take(key, [cell]);
-          if (change) memory.set(key, { ...change, firstOn: TODAY, supporterId: null });
+          const change = new RecordComparison(memory, [], digestOf, TODAY).take(key, [cell]);
+          if (change)
+            memory.set(key, { ...change, firstOn: TODAY, supporterId: null, isGone: false, isErased: false });
         }
         expect([...memory].map(([key, { digest }]) => [key, digest])).toEqual(
           [...last].map(([key, cell]) => [key, digestOf([cell])]),

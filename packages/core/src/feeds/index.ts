@@ -1,4 +1,4 @@
-export { Comparison, type ChangedRecord, type KnownRecord, type SeenCounts } from './changes';
+export { RecordComparison, type ChangedRecord, type KnownRecord, type SeenCounts } from './changes';
 export {
   EMPTY_FEED,
   feedFaults,
@@ -7,7 +7,7 @@ export {
   permissionColumns,
   type FeedColumn,
   type FeedFault,
-  type FeedPermission,
+  type FeedBasis,
   type FeedPlan,
   type FeedSentence,
   type Gone,

@@ -11,7 +11,7 @@ import { SENDING_CHANNELS, type Scope, type SendingChannel } from '../permission
 import type { FeedWhen } from './when';
 
 /** On what basis people of a feed may be written to on one channel. */
-export type FeedPermission =
+export type FeedBasis =
   | { said: 'nothing' }
   | {
       said: 'yes';
@@ -52,7 +52,7 @@ export interface FeedPlan {
   tagIds: number[];
   roster: IntakePlan['roster'];
   /** Null as long as nobody has said. */
-  permission: Record<SendingChannel, FeedPermission> | null;
+  permission: Record<SendingChannel, FeedBasis> | null;
   no: NoCloses;
   gone: Gone;
   /** Who says no here is told over there. */
@@ -90,7 +90,7 @@ export interface FeedFault {
  * The column that a feed gives to what comes, behind those of the source: the day somebody first came. It is
  * when they agreed where the source has no day of its own.
  */
-export const FIRST_CAME: FeedColumn = { name: 'First came', choice: { to: 'signedOn' } };
+export const FIRST_CAME: FeedColumn = { name: 'Since', choice: { to: 'signedOn' } };
 
 const isConsent = ({ choice }: FeedColumn) => choice.to === 'consent' || choice.to === 'refusal';
 

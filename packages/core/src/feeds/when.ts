@@ -1,14 +1,16 @@
 import { dayInZone, type Day, type Instant } from '../common';
 import { momentOf } from '../schedule';
 
-/** How often a feed looks by the clock. Hours are minutes after midnight, weekdays as ISO 8601 counts them. */
+/**
+ * How often a feed looks by the clock. Hours are minutes after midnight, weekdays as ISO 8601 counts them.
+ */
 export type Every =
   | { unit: 'minutes'; n: number }
   | { unit: 'hours'; n: number }
   | { unit: 'days'; n: number; at: number }
   | { unit: 'weekdays'; days: number[]; at: number };
 
-/** When a feed looks: at once where the source tells of changes, and by the clock; null of either is never. */
+/** When a feed looks: at once where the source tells of changes, and by the clock; null is never. */
 export interface FeedWhen {
   atOnce: boolean;
   every: Every | null;

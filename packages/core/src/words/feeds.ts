@@ -2,7 +2,7 @@ import { said, type Said } from '../common';
 import type { Every, FeedPlan } from '../feeds';
 import { speak } from './speak';
 
-/** What a feed takes and when, as one sentence: "Members of the filter “paid up”, at once and every day at 2:00". */
+/** What a feed takes and when, as one sentence: "Members of the filter “paid up”, every day at 2:00". */
 export function feedWords({ take, when }: Pick<FeedPlan, 'take' | 'when'>): string {
   const what =
     take === null

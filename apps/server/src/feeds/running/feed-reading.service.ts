@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { dayInZone, isoDay } from '@goodword/core/common';
 import {
-  Comparison,
+  RecordComparison,
   FIRST_CAME,
   intakePlanOf,
   permissionColumns,
@@ -21,7 +21,7 @@ import { TeamRepository } from '../../team/team.repository';
 import { FeedsRepository, type FeedRow } from '../feeds.repository';
 import { FeedSourcesService } from '../sources/feed-sources.service';
 import type { Answer } from '../sources/source';
-import { digestOf, FeedTable } from './feed-table';
+import { cellsDigest, FeedTable } from './feed-table';
 import { RecordsRepository, RunsRepository, type RunRow, type StagedRecord } from './runs.repository';
 
 /** Records that are compared and written down at a time. */
@@ -91,7 +91,7 @@ export class FeedReadingService {
     const { feed, run, answer, places, table } = about;
     // A trial of what was never run compares with what is known as well: it shows what a run would do.
     const known = await this.records.known(this.database.read(scope), feed.id);
-    const comparison = new Comparison(known, permissionColumns(feed.plan), digestOf, about.today);
+    const comparison = new RecordComparison(known, permissionColumns(feed.plan), cellsDigest, about.today);
     await this.database.writeUnlogged(scope, (tx) => this.records.clearStaged(tx, run.id));
     const whose: Found['known'] = [];
     const gone: string[] = [];
@@ -116,7 +116,7 @@ export class FeedReadingService {
         if (++seen > FILE_LIMITS.rows) throw new FetchFault('feed.too-many', { rows: FILE_LIMITS.rows });
         const key = row.cells[places.key] ?? '';
         if (row.gone) {
-          if (known.has(key.trim())) gone.push(key.trim());
+          if (known.get(key.trim())?.isGone === false) gone.push(key.trim());
           continue;
         }
         const changed = comparison.take(
@@ -133,7 +133,12 @@ export class FeedReadingService {
       ...{ rowNo: i + 1, key, digest: '', says: '', firstOn: '', isGone: true },
     }));
     await this.database.writeUnlogged(scope, (tx) => this.records.stage(tx, run.id, goneRows));
-    return { counts: comparison.counts, gone: gone.length, knownSize: known.size, known: whose };
+    return {
+      counts: comparison.counts,
+      gone: gone.length,
+      knownSize: [...known.values()].filter(({ isGone }) => !isGone).length,
+      known: whose,
+    };
   }
 
   private async decide(

@@ -37,7 +37,7 @@ const line = (rows: readonly (readonly string[])[]): string =>
   `${Papa.unparse(rows as string[][], { newline: '\r\n', delimiter: ',' })}\r\n`;
 
 /** What cells say, short: equal for equal cells, and for no others that anybody will see (128 bits). */
-export function digestOf(cells: readonly string[]): string {
+export function cellsDigest(cells: readonly string[]): string {
   return createHash('sha256').update(JSON.stringify(cells)).digest().subarray(0, 16).toString('base64url');
 }
 

@@ -102,10 +102,13 @@ export interface StagedRecord {
   isGone: boolean;
 }
 
-/** Whom a record is: as it came in, or as somebody settled who looked at it. */
+/** Whom a record is: as it came in, or as somebody settled who looked at it; nobody who was merged away. */
 const LOOKED = `LEFT JOIN batch_row b ON b.organization_id = :org AND b.batch_id = r.looks_batch_id
-  AND b.row_no = r.looks_row_no AND b.supporter_id > 0`;
-const WHOSE = 'COALESCE(r.supporter_id, b.supporter_id)';
+  AND b.row_no = r.looks_row_no AND b.supporter_id > 0
+  LEFT JOIN supporter p ON p.organization_id = :org AND p.merged_into IS NULL
+  AND p.id = COALESCE(r.supporter_id, b.supporter_id)`;
+
+type KnownColumns = [string, string, string, string, number | null, number, number];
 
 const STAGED = ['run_id', 'row_no', 'record_key', 'digest', 'says', 'first_on', 'is_gone'];
 
@@ -116,20 +119,16 @@ export class RecordsRepository {
   async known(db: Scoped, feedId: number): Promise<Map<string, KnownRecord>> {
     const known = new Map<string, KnownRecord>();
     await db.scan(
-      `SELECT r.record_key, r.digest, r.says, r.first_on, ${WHOSE}
+      `SELECT r.record_key, r.digest, r.says, r.first_on, p.id, r.is_gone, p.erased_at IS NOT NULL
         FROM feed_record r
         ${LOOKED}
         WHERE r.organization_id = :org AND r.feed_id = :feedId`,
       { feedId },
       (row) => {
-        const [key, digest, says, firstOn, supporterId] = row as [
-          string,
-          string,
-          string,
-          string,
-          number | null,
-        ];
-        known.set(key, { digest, says, firstOn, supporterId });
+        const [key, digest, says, firstOn, supporterId, isGone, isErased] = row as KnownColumns;
+        known.set(key, {
+          ...{ digest, says, firstOn, supporterId, isGone: isGone === 1, isErased: isErased === 1 },
+        });
       },
     );
     return known;
@@ -137,7 +136,9 @@ export class RecordsRepository {
 
   async count(db: Scoped, feedId: number): Promise<number> {
     const [row] = await db.sql<{ n: number }>(
-      'SELECT COUNT(*) AS n FROM feed_record WHERE organization_id = :org AND feed_id = :feedId',
+      `SELECT COUNT(*) AS n
+        FROM feed_record
+        WHERE organization_id = :org AND feed_id = :feedId AND is_gone = 0`,
       { feedId },
     );
     return row?.n ?? 0;
@@ -165,13 +166,14 @@ export class RecordsRepository {
     run: { id: number; feedId: number; batchId: number; upTo: number },
   ): Promise<void> {
     await tx.execute(
-      `INSERT INTO feed_record (organization_id, feed_id, record_key, digest, says, first_on, supporter_id, run_id)
+      `INSERT INTO feed_record (organization_id, feed_id, record_key, digest, says, first_on, supporter_id,
+          run_id)
         SELECT :org, :feedId, s.record_key, s.digest, IF(b.supporter_id > 0, s.says, ''), s.first_on,
           NULLIF(b.supporter_id, 0), :id
         FROM feed_run_row s
         JOIN batch_row b ON b.organization_id = :org AND b.batch_id = :batchId AND b.row_no = s.row_no
         WHERE s.organization_id = :org AND s.run_id = :id AND s.is_gone = 0 AND s.row_no <= :upTo
-        ON DUPLICATE KEY UPDATE digest = VALUES(digest), run_id = VALUES(run_id),
+        ON DUPLICATE KEY UPDATE digest = VALUES(digest), run_id = VALUES(run_id), is_gone = 0,
         says = IF(b.supporter_id > 0 OR feed_record.says = s.says, s.says, ''),
         supporter_id = COALESCE(VALUES(supporter_id), feed_record.supporter_id)`,
       { ...run },
@@ -196,13 +198,13 @@ export class RecordsRepository {
   /** People whose record is gone with a run, as far as it is known whom they are. */
   async gone(db: Scoped, run: { id: number; feedId: number }): Promise<number[]> {
     const rows = await db.sql<{ supporter_id: number }>(
-      `SELECT DISTINCT ${WHOSE} AS supporter_id
+      `SELECT DISTINCT p.id AS supporter_id
         FROM feed_run_row s
         JOIN feed_record r ON r.feed_id = :feedId AND r.record_key = s.record_key
         ${LOOKED}
-        WHERE s.organization_id = :org AND s.run_id = :id AND s.is_gone = 1 AND ${WHOSE} IS NOT NULL
+        WHERE s.organization_id = :org AND s.run_id = :id AND s.is_gone = 1 AND p.id IS NOT NULL
         AND NOT EXISTS (SELECT 1 FROM feed_record o
-        WHERE o.organization_id = :org AND o.feed_id = :feedId AND o.supporter_id = ${WHOSE}
+        WHERE o.organization_id = :org AND o.feed_id = :feedId AND o.supporter_id = p.id AND o.is_gone = 0
         AND o.record_key <> r.record_key
         AND NOT EXISTS (SELECT 1 FROM feed_run_row g
         WHERE g.run_id = :id AND g.is_gone = 1 AND g.record_key = o.record_key))`,
@@ -216,18 +218,19 @@ export class RecordsRepository {
     const rows = await db.sql<{ supporter_id: number }>(
       `SELECT DISTINCT supporter_id
         FROM feed_record
-        WHERE organization_id = :org AND feed_id = :feedId AND supporter_id IS NOT NULL
+        WHERE organization_id = :org AND feed_id = :feedId AND supporter_id IS NOT NULL AND is_gone = 0
         AND (:isWhole OR run_id = :id)`,
       { ...run },
     );
     return rows.map((row) => row.supporter_id);
   }
 
-  async forgetGone(tx: Scoped, run: { id: number; feedId: number }): Promise<void> {
+  /** Who is gone is remembered as such: coming again they are known again, and bring no standing no anew. */
+  async markGone(tx: Scoped, run: { id: number; feedId: number }): Promise<void> {
     await tx.execute(
-      `DELETE r
-        FROM feed_record r
+      `UPDATE feed_record r
         JOIN feed_run_row s ON s.run_id = :id AND s.is_gone = 1 AND s.record_key = r.record_key
+        SET r.is_gone = 1
         WHERE r.organization_id = :org AND r.feed_id = :feedId`,
       { ...run },
     );

@@ -90,7 +90,7 @@ export class SettlingService {
     if (people.length > 0 && gone.do === 'leave')
       for (const listId of listIds) await this.groups.takeOffAll(tx, 'list', people, listId);
     if (people.length > 0 && gone.do === 'tag') await this.groups.putAll(tx, 'tag', people, gone.tagId);
-    await this.records.forgetGone(tx, run);
+    await this.records.markGone(tx, run);
   }
 
   /** The rows that wait for a look, as a table of their own; null where none does. */

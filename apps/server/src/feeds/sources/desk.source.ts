@@ -3,7 +3,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import Joi from 'joi';
 import { FILE_LIMITS } from '@goodword/core/intake';
 import { bodyOf, FetchFault, FetchOut, type Asked } from '../../platform/fetch-out';
-import type { Answer, AskedOf, Connection, FeedSource, Offer, Refusal, SourceRow } from './source';
+import type { Answer, AskedOf, Connection, FeedSource, Offer, ToldRefusal, SourceRow } from './source';
 
 const PAGE_BYTES = 20 * 1024 * 1024;
 
@@ -90,7 +90,7 @@ export class DeskSource implements FeedSource {
       throw new FetchFault('desk.status', { host: new URL(at.url).host, status: answer.statusCode ?? 0 });
   }
 
-  async tell(at: Connection, { key, type, record, channel, about, at: saidAt }: Refusal): Promise<void> {
+  async tell(at: Connection, { key, type, record, channel, about, at: saidAt }: ToldRefusal): Promise<void> {
     const answer = await this.out.ask({
       ...{ url: address(at, `v1/refusals/${encodeURIComponent(type)}`).href, method: 'POST' },
       headers: { ...proofOf(at), 'content-type': 'application/json', 'idempotency-key': key },

@@ -46,7 +46,7 @@ export interface Connection {
 }
 
 /** A no that is told to a source. */
-export interface Refusal {
+export interface ToldRefusal {
   /** The same for the same no, however often it is told. */
   key: string;
   type: string;
@@ -67,7 +67,7 @@ export interface FeedSource {
   offer(at: Connection): Promise<Offer>;
   read(at: Connection, asked: AskedOf): Promise<Answer>;
   /** Tells a no that was said here; the same once more is one. */
-  tell?(at: Connection, refusal: Refusal): Promise<void>;
+  tell?(at: Connection, refusal: ToldRefusal): Promise<void>;
   /** Asks to be told of changes at an address of ours, signed with a secret; null ends it. */
   listen?(at: Connection, type: string, hook: { url: string; secret: string } | null): Promise<void>;
 }

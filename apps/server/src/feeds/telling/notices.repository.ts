@@ -44,7 +44,7 @@ export class NoticesRepository {
       const records = await tx.sql<{ record_key: string; supporter_id: number }>(
         `SELECT record_key, supporter_id
           FROM feed_record
-          WHERE organization_id = :org AND feed_id = :feedId AND supporter_id IN (:people)`,
+          WHERE organization_id = :org AND feed_id = :feedId AND supporter_id IN (:people) AND is_gone = 0`,
         { feedId, people: slice.map(({ supporterId }) => supporterId) },
       );
       const own = new Set(
@@ -130,7 +130,8 @@ export class NoticesRepository {
     feedId: number,
   ): Promise<{ told: number; waiting: number; problem: string | null }> {
     const [row] = await db.sql<{ told: number; waiting: number; problem: string | null }>(
-      `SELECT COUNT(IF(n.state = 'told', 1, NULL)) AS told, COUNT(IF(n.state = 'waiting', 1, NULL)) AS waiting,
+      `SELECT COUNT(IF(n.state = 'told', 1, NULL)) AS told,
+          COUNT(IF(n.state = 'waiting', 1, NULL)) AS waiting,
           (SELECT f.problem FROM feed_notice f
           WHERE f.organization_id = :org AND f.feed_id = :feedId AND f.state = 'waiting'
           ORDER BY f.id LIMIT 1) AS problem

@@ -8,7 +8,7 @@ export class IntakeFiles {
   constructor(@Inject(STORAGE) private readonly storage: Storage) {}
 
   /**
-   * Its header, and its rows some thousand at a time; what it needed on the way is gone when they are through.
+   * Its header, and its rows some thousand at a time; what it needed is gone when they are through.
    * @throws Unreadable with what is to be said
    */
   async table(

@@ -512,6 +512,7 @@ export interface Tables {
     digest: string;
     feed_id: number;
     first_on: string;
+    is_gone: any;
     looks_batch_id: number | null;
     looks_row_no: number | null;
     organization_id: number;
