@@ -214,6 +214,7 @@ const FOR_EVERYBODY: Record<string, string> = {
   'post /api/do-not-contact': 'a no is always taken',
   'post /api/do-not-contact/file': 'a no is always taken',
   'post /api/fields': 'a file may bring a column that is new; nothing that is there changes',
+  'post /api/feeds': 'a feed brings people into the chapter',
   'post /api/forms': 'a form of the chapter',
   'post /api/images': 'a picture more',
   'post /api/lists': 'a list of the chapter',

@@ -78,6 +78,7 @@ describe('every route', () => {
       'post /api/session',
       'post /choices/:token',
       'post /confirm/:token',
+      'post /hooks/feeds/:key',
       'post /hooks/text',
       'post /join/:slug',
       'post /join/:slug/begun',
