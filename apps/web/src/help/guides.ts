@@ -7,7 +7,7 @@ const files = import.meta.glob<string>('../../../../docs/guide/*.md', {
 });
 
 /** The guides of the repository, in the order of the work. */
-const ORDER = ['gather', 'sort', 'write', 'send', 'hear-back', 'permission'];
+const ORDER = ['gather', 'feeds', 'sort', 'write', 'send', 'hear-back', 'permission'];
 
 export const GUIDES: readonly Guide[] = Object.entries(files)
   .map(([path, text]) => guideSections(path.slice(path.lastIndexOf('/') + 1, -'.md'.length), text))

@@ -38,6 +38,7 @@ test('a page leads to the guide that tells of it', () => {
   expect(
     [
       '/gather/new',
+      '/gather/feeds/3',
       '/sort/segments/3',
       '/hear-back',
       '/house/proof',
@@ -50,6 +51,7 @@ test('a page leads to the guide that tells of it', () => {
     ].map(guideOf),
   ).toEqual([
     'gather',
+    'feeds',
     'sort',
     'hear-back',
     'permission',

@@ -49,6 +49,7 @@ export function found(guides: readonly Guide[], typed: string): (GuideSection & 
 
 /** The guide that tells of a page, by its address; null where none does. */
 export function guideOf(path: string): string | null {
+  if (path.startsWith('/gather/feeds') || path === '/setup/sources') return 'feeds';
   if (path.startsWith('/gather')) return 'gather';
   if (path.startsWith('/house') || path === '/setup/answers') return 'permission';
   if (path === '/setup/files') return 'gather';
