@@ -10,7 +10,7 @@ import { Database } from '../platform/database';
 import { isDuplicate } from '../platform/database-errors';
 import { Conflict, NotFound } from '../platform/errors';
 import { FetchFault } from '../platform/fetch-out';
-import { cancel } from '../platform/jobs';
+import { cancel, workOn } from '../platform/jobs';
 import type { AccessScope } from '../platform/scope';
 import type { Scoped } from '../platform/scoped';
 import { nextVersion } from '../platform/versions';
@@ -133,20 +133,30 @@ export class FeedsService {
   async on(scope: AccessScope, id: number, basedOn: number): Promise<void> {
     const feed = await this.need(this.database.read(scope), id);
     await this.refuseLacking(scope, feed);
-    const hook = await this.listen(scope, feed);
+    const { source } = await this.sources.connection(this.database.read(scope), feed.source_id);
+    if (feed.plan.when.atOnce && !source.listen) throw new Conflict(sentence('feed.tells-nothing'));
+    if (feed.plan.tell && !source.tell) throw new Conflict(sentence('feed.takes-nothing'));
     const { time_zone } = await this.team.organization(scope);
-    await this.database.writeUnlogged(scope, async (tx) => {
+    const hook = {
+      key: randomBytes(16).toString('hex'),
+      secret: `whsec_${randomBytes(24).toString('base64')}`,
+    };
+    const isTurned = await this.database.writeUnlogged(scope, async (tx) => {
       const now = await this.locked(tx, id);
-      if (now.is_on === 1) return;
+      if (now.is_on === 1) return false;
       await nextVersion(tx, 'feed', id, basedOn, 'feed');
       // It looks once as soon as it is on.
       const isByClock = momentOfNext(now, time_zone, new Date()) !== null;
       await this.feeds.change(tx, id, {
-        ...{ is_on: 1, on_since: new Date(), problem: null, failures: 0, ...hook },
+        ...{ is_on: 1, on_since: new Date(), problem: null, failures: 0 },
+        ...{ hook_key: hook.key, hook_secret: wrap(hook.secret, this.config.SECRET, 'feed tokens') },
         next_run_at: isByClock || now.position === null ? new Date() : null,
       });
       await audit(tx, 'on', { feed: id }, `Feed ${now.name} turned on`);
+      return true;
     });
+    // Whoever came second has made no other address: the source tells at the one that is kept.
+    if (isTurned && feed.plan.when.atOnce) await this.listen(scope, feed, hook);
   }
 
   async off(scope: AccessScope, id: number, basedOn: number): Promise<void> {
@@ -184,6 +194,8 @@ export class FeedsService {
       const run = await this.runs.open(tx, id);
       if (!run) throw new Conflict(sentence('work.not-running'));
       await cancel(tx.knex, 'feed-run', run.id);
+      if (!(await workOn(tx.knex, 'feed-run', run.id)).isToBeDone)
+        await this.runs.change(tx, run.id, { state: 'stopped', ended_at: new Date() });
     });
   }
 
@@ -224,23 +236,22 @@ export class FeedsService {
   /** Asks the source to tell of changes, at an address that nobody guesses and with a secret of its own. */
   private async listen(
     scope: AccessScope,
-    { plan, source_id }: FeedRow,
-  ): Promise<{ hook_key: string; hook_secret: string } | Record<string, never>> {
-    if (!plan.when.atOnce) return {};
+    { id, plan, source_id }: FeedRow,
+    { key, secret }: { key: string; secret: string },
+  ): Promise<void> {
     const { source, at } = await this.sources.connection(this.database.read(scope), source_id);
-    if (!source.listen) throw new Conflict(sentence('feed.tells-nothing'));
-    const key = randomBytes(16).toString('hex');
-    const secret = `whsec_${randomBytes(24).toString('base64')}`;
     try {
-      await source.listen(at, plan.take!.type.key, {
+      await source.listen?.(at, plan.take!.type.key, {
         url: `${this.config.PUBLIC_URL}/hooks/feeds/${key}`,
         secret,
       });
     } catch (error) {
-      if (error instanceof FetchFault) throw new Conflict(error.message);
-      throw error;
+      if (!(error instanceof FetchFault)) throw error;
+      await this.database.writeUnlogged(scope, (tx) =>
+        this.feeds.change(tx, id, { is_on: 0, next_run_at: null }),
+      );
+      throw new Conflict(error.message);
     }
-    return { hook_key: key, hook_secret: wrap(secret, this.config.SECRET, 'feed tokens') };
   }
 
   /** Best effort: what still tells afterwards is not known here, and is answered so. */

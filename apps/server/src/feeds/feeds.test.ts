@@ -395,6 +395,35 @@ test('a source tells of a change: signed it is looked at at once, by what change
   expect((await tell('msg_4', signed('msg_4'))).status).toBe(404);
 });
 
+test('turned on from two windows at once it is told of changes at the one address that is kept', async () => {
+  const listId = await list();
+  const [ada] = fresh(2);
+  const when = { atOnce: true, every: null, zone: null };
+  const id = await feed(sourceId, membersOnto(listId, { when }));
+  const answers = await Promise.all([turn(id, 'on'), turn(id, 'on'), turn(id, 'on')]);
+  expect(answers.map(({ status }) => status).filter((status) => status === 204).length).toBeGreaterThan(0);
+  await lastRun(id);
+  const kept = (await house.database.unscoped()('feed').where({ id }).first('hook_key')) as {
+    hook_key: string;
+  };
+  expect(desk.hook!.url.endsWith(`/hooks/feeds/${kept.hook_key}`)).toBe(true);
+  // Taken from the same state, a run that nobody works on any more keeps no other from beginning.
+  await house.database
+    .unscoped()('feed_run')
+    .insert({
+      ...{ organization_id: house.scope.organizationId, feed_id: id, cause: 'clock', state: 'reading' },
+    });
+  desk.put({ ...ada!, first: 'Later' });
+  await house.database.unscoped()('feed').where({ id }).update({ next_run_at: new Date() });
+  await eventually(
+    'a run after the one that was left',
+    async () => (await show(id)).runs,
+    ([run]) => run?.state === 'done' && run.changed === 1,
+  );
+  expect((await show(id)).runs.some(({ problem }) => problem?.startsWith('Nobody went on'))).toBe(true);
+  await turn(id, 'off');
+});
+
 test('half a feed is kept for whoever goes on with it, and says what is missing', async () => {
   const writer = await house.as('organizer');
   const { id } = await writer.post<{ id: number }>('/api/feeds', { name: `Half ${++n}`, sourceId });

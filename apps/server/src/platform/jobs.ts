@@ -139,6 +139,19 @@ export async function cancel(knex: Knex, kind: JobKind, refId: number): Promise<
     .update({ cancel: 1 });
 }
 
+/** Whether any work on a subject is to be done, and whether somebody asked to stop it. */
+export async function workOn(
+  knex: Knex,
+  kind: JobKind,
+  refId: number,
+): Promise<{ isToBeDone: boolean; isToStop: boolean }> {
+  const rows: { cancel: number }[] = await rowsOf(knex, 'job')
+    .where({ kind, ref_id: refId })
+    .whereIn('state', ['waiting', 'running'])
+    .select('cancel');
+  return { isToBeDone: rows.length > 0, isToStop: rows.some(({ cancel }) => cancel === 1) };
+}
+
 /** Waiting, or left by a process whose lease has run out. */
 const isOpen = (now: Knex.Raw) => (q: Knex.QueryBuilder) =>
   void q

@@ -2,12 +2,13 @@ import { Inject, Injectable } from '@nestjs/common';
 import { nextRun } from '@goodword/core/feeds';
 import type { RunCause } from '@goodword/core/contract';
 import { Database } from '../../platform/database';
-import { enqueue } from '../../platform/jobs';
+import { enqueue, workOn } from '../../platform/jobs';
 import { programScope, type AccessScope } from '../../platform/scope';
 import type { Scoped } from '../../platform/scoped';
+import { sentence } from '../../platform/words';
 import { TeamRepository } from '../../team/team.repository';
 import { FeedsRepository, type FeedRow } from '../feeds.repository';
-import { RunsRepository } from './runs.repository';
+import { RunsRepository, type RunRow } from './runs.repository';
 
 /** Sets runs going: by the clock, because a source told of a change, or because somebody asks. */
 @Injectable()
@@ -29,7 +30,9 @@ export class FeedClock {
         const feed = await this.feeds.find(tx, id, 'FOR UPDATE');
         if (!feed || feed.is_on === 0) return false;
         // One that is under way is looked after first; what it may have missed is looked at then.
-        if (await this.runs.open(tx, id)) return false;
+        const open = await this.runs.open(tx, id);
+        if (open) await this.giveUp(tx, open);
+        if (open) return false;
         const isDue = feed.next_run_at !== null && feed.next_run_at <= now;
         if (!isDue && !Number(told)) return false;
         if (isDue) await this.feeds.change(tx, id, { next_run_at: momentOfNext(feed, time_zone, now) });
@@ -39,6 +42,13 @@ export class FeedClock {
       if (isBegun) begun += 1;
     }
     return begun > 0;
+  }
+
+  /** A run that nobody works on any more has failed; the next one begins anew. */
+  private async giveUp(tx: Scoped, run: RunRow): Promise<void> {
+    if ((await workOn(tx.knex, 'feed-run', run.id)).isToBeDone) return;
+    const problem = sentence('feed.given-up');
+    await this.runs.change(tx, run.id, { state: 'failed', problem, ended_at: new Date() });
   }
 
   /** Puts a run on the queue, within the transaction that holds the feed; none may be under way. */

@@ -197,7 +197,9 @@ export class FeedReadingService {
       });
       await this.feeds.change(tx, feed.id, {
         ...{ failures: 0, problem: null },
-        ...(run.cause === 'trial' || (etag === null && position === null) ? {} : { etag, position }),
+        // A tag is of the whole; what changed since has another.
+        ...(run.cause === 'trial' || etag === null || run.is_whole === 0 ? {} : { etag }),
+        ...(run.cause === 'trial' || position === null ? {} : { position }),
       });
     });
   }

@@ -7,7 +7,7 @@ import { Database } from '../../platform/database';
 import { isLostConnection } from '../../platform/database-errors';
 import { DomainError } from '../../platform/errors';
 import { FetchFault } from '../../platform/fetch-out';
-import { HandlesJob, type Running } from '../../platform/jobs';
+import { HandlesJob, workOn, type Running } from '../../platform/jobs';
 import type { AccessScope } from '../../platform/scope';
 import { FeedsRepository, type FeedRow } from '../feeds.repository';
 import { FeedReadingService, Stopped } from './feed-reading.service';
@@ -79,7 +79,9 @@ export class FeedRunJob {
     });
   }
 
+  /** Where nobody asked for it, another process has the work, and goes on with the run. */
   private async stopped(scope: AccessScope, run: RunRow): Promise<void> {
+    if (!(await workOn(this.database.read(scope).knex, 'feed-run', run.id)).isToStop) return;
     await this.database.writeUnlogged(scope, (tx) =>
       this.runs.change(tx, run.id, { state: 'stopped', ended_at: new Date() }),
     );

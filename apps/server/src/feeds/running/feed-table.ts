@@ -12,11 +12,16 @@ export class FeedTable {
   private readonly file = createWriteStream(this.path, { mode: 0o600 });
   rows = 0;
 
+  private fault: Error | null = null;
+
   constructor(readonly header: string[]) {
+    // A full disk is a fault of this run, and told when the next rows come.
+    this.file.on('error', (error) => (this.fault = error));
     this.file.write(line([header]));
   }
 
   async write(rows: readonly (readonly string[])[]): Promise<void> {
+    if (this.fault) throw this.fault;
     if (rows.length === 0) return;
     this.rows += rows.length;
     if (!this.file.write(line(rows))) await once(this.file, 'drain');

@@ -68,7 +68,7 @@ export class SettlingService {
       // A reading that was taken as it is settles why the feed stopped: it goes on.
       const goesOn: Record<string, number> = run.anyway === 1 && feed.problem !== null ? { is_on: 1 } : {};
       await this.feeds.change(tx, feed.id, {
-        ...{ failures: 0, problem: null, etag: run.etag, ...goesOn },
+        ...{ failures: 0, problem: null, etag: run.is_whole === 1 ? run.etag : feed.etag, ...goesOn },
         ...(run.position === null ? {} : { position: run.position }),
       });
     });
