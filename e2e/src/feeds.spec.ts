@@ -32,18 +32,21 @@ test('a feed that is half said is gone on with by a colleague, tried, run, broke
   await noViolations(page);
   await page.getByRole('button', { name: /^Match \d+ columns/ }).click();
   await page.getByRole('button', { name: /^Onto which lists/ }).click();
-  await page.getByLabel('Ferry news').check();
+  await page.getByLabel('Ferry news').click();
+  await expect(page.getByLabel('Ferry news')).toBeChecked();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: /^Permission by email/ }).click();
-  await page.getByLabel('Those whose column says yes').check();
-  await page.getByRole('group', { name: 'What they agreed to by email' }).getByLabel('Ferry news').check();
+  await page.getByLabel('Those whose column says yes').click();
+  const agreedTo = page.getByRole('group', { name: 'What they agreed to by email' });
+  await agreedTo.getByLabel('Ferry news').click();
+  await expect(agreedTo.getByLabel('Ferry news')).toBeChecked();
   await page.getByLabel('Why they may be written to').fill('They ticked news when they became a member');
   await page.getByLabel('Who vouches for it').fill('Idris Vale');
   await page.keyboard.press('Tab');
   await noViolations(page);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: /^Permission by text/ }).click();
-  await page.getByLabel('They agreed to none').check();
+  await expect(page.getByLabel('They agreed to none')).toBeChecked();
   await page.keyboard.press('Escape');
   await expect(page.getByText('a feed, off')).toBeVisible();
 

@@ -15,10 +15,18 @@ export function useFeedChanges(id: number, shown: FeedWhole | undefined) {
   const version = useRef(0);
   const latest = useRef<Partial<FeedPlan> & { name?: string }>({});
   const basedOn = () => Math.max(version.current, shown!.version);
-  const settled = { onSettled: () => refresh(queryClient, 'feeds'), scope: { id: `feed ${id}` } };
+  const key = ['feed', id];
+  const settled = {
+    mutationKey: key,
+    // What is read again while a later change is on its way would show that one undone for a moment.
+    onSettled: () =>
+      queryClient.isMutating({ mutationKey: key }) > 1 ? undefined : refresh(queryClient, 'feeds'),
+    scope: { id: `feed ${id}` },
+  };
   const change = useMutation({
     ...settled,
     onMutate: ({ name, ...part }: Partial<FeedPlan> & { name?: string }) => {
+      void queryClient.cancelQueries({ queryKey: keyOf('feeds/{id}', { id }) });
       latest.current = { ...latest.current, ...part, ...(name === undefined ? {} : { name }) };
       queryClient.setQueryData(
         keyOf('feeds/{id}', { id }),
