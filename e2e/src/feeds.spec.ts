@@ -32,21 +32,21 @@ test('a feed that is half said is gone on with by a colleague, tried, run, broke
   await noViolations(page);
   await page.getByRole('button', { name: /^Match \d+ columns/ }).click();
   await page.getByRole('button', { name: /^Onto which lists/ }).click();
-  await page.getByLabel('Ferry news').click();
-  await expect(page.getByLabel('Ferry news')).toBeChecked();
+  await page.getByRole('checkbox', { name: 'Ferry news' }).click();
+  await expect(page.getByRole('checkbox', { name: 'Ferry news' })).toBeChecked();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: /^Permission by email/ }).click();
-  await page.getByLabel('Those whose column says yes').click();
+  await page.getByRole('radio', { name: 'Those whose column says yes' }).click();
   const agreedTo = page.getByRole('group', { name: 'What they agreed to by email' });
-  await agreedTo.getByLabel('Ferry news').click();
-  await expect(agreedTo.getByLabel('Ferry news')).toBeChecked();
+  await agreedTo.getByRole('checkbox', { name: 'Ferry news' }).click();
+  await expect(agreedTo.getByRole('checkbox', { name: 'Ferry news' })).toBeChecked();
   await page.getByLabel('Why they may be written to').fill('They ticked news when they became a member');
   await page.getByLabel('Who vouches for it').fill('Idris Vale');
   await page.keyboard.press('Tab');
   await noViolations(page);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: /^Permission by text/ }).click();
-  await expect(page.getByLabel('They agreed to none')).toBeChecked();
+  await expect(page.getByRole('radio', { name: 'They agreed to none' })).toBeChecked();
   await page.keyboard.press('Escape');
   await expect(page.getByText('a feed, off')).toBeVisible();
 
