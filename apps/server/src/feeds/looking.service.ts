@@ -34,7 +34,7 @@ export class LookingService {
 
   async rows(scope: AccessScope, id: number, { type, filter }: FeedSampleQuery): Promise<FeedRows> {
     const { source, at } = await this.connection(scope, id);
-    const asked = { type, filter: filter ? filter : null, since: null, etag: null, most: SAMPLED };
+    const asked = { type, filter: filter ? filter : null, since: null, etag: null };
     const { header, rows } = await told(async () => {
       const answer = await source.read(at, asked);
       return answer.unchanged

@@ -77,7 +77,7 @@ export class FeedReadingService {
     try {
       const found = await this.compare(job, scope, { feed, run, answer, places, table, today });
       await table.end();
-      await this.decide(scope, { feed, run, answer, found, table, plan: plan });
+      await this.decide(scope, { feed, run, answer, found, table, plan });
     } finally {
       await table.remove();
     }
@@ -179,7 +179,11 @@ export class FeedReadingService {
                 ...{ header: table.header, rows: table.rows, storageKey, plan, known: found.known },
               });
         const state = batchId === null ? (run.cause === 'trial' ? 'tried' : 'bringing') : 'checking';
-        await this.runs.change(tx, run.id, { ...values, batch_id: batchId, state });
+        await this.runs.change(tx, run.id, {
+          ...{ ...values, batch_id: batchId, state },
+          ended_at: state === 'tried' ? new Date() : null,
+        });
+        if (state === 'tried') await this.records.clearStaged(tx, run.id);
       });
     } catch (error) {
       if (storageKey) await this.storage.remove(storageKey);

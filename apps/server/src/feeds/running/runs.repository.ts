@@ -183,16 +183,18 @@ export class RecordsRepository {
   /** Records that wait for a look: where they wait, in the order of the rows that they were. */
   async waitAt(
     tx: Scoped,
-    run: { id: number; feedId: number; looksBatchId: number; rowNos: readonly number[] },
+    run: { id: number; feedId: number; batchId: number; looksBatchId: number },
   ): Promise<void> {
-    for (const [i, rowNo] of run.rowNos.entries())
-      await tx.execute(
-        `UPDATE feed_record r
-          JOIN feed_run_row s ON s.run_id = :id AND s.is_gone = 0 AND s.record_key = r.record_key
-          SET r.looks_batch_id = :looksBatchId, r.looks_row_no = :nth
-          WHERE r.organization_id = :org AND r.feed_id = :feedId AND s.row_no = :rowNo`,
-        { id: run.id, feedId: run.feedId, looksBatchId: run.looksBatchId, rowNo, nth: i + 1 },
-      );
+    await tx.execute(
+      `UPDATE feed_record r
+        JOIN feed_run_row s ON s.run_id = :id AND s.is_gone = 0 AND s.record_key = r.record_key
+        JOIN (SELECT row_no, ROW_NUMBER() OVER (ORDER BY row_no) AS nth
+        FROM batch_row
+        WHERE organization_id = :org AND batch_id = :batchId AND verdict = 'look') l ON l.row_no = s.row_no
+        SET r.looks_batch_id = :looksBatchId, r.looks_row_no = l.nth
+        WHERE r.organization_id = :org AND r.feed_id = :feedId`,
+      { ...run },
+    );
   }
 
   /** People whose record is gone with a run, as far as it is known whom they are. */

@@ -19,8 +19,6 @@ interface LookedTable {
   header: string[];
   rows: number;
   today: string;
-  /** Their numbers in the batch that they come from. */
-  rowNos: number[];
 }
 
 /** The end of a run: what it brought is known from now on, and who is gone over there is acted upon. */
@@ -45,6 +43,8 @@ export class SettlingService {
   async settle(scope: AccessScope, feed: FeedRow, run: RunRow): Promise<void> {
     const db = this.database.read(scope);
     const stands = run.batch_id === null ? null : await this.batches.stands(db, run.batch_id);
+    // Another process has the batch, and ends the run with it.
+    if (stands?.state === 'bringing') return;
     const isWhole = stands === null || stands.state === 'done';
     const counts = run.batch_id === null ? {} : await this.batches.counts(db, run.batch_id);
     const looked = run.batch_id === null ? null : await this.lookedTable(db, feed, run.batch_id);
@@ -56,8 +56,8 @@ export class SettlingService {
       if (isWhole) await this.actOnGone(tx, feed, known);
       await this.telling.sweep(tx, feed, await this.records.peopleOf(tx, known));
       const looksBatchId = looked && isWhole ? await this.makeLooks(tx, feed, looked) : null;
-      if (looked && looksBatchId)
-        await this.records.waitAt(tx, { ...known, looksBatchId, rowNos: looked.rowNos });
+      if (run.batch_id !== null && looksBatchId !== null)
+        await this.records.waitAt(tx, { ...known, batchId: run.batch_id, looksBatchId });
       await this.records.clearStaged(tx, run.id);
       await this.runs.change(tx, run.id, {
         ...{ state: isWhole ? 'done' : 'stopped', ended_at: new Date(), problem: stands?.problem ?? null },
@@ -109,7 +109,6 @@ export class SettlingService {
         header: table.header,
         rows: table.rows,
         today,
-        rowNos: wanted,
       };
     } finally {
       await table.remove();

@@ -18,8 +18,6 @@ export interface AskedOf {
   since: string | null;
   /** What the last whole reading was marked with: nothing is wanted where it is still so. */
   etag: string | null;
-  /** No more rows than these are wanted. */
-  most?: number;
 }
 
 /** One record over there: a cell for each column, or gone since. */

@@ -106,12 +106,12 @@ export class NoticesRepository {
     return row;
   }
 
-  async told(tx: Scoped, id: number): Promise<void> {
+  async end(tx: Scoped, id: number, state: 'told' | 'dropped'): Promise<void> {
     await tx.execute(
       `UPDATE feed_notice
-        SET state = 'told', told_at = UTC_TIMESTAMP(3), problem = NULL
+        SET state = :state, told_at = UTC_TIMESTAMP(3), problem = NULL
         WHERE organization_id = :org AND id = :id`,
-      { id },
+      { id, state },
     );
   }
 

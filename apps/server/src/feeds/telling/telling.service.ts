@@ -69,14 +69,12 @@ export class TellingService {
   async waiting(scope: AccessScope, id: number): Promise<FeedNotice[]> {
     const db = this.database.read(scope);
     if (!(await this.feeds.find(db, id))) throw new NotFound('feed');
-    const rows = await this.notices.waiting(db, id);
-    return Promise.all(
-      rows.map(async (row) => ({
-        ...{ id: row.id, supporterId: row.supporter_id, name: row.name, record: row.record_key },
-        words: sentence('feed.notice', { channel: row.channel, about: await this.aboutOf(db, row) }),
-        ...{ at: row.said_at.toISOString(), attempts: row.attempts, problem: row.problem },
-      })),
-    );
+    const [rows, aboutOf] = [await this.notices.waiting(db, id), await this.abouts(db)];
+    return rows.map((row) => ({
+      ...{ id: row.id, supporterId: row.supporter_id, name: row.name, record: row.record_key },
+      words: sentence('feed.notice', { channel: row.channel, about: aboutOf(row) }),
+      ...{ at: row.said_at.toISOString(), attempts: row.attempts, problem: row.problem },
+    }));
   }
 
   private async tellSome(scope: AccessScope, feedId: number, now: Date): Promise<number> {
@@ -84,22 +82,27 @@ export class TellingService {
     const feed = await this.feeds.find(db, feedId);
     if (!feed?.plan.take) return 0;
     const { source, at } = await this.sources.connection(db, feed.source_id);
+    const aboutOf = await this.abouts(db);
     let told = 0;
     while (told < AT_A_TIME) {
       const notice = await this.database.writeUnlogged(scope, (tx) => this.notices.claim(tx, feedId, now));
       if (!notice) break;
+      // Undone in the meantime, as by “Back” on the page of leaving: there is nothing to tell any more.
+      if (await this.refusals.isTakenBack(db, notice.entry_id)) {
+        await this.database.writeUnlogged(scope, (tx) => this.notices.end(tx, notice.id, 'dropped'));
+        continue;
+      }
       try {
-        const about = await this.aboutOf(db, notice);
         const { type } = feed.plan.take;
         const key = `${feedId}-${notice.entry_id}-${notice.id}`;
         const { record_key: record, channel, said_at: saidAt } = notice;
-        await source.tell?.(at, { key, type: type.key, record, channel, about, at: saidAt });
+        await source.tell?.(at, { key, type: type.key, record, channel, about: aboutOf(notice), at: saidAt });
       } catch (error) {
         if (!(error instanceof FetchFault)) throw error;
         await this.putOff(scope, notice, error.message, now);
         break;
       }
-      await this.database.writeUnlogged(scope, (tx) => this.notices.told(tx, notice.id));
+      await this.database.writeUnlogged(scope, (tx) => this.notices.end(tx, notice.id, 'told'));
       told += 1;
     }
     return told;
@@ -111,8 +114,9 @@ export class TellingService {
     await this.database.writeUnlogged(scope, (tx) => this.notices.later(tx, notice.id, why, next));
   }
 
-  private async aboutOf(db: Scoped, { scope }: NoticeRow): Promise<string> {
-    const lists = scope.startsWith('list:') ? await this.groups.lists(db) : [];
-    return scopeWords(scope, (id) => lists.find((list) => list.id === id)?.name);
+  /** What a no is about, in words. */
+  private async abouts(db: Scoped): Promise<(notice: NoticeRow) => string> {
+    const names = new Map((await this.groups.lists(db)).map(({ id, name }) => [id, name]));
+    return ({ scope }) => scopeWords(scope, (id) => names.get(id));
   }
 }

@@ -40,6 +40,14 @@ export class RefusalsRepository {
     );
   }
 
+  async isTakenBack(db: Scoped, id: number): Promise<boolean> {
+    const [row] = await db.sql<{ taken_back_at: Date | null }>(
+      'SELECT taken_back_at FROM permission_entry WHERE organization_id = :org AND id = :id',
+      { id },
+    );
+    return !row || row.taken_back_at !== null;
+  }
+
   /** All of some people. */
   async ofPeople(db: Scoped, people: readonly number[]): Promise<RefusalEntry[]> {
     if (people.length === 0) return [];
