@@ -45,10 +45,6 @@ await page.getByLabel('When').fill(new Date(Date.now() - 3 * 86_400_000).toISOSt
 await page.getByLabel('In what words').fill('Yes, write to me by email about the ferry and how I can help.');
 await page.getByLabel('I don’t know').last().check();
 await picture('gather-permission');
-await page.getByRole('button', { name: 'Next: matches' }).click();
-await page.getByRole('button', { name: 'Next: check the batch' }).click();
-await page.getByRole('button', { name: /Bring in/ }).waitFor();
-await picture('gather-check');
 
 const VIEWS = [
   ['today', '/'],
@@ -65,6 +61,14 @@ const VIEWS = [
   ['hear-back-results', '/hear-back/1'],
   ['hear-back-replies', '/hear-back/replies/6'],
 ];
+// A feed that ran once; a demo that was not begun anew has runs of its own.
+await page.goto(`${base}/gather/feeds/1`);
+await page.getByRole('heading', { name: 'Runs' }).waitFor();
+if ((await page.getByText('It has not run yet.').count()) > 0)
+  await page.getByRole('button', { name: 'Run now' }).click();
+await page.getByRole('button', { name: 'Take it back out' }).first().waitFor();
+await picture('gather-feed');
+
 for (const [name, path] of VIEWS) {
   await page.goto(base + path);
   await picture(name);
