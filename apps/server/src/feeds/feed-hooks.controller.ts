@@ -7,7 +7,7 @@ import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { Forbidden, NotFound } from '../platform/errors';
 import { sentence } from '../platform/words';
-import { unwrap } from '../platform/wrapping';
+import { unwrapByEither } from '../platform/wrapping';
 import { FeedsRepository } from './feeds.repository';
 
 @Controller('hooks/feeds')
@@ -32,7 +32,7 @@ export class FeedHooksController {
   ): Promise<void> {
     const knex = this.database.unscoped();
     const feed = await this.feeds.byHook(knex, key);
-    const secret = feed?.hook_secret ? this.secretOf(feed.hook_secret) : null;
+    const secret = feed?.hook_secret ? unwrapByEither(feed.hook_secret, this.config, 'feed tokens') : null;
     if (!feed || secret === null) throw new NotFound('feed');
     const id = String(request.headers['webhook-id'] ?? '').slice(0, 100);
     try {
@@ -46,11 +46,5 @@ export class FeedHooksController {
       throw new Forbidden(sentence('texts.signature'));
     }
     if (feed.is_on === 1) await this.feeds.tellOf(knex, feed, id);
-  }
-
-  private secretOf(wrapped: string): string | null {
-    const { SECRET, SECRET_BEFORE } = this.config;
-    const before = () => (SECRET_BEFORE ? unwrap(wrapped, SECRET_BEFORE, 'feed tokens') : null);
-    return unwrap(wrapped, SECRET, 'feed tokens') ?? before();
   }
 }

@@ -27,3 +27,12 @@ export function unwrap(wrapped: string, secret: string, use: WrapUse): string | 
     return null;
   }
 }
+
+/** The text again, wrapped by the secret of now or of before; null where by neither. */
+export function unwrapByEither(
+  wrapped: string,
+  { SECRET, SECRET_BEFORE }: { SECRET: string; SECRET_BEFORE: string },
+  use: WrapUse,
+): string | null {
+  return unwrap(wrapped, SECRET, use) ?? (SECRET_BEFORE === '' ? null : unwrap(wrapped, SECRET_BEFORE, use));
+}

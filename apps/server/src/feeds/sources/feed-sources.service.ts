@@ -15,7 +15,7 @@ import type { AccessScope } from '../../platform/scope';
 import type { Scoped } from '../../platform/scoped';
 import { nextVersion } from '../../platform/versions';
 import { sentence } from '../../platform/words';
-import { unwrap, wrap } from '../../platform/wrapping';
+import { unwrapByEither, wrap } from '../../platform/wrapping';
 import { AddressSource } from './address.source';
 import { DeskSource } from './desk.source';
 import { FeedSourcesRepository, type FeedSourceRow } from './feed-sources.repository';
@@ -109,9 +109,7 @@ export class FeedSourcesService {
 
   private tokenOf({ token, name }: FeedSourceRow): string {
     if (token === null) return '';
-    const open =
-      unwrap(token, this.config.SECRET, USE) ??
-      (this.config.SECRET_BEFORE ? unwrap(token, this.config.SECRET_BEFORE, USE) : null);
+    const open = unwrapByEither(token, this.config, USE);
     if (open === null) throw new Conflict(sentence('feed.token-lost', { source: name }));
     return open;
   }
