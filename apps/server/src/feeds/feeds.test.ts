@@ -2,16 +2,10 @@ import { createHmac } from 'node:crypto';
 import { once } from 'node:events';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import type {
-  BatchRowView,
-  BatchView,
-  FeedView,
-  Page,
-  RecordView,
-  SupporterRow,
-} from '@goodword/core/contract';
+import type { BatchRowView, BatchView, FeedView, Page, SupporterRow } from '@goodword/core/contract';
 import { TestDesk } from '../testing/desk';
 import { feeding, membersOnto } from '../testing/feeding';
+import { gathering } from '../testing/gathering';
 import { eventually, openTestHouse, type TestHouse } from '../testing/harness';
 import { batchAt, bringIn } from '../testing/steps';
 
@@ -43,12 +37,7 @@ function fresh(count: number, news = 'yes') {
   return made;
 }
 
-const recordOf = async (email: string): Promise<RecordView> => {
-  const { rows } = await house.client.get<Page<SupporterRow>>(
-    `/api/supporters?search=${encodeURIComponent(email)}`,
-  );
-  return house.client.get<RecordView>(`/api/supporters/${rows[0]!.id}`);
-};
+const { record: recordOf } = gathering(() => house);
 const listsOf = async (email: string) => (await recordOf(email)).lists.map(({ id }) => id);
 /** What stands in the ledger of somebody, newest first. */
 const said = async (email: string) =>

@@ -1,6 +1,7 @@
-import type { FeedNotice, Page, RecordView, SupporterRow } from '@goodword/core/contract';
+import type { FeedNotice } from '@goodword/core/contract';
 import { TestDesk } from '../../testing/desk';
 import { feeding, membersOnto } from '../../testing/feeding';
+import { gathering } from '../../testing/gathering';
 import { eventually, openTestHouse, type TestHouse } from '../../testing/harness';
 
 let house: TestHouse;
@@ -31,12 +32,7 @@ function fresh(count: number) {
   return made;
 }
 
-const recordOf = async (email: string): Promise<RecordView> => {
-  const { rows } = await house.client.get<Page<SupporterRow>>(
-    `/api/supporters?search=${encodeURIComponent(email)}`,
-  );
-  return house.client.get<RecordView>(`/api/supporters/${rows[0]!.id}`);
-};
+const { record: recordOf } = gathering(() => house);
 const saysNo = async (email: string, scope: string, on = '2026-01-05') => {
   const { id, contactPoints } = await recordOf(email);
   await house.client.post(`/api/supporters/${id}/permission`, {
